@@ -1,0 +1,155 @@
+import { describe, expect, it } from "vitest";
+import fc from "fast-check";
+import { assign, waysToServe } from ".";
+import { findPin } from "../catalogue";
+import { splitEnd } from "../project";
+import { BOARD3, BOARD5, catalogue, make, USB } from "../testing";
+import { cheapestMatching, NEVER } from "./matching";
+import { solve, type Problem } from ".";
+import { bruteForce, randomProblem } from "./random";
+
+describe("cheapest matching", () => {
+  it("agrees with trying every permutation", () => {
+    const cell = fc.oneof(
+      { weight: 5, arbitrary: fc.integer({ min: 0, max: 50 }) },
+      { weight: 1, arbitrary: fc.constant(NEVER) },
+    );
+    fc.assert(
+      fc.property(fc.array(fc.array(cell, { minLength: 5, maxLength: 5 }), { minLength: 1, maxLength: 4 }), (cost) => {
+        let best = Infinity;
+        const go = (row: number, used: number, sum: number) => {
+          if (sum >= best || sum >= NEVER) return;
+          if (row === cost.length) best = sum;
+          else for (let c = 0; c < 5; c++) if (!(used & (1 << c))) go(row + 1, used | (1 << c), sum + cost[row]![c]!);
+        };
+        go(0, 0, 0);
+        const m = cheapestMatching(cost, 5);
+        return best === Infinity ? m === null : m?.total === best;
+      }),
+    );
+  });
+});
+
+describe("the solver", () => {
+  it("finds the optimum that brute force finds, on random problems with buses, shares, clashes and sides", () => {
+    let feasible = 0;
+    for (let seed = 1; seed <= 300; seed++) {
+      const p = randomProblem(seed, { pins: 7, parts: 3 });
+      const mine = solve(p);
+      const truth = bruteForce(p);
+      expect(mine?.cost ?? null, `seed ${seed}`).toBe(truth);
+      if (mine) feasible++;
+    }
+    expect(feasible).toBeGreaterThan(150);
+    expect(feasible).toBeLessThan(300);
+  });
+  it("is deterministic", () => {
+    for (let seed = 1; seed <= 20; seed++) {
+      const p: Problem = randomProblem(seed, { pins: 12, parts: 5 });
+      expect(solve(p)).toEqual(solve(structuredClone(p)));
+    }
+  });
+});
+
+const SIX = [
+  { ref: "M1", part: "module/bme280" },
+  { ref: "M2", part: "module/ssd1306-i2c" },
+  { ref: "M3", part: "module/hc-sr04" },
+  { ref: "M4", part: "module/ws2812b-strip" },
+  { ref: "D1", part: "discrete/led-red" },
+  { ref: "SW1", part: "discrete/button" },
+];
+
+describe("assign", () => {
+  it("never breaks a hard rule, whatever the list, the board and the locks", () => {
+    const list = fc.array(fc.constantFrom(...SIX.map((x) => x.part)), { minLength: 1, maxLength: 9 });
+    fc.assert(
+      fc.property(list, fc.constantFrom(BOARD3, BOARD5), fc.integer({ min: 0, max: 40 }), (ids, board, lock) => {
+        const parts = ids.map((part, i) => ({ ref: `X${i + 1}`, part }));
+        const pins = catalogue.get(board.part)!.pins.filter((p) => p.offers);
+        const first = catalogue.get(ids[0]!)!.pins.find((p) => p.need)!;
+        const links =
+          lock < pins.length ? [{ from: `X1.${first.label}`, to: `B1.${pins[lock]!.label}`, locked: true }] : [];
+        const project = make([board, USB, ...parts], [], { links });
+        const a = assign(project, catalogue);
+        if (a.status === "infeasible") return a.core.length > 0 && a.clash !== null;
+        const used = new Map<string, string[]>();
+        for (const { ref, part } of parts)
+          for (const pin of catalogue.get(part)!.pins.filter((p) => p.need)) {
+            const l = a.project.links.filter((x) => x.from === `${ref}.${pin.label}` || x.to === `${ref}.${pin.label}`);
+            if (l.length !== 1) return false;
+            const at = splitEnd(l[0]!.from).ref === "B1" ? l[0]!.from : l[0]!.to;
+            const slot = findPin(catalogue.get(board.part)!, splitEnd(at).pin)!;
+            if (!waysToServe(slot, pin.need!).some((w) => w.ok)) return false;
+            used.set(at, [...(used.get(at) ?? []), `${pin.need!.kind}.${pin.need!.role}`]);
+          }
+        if (links[0] && !a.project.links.some((l) => l.from === links[0]!.from && l.to === links[0]!.to && l.locked))
+          return false;
+        return [...used.values()].every((u) => u.length === 1 || (u[0]!.startsWith("i2c") && new Set(u).size === 1));
+      }),
+      { numRuns: 150 },
+    );
+  });
+  it("puts all I2C parts on one bus, on the usual pins, and says so", () => {
+    const a = assign(make([BOARD3, USB, ...SIX]), catalogue);
+    expect(a.status).toBe("optimal");
+    const to = (end: string) => a.links.find((l) => l.from === end)!;
+    expect(to("M1.SDA").to).toBe("B1.GP4");
+    expect(to("M2.SDA").to).toBe("B1.GP4");
+    expect(to("M1.SCL").why).toContain("usual I2C SCL pin of i2c0; shared with M2");
+    expect(a.costBy.reduce((s, x) => s + x.cost, 0)).toBe(a.cost);
+  });
+  it("gives the echo an interrupt pin and leaves the console alone on the 5 V board", () => {
+    const a = assign(make([BOARD5, USB, SIX[2]!, SIX[4]!]), catalogue);
+    expect(a.links.find((l) => l.from === "M3.ECHO")!.to).toMatch(/^B1\.D[23]$/);
+    expect(a.links.every((l) => l.to !== "B1.D0" && l.to !== "B1.D1")).toBe(true);
+  });
+  it("keeps wires where they are when a part joins", () => {
+    const before = assign(make([BOARD5, USB, ...SIX.slice(0, 3)]), catalogue).project;
+    const joined = make([...before.parts, { ref: "D9", part: "discrete/led-red" }], [], { links: before.links });
+    const after = assign(joined, catalogue).project;
+    for (const l of before.links) expect(after.links).toContainEqual(l);
+    expect(assign(after, catalogue).project).toEqual(after);
+  });
+  it("adds nothing unasked to a part that is fully wired", () => {
+    const p = make(
+      [BOARD5, USB, SIX[4]!],
+      [
+        ["S1.USB", "B1.USB"],
+        ["D1.A", "B1.D7"],
+        ["D1.K", "B1.GND"],
+      ],
+    );
+    expect(assign(p, catalogue).project).toEqual(p);
+  });
+  it("writes the companions of a part that still has open pins", () => {
+    const q = assign(make([BOARD3, USB, ...SIX.slice(3)]), catalogue).project;
+    expect(q.parts[2]!.companions).toEqual({ seriesResistor: { ohm: 330 }, bulkCapacitor: { F: 0.001 } });
+    expect(q.parts[4]!.companions).toEqual({ pullUp: "internal" });
+  });
+  it("two displays on one address: a second bus where there is one, a clash in words where not", () => {
+    const two = [SIX[1]!, { ref: "M9", part: "module/ssd1306-i2c" }];
+    const a = assign(make([BOARD3, USB, ...two]), catalogue);
+    expect(a.status).toBe("optimal");
+    const pins = new Set(a.links.filter((l) => l.from.endsWith(".SDA")).map((l) => l.to));
+    expect(pins.size).toBe(2);
+    const b = assign(make([BOARD5, USB, ...two]), catalogue);
+    expect(b.status).toBe("infeasible");
+    expect(new Set(b.core.map((n) => splitEnd(n.need).ref))).toEqual(new Set(["M2", "M9"]));
+    expect(b.clash).toContain("both answer to address 0x3c");
+    expect(b.project.links).toEqual([]);
+  });
+  it("a lock that can't work is in the core, alone", () => {
+    const p = make([BOARD3, USB, SIX[0]!], [], { links: [{ from: "M1.SDA", to: "B1.GP5", locked: true }] });
+    const a = assign(p, catalogue);
+    expect(a.core).toEqual([{ need: "M1.SDA", wants: "I2C SDA", locked: "GP5" }]);
+    expect(a.clash).toContain("locked to B1.GP5");
+  });
+  it("too many lights for the board: the core counts them", () => {
+    const many = Array.from({ length: 21 }, (_, i) => ({ ref: `D${i + 1}`, part: "discrete/led-red" }));
+    const a = assign(make([BOARD5, USB, ...many]), catalogue);
+    expect(a.status).toBe("infeasible");
+    expect(a.core).toHaveLength(21);
+    expect(a.clash).toContain("20 pins");
+  });
+});

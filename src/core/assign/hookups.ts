@@ -1,0 +1,218 @@
+import { circuitOf } from "../circuit";
+import { evaluate, type Triple } from "../quantity";
+import type { Catalogue, Pin } from "../catalogue";
+import { logicSupplyPin, type Instance, type Netlist } from "../netlist";
+import { defaultHost, houseRule, partLookup, splitEnd, type Link, type Project } from "../project";
+import { recommendedCompanions } from "./companions";
+import { attachPoint } from "./problem";
+
+/** A link that the planner makes, with its reason. */
+export interface PlannedLink extends Link {
+  why: string;
+}
+
+const linked = (links: readonly Link[], end: string) => links.some((l) => l.from === end || l.to === end);
+
+/** Pins that must be linked for a part to count as wired. */
+export function openPins(project: Project, netlist: Netlist, inst: Instance): Pin[] {
+  return inst.part.pins.filter((p) => {
+    const wants = p.need || p.role === "supply-in" || p.role === "ground" || p.hook;
+    return (
+      wants && !p.need?.optional && !linked(project.links, attachPoint(project, netlist, `${inst.ref}.${p.label}`))
+    );
+  });
+}
+
+/** Grounds and supply pins that are one inside the part need one wire only. */
+function alreadyJoined(project: Project, inst: Instance, pin: Pin): boolean {
+  const same = (p: Pin) =>
+    pin.role === "ground"
+      ? p.role === "ground" && (p.domain ?? "gnd") === (pin.domain ?? "gnd")
+      : p.role.startsWith("supply-") && p.supply === pin.supply;
+  return inst.part.pins.some((p) => same(p) && linked(project.links, `${inst.ref}.${p.label}`));
+}
+
+interface Outlet {
+  ref: string;
+  pin: string;
+  V: Triple;
+  room_A: number;
+  host: boolean;
+}
+
+function outlets(netlist: Netlist, project: Project, catalogue: Catalogue, host: string): Outlet[] {
+  const { power } = circuitOf(project, catalogue);
+  const out: Outlet[] = [];
+  for (const inst of netlist.expanded.instances.values()) {
+    const source = inst.part.id.startsWith("supply/");
+    if (inst.ref !== host && !source) continue;
+    for (const p of inst.part.pins) {
+      if (p.role !== "supply-out" && p.role !== "supply-io") continue;
+      const net = netlist.netOf(`${inst.ref}:${p.supply}`);
+      if (!net.V || out.some((o) => o.ref === inst.ref && netlist.netOf(`${o.ref}.${o.pin}`) === net)) continue;
+      const limits = power.limits.filter((l) => l.net === net.id);
+      const room = Math.min(Infinity, ...limits.map((l) => l.limit_A - l.flow.peak));
+      out.push({ ref: inst.ref, pin: p.label, V: net.V, room_A: room, host: inst.ref === host });
+    }
+  }
+  return out;
+}
+
+function chooseOutlet(
+  list: Outlet[],
+  inst: Instance,
+  pin: Pin,
+  logicV: number,
+  ownSupply: boolean,
+): { at: Outlet; why: string } | null {
+  const s = inst.part.supplies[pin.supply!]!;
+  const [min, max] = [evaluate(s.V.min, inst.vars), evaluate(s.V.max, inst.vars)];
+  const peak = s.mA ? evaluate(s.mA.peak, inst.vars) / 1000 : 0;
+  const fits = list.filter((o) => o.V.typ >= min && o.V.typ <= max && o.V.max <= (s.absMax_V ?? max) + 1e-9);
+  if (!fits.length) return null;
+  const heavy = peak > 0.3;
+  const score = (o: Outlet) =>
+    (o.V.min >= min && o.V.max <= max ? 0 : 20) +
+    (o.room_A < peak ? 15 : 0) +
+    (heavy && ownSupply && o.host ? 30 : 0) +
+    (!heavy && !o.host ? 8 : 0) +
+    (Math.abs(o.V.typ - logicV) < 0.25 ? 0 : 4);
+  const at = [...fits].sort((a, b) => score(a) - score(b))[0]!;
+  const volts = `${at.V.typ.toFixed(1)} V`;
+  const why = heavy
+    ? `${inst.label} may draw ${Math.round(peak * 1000)} mA: ${at.host ? "no separate supply is in the list, so it takes" : "it gets its own supply,"} ${at.ref}.${at.pin}`
+    : Math.abs(at.V.typ - logicV) < 0.25
+      ? `${volts} suits ${inst.label} and matches the board's logic level`
+      : `${inst.label} needs ${min} to ${max} V: ${at.ref}.${at.pin} gives ${volts}`;
+  return { at, why };
+}
+
+const firstGround = (inst: Instance) => inst.part.pins.find((p) => p.role === "ground")?.label;
+
+/**
+ * Plans everything but the signal pins: the companions that each part wants, the cable, supplies, grounds and the far
+ * ends of contacts and lights. Parts whose pins are all linked are taken as wired and left alone.
+ */
+export function planHookups(project: Project, catalogue: Catalogue): { project: Project; planned: PlannedLink[] } {
+  const planned: PlannedLink[] = [];
+  const host = defaultHost(project, partLookup(project, catalogue));
+  if (!host) return { project, planned };
+  let now = project;
+  const net = () => circuitOf(now, catalogue).netlist;
+  const link = (from: string, to: string, why: string) => {
+    planned.push({ from, to, why });
+    now = { ...now, links: [...now.links, { from, to }] };
+  };
+
+  const before = net();
+  const open = new Set(
+    [...before.expanded.instances.values()].filter((i) => openPins(project, before, i).length).map((i) => i.ref),
+  );
+  const hasResistor = (ref: string) =>
+    project.links.some(
+      (l) =>
+        [l.from, l.to].some((e) => splitEnd(e).ref === ref) &&
+        [l.from, l.to].some((e) => before.instance(splitEnd(e).ref)?.part.id === "discrete/resistor"),
+    );
+  now = {
+    ...now,
+    parts: now.parts.map((p) => {
+      if (!open.has(p.ref)) return p;
+      const hostRef = before.instance(p.ref)?.host;
+      const extra = recommendedCompanions(project, p, catalogue, hostRef);
+      if (hasResistor(p.ref)) delete extra.seriesResistor;
+      return Object.keys(extra).length ? { ...p, companions: { ...p.companions, ...extra } } : p;
+    }),
+  };
+
+  for (const ref of before.expanded.hosts) {
+    const inst = before.instance(ref)!;
+    const socket = inst.part.pins.find((p) => p.role === "cable");
+    const powered = inst.part.board && net().netOf(`${ref}:${inst.part.board.logicSupply}`).V;
+    if (powered) continue;
+    const sources = [...before.expanded.instances.values()].filter((i) => i.part.id.startsWith("supply/"));
+    const usb = sources.find(
+      (i) =>
+        i.part.pins.some((p) => p.role === "cable") &&
+        !now.links.some((l) => l.from === `${i.ref}.USB` || l.to === `${i.ref}.USB`),
+    );
+    const plug = usb?.part.pins.find((p) => p.role === "cable")?.label;
+    if (socket && usb && plug) {
+      link(`${usb.ref}.${plug}`, `${ref}.${socket.label}`, "the USB cable feeds the board and carries uploads");
+      continue;
+    }
+    const five = sources.find((i) =>
+      Object.values(i.part.supplies).some((s) => s.source && Math.abs(Number(s.V.typ) - 5) < 0.3),
+    );
+    const inlet =
+      inst.part.pins.find((p) => p.role === "supply-io" && p.supply !== socket?.supply) ??
+      inst.part.pins.find((p) => p.role === "supply-io");
+    const out = five?.part.pins.find((p) => p.role === "supply-out");
+    if (five && inlet && out) {
+      link(`${five.ref}.${out.label}`, `${ref}.${inlet.label}`, "5 V from the adapter feeds the board");
+      link(`${five.ref}.${firstGround(five)}`, `${ref}.${firstGround(inst)}`, "the adapter and the board share ground");
+    }
+  }
+
+  for (const { ref } of now.parts) {
+    const inst = net().instance(ref);
+    if (!inst || inst.part.board || inst.part.id.startsWith("supply/") || !open.has(ref)) continue;
+    const home = net().instance(inst.host ?? host);
+    if (!home) continue;
+    const logicV = net().netOf(`${home.ref}:${home.part.board!.logicSupply}`).V?.typ ?? 5;
+    for (const pin of inst.part.pins) {
+      const end = `${ref}.${pin.label}`;
+      if (linked(now.links, end) || alreadyJoined(now, inst, pin)) continue;
+      if (pin.role === "supply-in") {
+        const list = outlets(net(), now, catalogue, home.ref);
+        const found = chooseOutlet(list, inst, pin, logicV, houseRule(project, "strips") === "own-supply");
+        if (found) link(end, `${found.at.ref}.${found.at.pin}`, found.why);
+      }
+    }
+    for (const pin of inst.part.pins) {
+      const end = `${ref}.${pin.label}`;
+      if (linked(now.links, end) || alreadyJoined(now, inst, pin)) continue;
+      const target = attachPoint(now, net(), end);
+      if (pin.role === "ground") {
+        const feed = now.links
+          .filter((l) =>
+            inst.part.pins.some(
+              (p) => p.role === "supply-in" && (l.from === `${ref}.${p.label}` || l.to === `${ref}.${p.label}`),
+            ),
+          )
+          .map((l) => splitEnd(splitEnd(l.from).ref === ref ? l.to : l.from).ref)
+          .map((r) => net().instance(r))
+          .find((i) => i && firstGround(i) && i.ref !== home.ref);
+        const to = feed ?? home;
+        link(target, `${to.ref}.${firstGround(to)}`, `${inst.label}'s ground returns to where its supply comes from`);
+        if (
+          feed &&
+          net().netOf(`${feed.ref}.${firstGround(feed)}`) !== net().netOf(`${home.ref}.${firstGround(home)}`) &&
+          houseRule(project, "grounds") === "joined"
+        )
+          link(
+            `${feed.ref}.${firstGround(feed)}`,
+            `${home.ref}.${firstGround(home)}`,
+            "separately powered parts that talk share ground",
+          );
+      }
+      const entry = now.parts.find((p) => p.ref === ref);
+      const toGround = pin.hook === "ground" || (pin.hook === "button-return" && !entry?.companions?.pullDown);
+      if (pin.hook && toGround)
+        link(
+          target,
+          `${home.ref}.${firstGround(home)}`,
+          pin.hook === "ground"
+            ? `${pin.label} goes to ground`
+            : "the contact pulls the pin to ground; the pull-up lets it go",
+        );
+      if (pin.hook === "logic-supply" || (pin.hook === "button-return" && !toGround))
+        link(
+          target,
+          `${home.ref}.${logicSupplyPin(home.part)}`,
+          "the contact lifts the pin to the board's logic voltage; the pull-down lets it go",
+        );
+    }
+  }
+  return { project: now, planned };
+}

@@ -1,0 +1,10 @@
+/** From needs to pins: capability, prices, the exact solver, clashing cores, the LP text, and the hook-ups around it. */
+export * from "./assign";
+export * from "./capability";
+export * from "./companions";
+export * from "./hookups";
+export * from "./problem";
+export * from "./solve";
+export * from "./lp";
+export * from "./words";
+export { WEIGHTS } from "./weights";

@@ -1,0 +1,341 @@
+import { z } from "zod";
+import { expressionProblem } from "../quantity";
+
+/**
+ * The shape of a part: board, bare chip, module, loose part, supply or connector. One schema for all of them, because
+ * a board is a part whose pins offer, an expander both needs and offers, and a supply is a part with a source.
+ * Units stand in the key; values may be expressions in `V`, `I` (amperes) and the part's option keys.
+ */
+const text = (max: number) => z.string().min(1).max(max);
+const key = z.string().regex(/^[A-Za-z][A-Za-z0-9_]{0,39}$/, "a short name of letters, digits and _");
+const pinLabel = z
+  .string()
+  .regex(
+    /^[A-Za-z0-9+\-~][A-Za-z0-9+\-_.'/]{0,19}$/,
+    "a pin label as printed, up to 20 letters, digits and + - _ . ' /",
+  );
+
+export const ExprSchema = z.union([
+  z.number(),
+  z
+    .string()
+    .max(200)
+    .superRefine((t, ctx) => {
+      const problem = expressionProblem(t);
+      if (problem) ctx.addIssue({ code: "custom", message: problem });
+    }),
+]);
+export const SpreadSchema = z.strictObject({ min: ExprSchema, typ: ExprSchema, max: ExprSchema });
+
+const PinCap = z.enum(["pwm", "adc", "interrupt", "pull-up", "pull-down", "dac", "touch", "5v-tolerant"]);
+export const NeedSchema = z.strictObject({
+  kind: z.enum(["digital-out", "digital-in", "digital-io", "pwm", "adc", "dac", "interrupt", "i2c", "spi", "uart"]),
+  role: z.string().max(12).optional(),
+  require: z.array(PinCap).optional(),
+  prefer: z.array(PinCap).optional(),
+  optional: z.boolean().optional(),
+});
+
+export const OfferSchema = z.discriminatedUnion("kind", [
+  z.strictObject({
+    kind: z.literal("digital"),
+    in: z.boolean().default(true),
+    out: z.boolean().default(true),
+    pull: z.array(z.enum(["up", "down"])).default([]),
+  }),
+  z.strictObject({ kind: z.literal("pwm"), timer: z.string().max(12), channel: z.string().max(12) }),
+  z.strictObject({ kind: z.literal("adc"), unit: z.string().max(12).default("adc"), channel: z.number().int() }),
+  z.strictObject({ kind: z.literal("dac"), channel: z.number().int() }),
+  z.strictObject({ kind: z.literal("interrupt"), line: z.string().max(12), edge: z.boolean().default(true) }),
+  z.strictObject({
+    kind: z.literal("i2c"),
+    bus: z.string().max(12),
+    role: z.enum(["sda", "scl"]),
+    usual: z.boolean().optional(),
+  }),
+  z.strictObject({
+    kind: z.literal("spi"),
+    bus: z.string().max(12),
+    role: z.enum(["sck", "mosi", "miso", "cs"]),
+    usual: z.boolean().optional(),
+  }),
+  z.strictObject({
+    kind: z.literal("uart"),
+    bus: z.string().max(12),
+    role: z.enum(["tx", "rx", "cts", "rts"]),
+    usual: z.boolean().optional(),
+  }),
+  z.strictObject({ kind: z.literal("touch"), channel: z.number().int() }),
+  z.strictObject({ kind: z.literal("program"), role: z.string().max(12) }),
+]);
+
+export const HazardSchema = z.strictObject({
+  kind: z.enum([
+    "reserved",
+    "strapping",
+    "console",
+    "onboard",
+    "reset",
+    "bootlog",
+    "programming",
+    "input-only",
+    "adc-radio",
+  ]),
+  says: text(200),
+});
+
+export const PinSchema = z.strictObject({
+  label: pinLabel,
+  aliases: z.array(pinLabel).optional(),
+  says: text(200).optional(),
+  role: z.enum(["supply-in", "supply-out", "supply-io", "ground", "signal", "passive", "cable", "reference", "nc"]),
+  supply: key.optional(),
+  domain: key.optional(),
+  io: z.enum(["in", "out", "bidir", "open-drain", "analog-in", "analog-out"]).optional(),
+  level: key.optional(),
+  need: NeedSchema.optional(),
+  hook: z.enum(["ground", "logic-supply", "button-return", "own-supply"]).optional(),
+  mustNotFloat: z.boolean().optional(),
+  gpio: z.number().int().optional(),
+  names: z.record(z.string(), z.string().max(20)).optional(),
+  at: z.strictObject({ header: text(8), index: z.number().int().min(1) }).optional(),
+  offers: z.array(OfferSchema).optional(),
+  hazards: z.array(HazardSchema).optional(),
+});
+
+export const LevelSchema = z.strictObject({
+  supply: key,
+  VIH: ExprSchema.optional(),
+  VIL: ExprSchema.optional(),
+  VOH: ExprSchema.optional(),
+  VOL: ExprSchema.optional(),
+  outTyp_ohm: ExprSchema.optional(),
+  absMax: ExprSchema,
+  absMin: ExprSchema.default(-0.3),
+  input: z.enum(["cmos", "ttl", "schmitt", "analog", "none"]),
+  output: z.enum(["push-pull", "open-drain", "analog", "none"]),
+  pin_mA: z.strictObject({ recommended: z.number(), absMax: z.number() }).optional(),
+  pullUp_ohm: SpreadSchema.optional(),
+  pullDown_ohm: SpreadSchema.optional(),
+  C_pF: z.number().optional(),
+  leak_uA: z.number().optional(),
+});
+
+/** A power node inside a part: what it accepts, what it draws, and, for a source, what it gives. */
+export const SupplySchema = z.strictObject({
+  label: text(30),
+  domain: key.default("gnd"),
+  V: SpreadSchema,
+  absMax_V: z.number().optional(),
+  mA: z.strictObject({ idle: ExprSchema, typ: ExprSchema, peak: ExprSchema }).optional(),
+  source: z
+    .strictObject({
+      V: SpreadSchema,
+      limit_mA: ExprSchema,
+      rint_ohm: ExprSchema.optional(),
+      capacity_mAh: ExprSchema.optional(),
+      plug: z.string().max(60).optional(),
+    })
+    .optional(),
+});
+
+export const ConverterSchema = z.strictObject({
+  from: key,
+  to: key,
+  kind: z.enum(["wire", "diode", "fuse", "linear", "switching"]),
+  V: SpreadSchema.optional(),
+  drop_V: SpreadSchema.optional(),
+  dropout_V: z.number().optional(),
+  limit_mA: z.number(),
+  efficiency: z.number().min(0.3).max(1).optional(),
+  theta_C_per_W: z.number().optional(),
+  says: text(160),
+});
+
+export const ElementSchema = z.discriminatedUnion("kind", [
+  z.strictObject({
+    kind: z.literal("resistor"),
+    a: z.string(),
+    b: z.string(),
+    ohm: ExprSchema,
+    tolerance: ExprSchema.default(0.05),
+  }),
+  z.strictObject({
+    kind: z.literal("capacitor"),
+    a: z.string(),
+    b: z.string(),
+    F: ExprSchema,
+    polar: z.boolean().default(false),
+  }),
+  z.strictObject({ kind: z.literal("led"), a: z.string(), b: z.string(), Vf: SpreadSchema, max_mA: ExprSchema }),
+  z.strictObject({ kind: z.literal("diode"), a: z.string(), b: z.string(), Vf: SpreadSchema, max_mA: ExprSchema }),
+  z.strictObject({
+    kind: z.literal("contact"),
+    a: z.string(),
+    b: z.string(),
+    closed: z.enum(["pressed", "rest"]).default("pressed"),
+  }),
+]);
+
+export const GroupSchema = z.strictObject({
+  id: key,
+  kind: z.enum(["i2c", "spi", "uart", "parallel", "chain", "encoder"]),
+  pins: z.record(z.string().max(12), pinLabel),
+  address: z
+    .string()
+    .regex(/^0x[0-7][0-9a-f]$/i)
+    .optional(),
+  max_Hz: z.number().optional(),
+  mode: z.number().int().min(0).max(3).optional(),
+  says: text(200).optional(),
+});
+
+export const CompanionRuleSchema = z.strictObject({
+  key: z.enum([
+    "seriesResistor",
+    "pullUp",
+    "pullDown",
+    "decoupling",
+    "bulkCapacitor",
+    "driver",
+    "flyback",
+    "divider",
+    "shifter",
+    "filter",
+    "termination",
+  ]),
+  place: z.enum(["series", "across", "pull"]),
+  pin: pinLabel,
+  to: pinLabel.optional(),
+  part: z.string(),
+  compute: z.enum(["fixed", "led-series", "button-pull"]).default("fixed"),
+  ohm: ExprSchema.optional(),
+  F: ExprSchema.optional(),
+  needed: z.enum(["required", "recommended"]),
+  because: text(240),
+});
+
+const PatchSchema = z.strictObject({
+  op: z.enum(["replace", "add", "remove"]),
+  path: z.string().max(120),
+  value: z.unknown().optional(),
+});
+export const OptionSchema = z.discriminatedUnion("kind", [
+  z.strictObject({
+    kind: z.literal("choice"),
+    key,
+    label: text(40),
+    default: text(40),
+    choices: z
+      .array(z.strictObject({ value: text(40), label: text(80), patch: z.array(PatchSchema).default([]) }))
+      .min(1),
+  }),
+  z.strictObject({
+    kind: z.literal("number"),
+    key,
+    label: text(40),
+    unit: z.string().max(8).default(""),
+    default: z.number(),
+    min: z.number(),
+    max: z.number(),
+    step: z.number().default(1),
+  }),
+]);
+
+export const BoardInfoSchema = z.strictObject({
+  chip: text(40),
+  family: z.enum([
+    "avr",
+    "rp2040",
+    "rp2350",
+    "esp32",
+    "esp8266",
+    "stm32",
+    "samd",
+    "nrf52",
+    "imxrt",
+    "kl26",
+    "sam3x",
+    "linux",
+  ]),
+  clock_Hz: z.number(),
+  flash_kB: z.number(),
+  ram_kB: z.number(),
+  logicSupply: key,
+  usb: z.strictObject({ kind: z.enum(["native", "bridge", "none"]), connector: z.string().max(20), says: text(200) }),
+  radio: z.array(z.string()).default([]),
+  headers: z
+    .array(
+      z.strictObject({
+        id: text(8),
+        side: z.enum(["left", "right", "top", "bottom"]),
+        count: z.number().int(),
+        says: text(80),
+      }),
+    )
+    .min(1),
+  rowPitch_mm: z.number().optional(),
+  headersSoldered: z.boolean(),
+  chip_mA: z.number(),
+  targets: z.record(z.string(), z.record(z.string(), z.string())),
+  upload: z.array(text(300)),
+  price: z.enum(["low", "medium", "high"]),
+});
+
+export const BodySchema = z.strictObject({
+  mm: z.tuple([z.number(), z.number()]),
+  header: z
+    .strictObject({
+      pins: z.number().int(),
+      kind: z.enum(["male", "female", "pads", "leads", "wires", "screw", "plug"]),
+      pitch_mm: z.number(),
+    })
+    .optional(),
+  solder: z.enum(["none", "headers", "leads", "wires"]).default("none"),
+  orientation: text(200).optional(),
+});
+
+export const PartSchema = z.strictObject({
+  id: z.string().regex(/^(board|chip|module|discrete|supply|connector)\/[a-z0-9-]{1,40}$/, "an id like module/bme280"),
+  name: text(80),
+  does: text(200),
+  tags: z.array(z.string().max(30)).default([]),
+  sources: z.array(z.strictObject({ title: text(120), where: text(160) })).min(1),
+  certainty: z.enum(["high", "medium", "low"]),
+  notes: z.array(text(300)).default([]),
+  cautions: z.array(text(300)).default([]),
+  options: z.array(OptionSchema).default([]),
+  pins: z.array(PinSchema).min(1).max(150),
+  supplies: z.record(key, SupplySchema).default({}),
+  converters: z.array(ConverterSchema).default([]),
+  levels: z.record(key, LevelSchema).default({}),
+  elements: z.array(ElementSchema).default([]),
+  groups: z.array(GroupSchema).default([]),
+  /** Signal paths through the part, input to output: buffers and shifters that can stand in a wire. */
+  channels: z.array(z.strictObject({ in: pinLabel, out: pinLabel })).default([]),
+  companions: z.array(CompanionRuleSchema).default([]),
+  bringup: z
+    .strictObject({
+      driver: text(40),
+      identity: z.strictObject({ register: z.string(), want: z.string() }).optional(),
+    })
+    .optional(),
+  board: BoardInfoSchema.optional(),
+  body: BodySchema,
+});
+
+export type Part = z.infer<typeof PartSchema>;
+export type PartInput = z.input<typeof PartSchema>;
+export type Pin = z.infer<typeof PinSchema>;
+export type Offer = z.infer<typeof OfferSchema>;
+export type Need = z.infer<typeof NeedSchema>;
+export type Level = z.infer<typeof LevelSchema>;
+export type Supply = z.infer<typeof SupplySchema>;
+export type Converter = z.infer<typeof ConverterSchema>;
+export type Element = z.infer<typeof ElementSchema>;
+export type Group = z.infer<typeof GroupSchema>;
+export type CompanionRule = z.infer<typeof CompanionRuleSchema>;
+export type PartOption = z.infer<typeof OptionSchema>;
+export type BoardInfo = z.infer<typeof BoardInfoSchema>;
+export type PartKind = "board" | "chip" | "module" | "discrete" | "supply" | "connector";
+export const partKind = (id: string) => id.split("/")[0] as PartKind;

@@ -1,0 +1,38 @@
+/** The rules, one file a family, and the one registry that runs them. */
+import type { Circuit } from "../circuit";
+import { busRules } from "./buses";
+import { currentRules } from "./currents";
+import { levelRules } from "./levels";
+import { netRules } from "./nets";
+import { pinRules } from "./pins";
+import { powerRules } from "./power";
+import { SEVERITIES, type Finding, type Rule } from "./types";
+
+export * from "./types";
+export { brightnessCap } from "./power";
+export { verdict, type Verdict } from "./verdict";
+
+export const RULES: readonly Rule[] = [
+  ...pinRules,
+  ...levelRules,
+  ...currentRules,
+  ...busRules,
+  ...powerRules,
+  ...netRules,
+];
+
+const order = (f: Finding) => `${SEVERITIES.indexOf(f.severity)}|${f.rule}|${f.at.join("|")}`;
+
+/**
+ * All findings of a circuit, sorted by severity, rule and place. Deterministic. Acknowledged ones carry the reason; a
+ * `stop` keeps its weight whatever was acknowledged.
+ */
+export function findings(c: Circuit): Finding[] {
+  const known = new Map(c.project.acknowledged.map((a) => [`${a.rule}|${a.at.join("|")}`, a.reason]));
+  return RULES.flatMap((r) => r.check(c))
+    .map((f) => {
+      const reason = known.get(`${f.rule}|${f.at.join("|")}`);
+      return reason ? { ...f, acknowledged: reason } : f;
+    })
+    .sort((a, b) => (order(a) < order(b) ? -1 : order(a) > order(b) ? 1 : 0));
+}

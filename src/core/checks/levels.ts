@@ -1,0 +1,186 @@
+import type { Circuit } from "../circuit";
+import { chooseDivider } from "../circuits";
+import { formatV, type Triple } from "../quantity";
+import type { LevelVerdict } from "../netlist";
+import { houseRule } from "../project";
+import { label, logicSupplyFix, moveFix, owner, round } from "./help";
+import type { Finding, Fix, Rule } from "./types";
+
+export const THIN_MARGIN_V = 0.2;
+
+const at = (v: LevelVerdict) => [`${v.driver.ref}.${v.driver.pin}`, `${v.receiver.ref}.${v.receiver.pin}`];
+const pinOf = (x: { ref: string; pin: string }) => `${x.ref}.${x.pin}`;
+
+const evidence = (v: LevelVerdict) => ({
+  high_V: round(v.high_V),
+  VIH_V: round(v.VIH),
+  marginHigh_V: round(v.marginHigh),
+  low_V: round(v.low_V),
+  VIL_V: round(v.VIL),
+  marginLow_V: round(v.marginLow),
+  highest_V: round(v.highest_V),
+  ceiling_V: round(v.ceiling),
+});
+
+/** The need that runs over this pair: its part is the one that a companion can be added to. */
+function needPart(c: Circuit, v: LevelVerdict) {
+  const ends = [pinOf(v.driver), pinOf(v.receiver)];
+  const refs = [owner(c, v.driver.ref), owner(c, v.receiver.ref)];
+  return c.netlist.bindings.find(
+    (b) => refs.includes(b.ref) && (ends.includes(`${b.ref}.${b.pin}`) || ends.includes(`${b.host}.${b.hostPin}`)),
+  );
+}
+
+function dividerFix(c: Circuit, v: LevelVerdict): Fix[] {
+  const b = needPart(c, v);
+  if (!b || b.ref !== v.driver.ref || v.driver.how !== "push-pull") return [];
+  const driver: Triple = { min: v.driver.V.min - 0.5, typ: v.driver.V.typ, max: v.driver.V.max };
+  const pick = chooseDivider({ from: driver, VIH: v.VIH, ceiling: v.ceiling });
+  if (!pick) return [];
+  const ohm: [number, number] = [pick.top_ohm, pick.bottom_ohm];
+  return [
+    {
+      id: "divider",
+      label: `Divide ${pinOf(v.driver)} with ${ohm[0]} Ω and ${ohm[1]} Ω: ${formatV(pick.out.min)} to ${formatV(pick.out.max)} arrive`,
+      edits: [{ type: "setCompanion", ref: b.ref, key: "divider", value: { ohm, pin: b.pin } }],
+    },
+  ];
+}
+
+const BUFFER = "module/buffer-74ahct125";
+
+function bufferFix(c: Circuit, v: LevelVerdict): Fix[] {
+  const b = needPart(c, v);
+  const V = v.receiver.V;
+  if (!b || b.ref !== owner(c, v.receiver.ref) || v.driver.how !== "push-pull" || !c.catalogue.get(BUFFER)) return [];
+  if (V.min < 4.5 || V.max > 5.5 || v.high_V < 2) return [];
+  return [
+    {
+      id: "buffer",
+      label: `Put a 74AHCT125 buffer in this wire, fed from ${label(c, b.ref)}'s supply`,
+      edits: [{ type: "setCompanion", ref: b.ref, key: "shifter", value: { part: BUFFER, pin: b.pin } }],
+    },
+  ];
+}
+
+/** One finding a receiver pin: the worst of its drivers. */
+function worst(list: LevelVerdict[], score: (v: LevelVerdict) => number): LevelVerdict[] {
+  const out = new Map<string, LevelVerdict>();
+  for (const v of list) {
+    const known = out.get(pinOf(v.receiver));
+    if (!known || score(v) < score(known)) out.set(pinOf(v.receiver), v);
+  }
+  return [...out.values()];
+}
+
+const lowHigh: Rule = {
+  rule: "level.low-high",
+  says: "A driver's guaranteed high must reach what the receiver needs to see a high (VIH).",
+  check: (c) =>
+    worst(
+      c.levels.filter((v) => v.marginHigh < 0),
+      (v) => v.marginHigh,
+    ).map((v): Finding => ({
+      rule: "level.low-high",
+      severity: "fault",
+      at: at(v),
+      message: `${pinOf(v.driver)} gives at least ${formatV(v.high_V)} as a high, but ${pinOf(v.receiver)} (${label(c, owner(c, v.receiver.ref))}) needs ${formatV(v.VIH)}: ${formatV(-v.marginHigh)} short.`,
+      evidence: evidence(v),
+      fixes: [...bufferFix(c, v), ...logicSupplyFix(c, v.receiver.ref)],
+    })),
+};
+
+const highLow: Rule = {
+  rule: "level.high-low",
+  says: "A driver's guaranteed low must stay under what the receiver takes as a low (VIL).",
+  check: (c) =>
+    worst(
+      c.levels.filter((v) => v.marginLow < 0),
+      (v) => v.marginLow,
+    ).map((v): Finding => ({
+      rule: "level.high-low",
+      severity: "fault",
+      at: at(v),
+      message: `${pinOf(v.driver)} pulls down to ${formatV(v.low_V)} only, but ${pinOf(v.receiver)} needs ${formatV(v.VIL)} or less for a low.`,
+      evidence: evidence(v),
+      fixes: [...bufferFix(c, v), ...logicSupplyFix(c, v.receiver.ref)],
+    })),
+};
+
+const thin: Rule = {
+  rule: "level.thin-margin",
+  says: `Less than ${THIN_MARGIN_V} V between what a driver guarantees and what the receiver needs leaves no room for noise.`,
+  check: (c) => {
+    const strict = houseRule(c.project, "levelPolicy") === "same-nominal";
+    const isThin = (v: LevelVerdict) =>
+      v.marginHigh >= 0 && v.marginLow >= 0 && Math.min(v.marginHigh, v.marginLow) < THIN_MARGIN_V;
+    const differs = (v: LevelVerdict) =>
+      strict &&
+      v.marginHigh >= 0 &&
+      v.marginLow >= 0 &&
+      Math.abs(v.driver.V.typ - v.receiver.V.typ) > 0.25 &&
+      v.driver.net === v.receiver.net;
+    return worst(
+      c.levels.filter((v) => isThin(v) || differs(v)),
+      (v) => Math.min(v.marginHigh, v.marginLow),
+    ).map((v): Finding => {
+      const high = v.marginHigh <= v.marginLow;
+      const message = isThin(v)
+        ? `Only ${formatV(Math.min(v.marginHigh, v.marginLow))} of margin: ${pinOf(v.driver)} guarantees ${formatV(high ? v.high_V : v.low_V)}, ${pinOf(v.receiver)} needs ${formatV(high ? v.VIH : v.VIL)} for a ${high ? "high" : "low"}.`
+        : `${pinOf(v.driver)} works at ${v.driver.V.typ.toFixed(1)} V and ${pinOf(v.receiver)} at ${v.receiver.V.typ.toFixed(1)} V; the house rule asks for the same voltage on both sides.`;
+      return {
+        rule: "level.thin-margin",
+        severity: "risk",
+        at: at(v),
+        message,
+        evidence: evidence(v),
+        fixes: [...bufferFix(c, v), ...logicSupplyFix(c, v.receiver.ref)],
+      };
+    });
+  },
+};
+
+const overdrive: Rule = {
+  rule: "level.overdrive",
+  says: "No pin may ever see more than its absolute maximum, usually its own supply and a few tenths of a volt.",
+  check: (c) =>
+    worst(
+      c.levels.filter((v) => v.highest_V > v.ceiling + 1e-9),
+      (v) => v.ceiling - v.highest_V,
+    ).map((v): Finding => {
+      const b = needPart(c, v);
+      return {
+        rule: "level.overdrive",
+        severity: "stop",
+        at: at(v),
+        message:
+          v.driver.how === "pull-up"
+            ? `A pull-up lifts ${pinOf(v.receiver)} to as much as ${formatV(v.highest_V)}; it takes ${formatV(v.ceiling)} at most. Do not power this.`
+            : `${pinOf(v.driver)} can put ${formatV(v.highest_V)} on ${pinOf(v.receiver)}, which takes ${formatV(v.ceiling)} at most. Do not power this.`,
+        evidence: evidence(v),
+        fixes: [
+          ...dividerFix(c, v),
+          ...(v.driver.how === "pull-up" ? pullSupplyFix(c, v) : logicSupplyFix(c, v.driver.ref)),
+          ...(b && b.ref === v.receiver.ref && !v.driver.ref.startsWith("B")
+            ? moveFix(c, b.ref, b.pin, b.host, b.need)
+            : []),
+        ],
+      };
+    }),
+};
+
+/** On a pulled-up bus the part whose pull-ups go too high is the one to feed differently. */
+function pullSupplyFix(c: Circuit, v: LevelVerdict): Fix[] {
+  const nets = new Set([v.driver.net, v.receiver.net]);
+  const refs = c.netlist.elements
+    .filter((e) => e.kind === "resistor" && (nets.has(e.a) || nets.has(e.b)))
+    .filter((e) =>
+      [e.a, e.b].some(
+        (id) => (c.netlist.nets.find((n) => n.id === id && n.kind === "supply")?.V?.max ?? 0) > v.ceiling,
+      ),
+    )
+    .map((e) => e.ref);
+  return [...new Set(refs)].flatMap((ref) => logicSupplyFix(c, ref));
+}
+
+export const levelRules: Rule[] = [lowHigh, highLow, thin, overdrive];

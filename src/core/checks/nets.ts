@@ -1,0 +1,152 @@
+import { openPins, recommendedCompanions } from "../assign";
+import type { Circuit } from "../circuit";
+import { freePin, label } from "./help";
+import type { Finding, Fix, Rule } from "./types";
+
+const undriven: Rule = {
+  rule: "net.undriven",
+  says: "A net of inputs only has nobody who sets its level.",
+  check: (c) =>
+    c.netlist.nets.flatMap((n): Finding[] => {
+      if (n.kind === "supply" || n.kind === "ground") return [];
+      const inputs = n.ends.filter((e) => e.as === "receiver");
+      if (!inputs.length || n.ends.some((e) => e.as === "driver" || e.as === "both" || e.as === "passive")) return [];
+      const first = inputs.find((e) => e.def.need) ?? inputs[0]!;
+      const inst = c.netlist.instance(first.ref)!;
+      const alone = n.ends.length < 2;
+      const wired = c.project.links.some((l) => [l.from, l.to].some((e) => e.startsWith(`${first.ref}.`)));
+      if (alone && (!wired || !first.def.need || first.def.need.optional || inst.part.board)) return [];
+      const host = inst.host;
+      const pin = host && first.def.need ? freePin(c, host, first.def.need) : null;
+      const fixes: Fix[] =
+        host && pin
+          ? [
+              {
+                id: "drive",
+                label: `Wire ${first.ref}.${first.pin} to ${host}.${pin}`,
+                edits: [{ type: "addLink", link: { from: `${first.ref}.${first.pin}`, to: `${host}.${pin}` } }],
+              },
+            ]
+          : [];
+      return [
+        {
+          rule: "net.undriven",
+          severity: "fault",
+          at: inputs.map((e) => `${e.ref}.${e.pin}`),
+          message: alone
+            ? `${first.ref}.${first.pin} (${label(c, first.ref)}) is an input that nothing drives.`
+            : `${inputs.map((e) => `${e.ref}.${e.pin}`).join(", ")} are all inputs: nothing on this net sets its level.`,
+          evidence: { inputs: inputs.length },
+          fixes,
+        },
+      ];
+    }),
+};
+
+const contention: Rule = {
+  rule: "net.contention",
+  says: "Two outputs on one net fight: one pulls up while the other pulls down.",
+  check: (c) =>
+    c.netlist.nets.flatMap((n): Finding[] => {
+      const drivers = n.ends.filter((e) => e.as === "driver" && c.netlist.level(e.ref, e.pin)?.output === "push-pull");
+      const host = drivers.filter((e) => e.def.offers).map((e) => `${e.ref}.${e.pin}`);
+      const used = c.netlist.bindings.filter((b) => host.includes(`${b.host}.${b.hostPin}`)).length;
+      if (drivers.length < 2 || used > 1) return [];
+      return [
+        {
+          rule: "net.contention",
+          severity: "stop",
+          at: drivers.map((e) => `${e.ref}.${e.pin}`),
+          message: `${drivers.map((e) => `${e.ref}.${e.pin}`).join(" and ")} are outputs on one net and would fight. Do not power this.`,
+          evidence: { outputs: drivers.length },
+          fixes: c.project.links
+            .filter((l) => drivers.some((e) => l.from === `${e.ref}.${e.pin}` || l.to === `${e.ref}.${e.pin}`))
+            .slice(-1)
+            .map((l) => ({
+              id: "remove-wire",
+              label: `Take out the wire from ${l.from} to ${l.to}`,
+              edits: [{ type: "removeLink", from: l.from, to: l.to }],
+            })),
+        },
+      ];
+    }),
+};
+
+const floating: Rule = {
+  rule: "net.floating",
+  says: "An open contact gives no level: a pull must hold the pin.",
+  check: (c) =>
+    c.netlist.bindings.flatMap((b): Finding[] => {
+      const inst = c.netlist.instance(b.ref)!;
+      if (!inst.part.elements.some((e) => e.kind === "contact") || b.need.kind !== "digital-in") return [];
+      const net = c.netlist.netOf(`${b.ref}.${b.pin}`);
+      const rails = new Set(c.netlist.nets.filter((n) => n.kind === "supply" || n.kind === "ground").map((n) => n.id));
+      const held = c.netlist.elements.some(
+        (e) => e.kind === "resistor" && ((e.a === net.id && rails.has(e.b)) || (e.b === net.id && rails.has(e.a))),
+      );
+      if (held) return [];
+      const entry = c.project.parts.find((p) => p.ref === b.ref);
+      const { pullUp: _u, pullDown: _d, ...others } = entry?.companions ?? {};
+      const values = entry
+        ? recommendedCompanions(c.project, { ...entry, companions: others }, c.catalogue, b.host)
+        : {};
+      const key = values.pullDown !== undefined ? "pullDown" : "pullUp";
+      return [
+        {
+          rule: "net.floating",
+          severity: "risk",
+          at: [`${b.ref}.${b.pin}`, `${b.host}.${b.hostPin}`],
+          message: `While ${label(c, b.ref)} is open, nothing holds ${b.host}.${b.hostPin}: it reads at random.`,
+          evidence: { contact: b.ref },
+          fixes:
+            values[key] !== undefined
+              ? [
+                  {
+                    id: "pull",
+                    label: values[key] === "internal" ? "Use the chip's own pull-up" : "Add a 10 kΩ pull resistor",
+                    edits: [{ type: "setCompanion", ref: b.ref, key, value: values[key] }],
+                  },
+                ]
+              : [],
+        },
+      ];
+    }),
+};
+
+const unwired: Rule = {
+  rule: "part.unwired",
+  says: "A part in the list that no wire reaches yet.",
+  check: (c) =>
+    [...c.netlist.expanded.instances.values()].flatMap((inst): Finding[] => {
+      if (inst.inserted || inst.part.board || inst.part.id.startsWith("supply/") || inst.part.pins.length < 2)
+        return [];
+      if (c.project.links.some((l) => [l.from, l.to].some((e) => e.startsWith(`${inst.ref}.`)))) return [];
+      const open = openPins(c.project, c.netlist, inst).length;
+      return [
+        {
+          rule: "part.unwired",
+          severity: "note",
+          at: [inst.ref],
+          message: `${label(c, inst.ref)} is in the list but not wired yet${open ? `: ${open} pins to plan` : ""}.`,
+          evidence: { open },
+          fixes: [],
+        },
+      ];
+    }),
+};
+
+const notPlanned: Rule = {
+  rule: "companion.not-planned",
+  says: "A loose part that the project asks for and that could not be placed.",
+  check: (c) =>
+    c.netlist.expanded.unplaced.map(({ ref, key }): Finding => ({
+      rule: "companion.not-planned",
+      severity: "risk",
+      at: [ref],
+      message: `${label(c, ref)} asks for "${key}", which can't be placed with the values given; it is not in the wiring.`,
+      evidence: { key },
+      fixes: [{ id: "drop", label: `Take "${key}" out again`, edits: [{ type: "setCompanion", ref, key }] }],
+    })),
+};
+
+export const netRules: Rule[] = [undriven, contention, floating, unwired, notPlanned];

@@ -1,0 +1,133 @@
+import { effectiveNeed, shareKey, waysToServe } from "../assign";
+import { findPin, type Pin } from "../catalogue";
+import type { Circuit } from "../circuit";
+import type { Binding } from "../netlist";
+import { label, moveFix } from "./help";
+import type { Finding, Rule, Severity } from "./types";
+
+const hostPin = (c: Circuit, b: Binding): Pin | undefined => findPin(c.netlist.instance(b.host)!.part, b.hostPin);
+const place = (b: Binding) => [`${b.ref}.${b.pin}`, `${b.host}.${b.hostPin}`];
+const needOf = (c: Circuit, b: Binding) =>
+  effectiveNeed(c.netlist, b.ref, findPin(c.netlist.instance(b.ref)!.part, b.pin)!);
+
+const barred = (c: Circuit, b: Binding) =>
+  hostPin(c, b)?.hazards?.some((h) => h.kind === "reserved" || h.kind === "reset") ?? false;
+
+const capability: Rule = {
+  rule: "pin.capability",
+  says: "A pin can only do what its chip wired it for.",
+  check: (c) => {
+    const out: Finding[] = [];
+    for (const b of c.netlist.bindings) {
+      const pin = hostPin(c, b);
+      if (!pin || barred(c, b)) continue;
+      const need = needOf(c, b);
+      const ways = waysToServe(pin, need);
+      const bad = ways.every((w) => !w.ok) ? ways[0] : undefined;
+      if (bad && !bad.ok)
+        out.push({
+          rule: "pin.capability",
+          severity: "fault",
+          at: place(b),
+          message: `${b.ref}.${b.pin} (${label(c, b.ref)}) is wired to ${b.host}.${b.hostPin}, but ${bad.why}.`,
+          evidence: { wants: need.role ? `${need.kind} ${need.role}` : need.kind, pin: b.hostPin },
+          fixes: moveFix(c, b.ref, b.pin, b.host, need),
+        });
+    }
+    // Clock and data of one part must belong to one controller.
+    for (const inst of c.netlist.expanded.instances.values())
+      for (const g of inst.part.groups) {
+        if (!["i2c", "spi", "uart"].includes(g.kind)) continue;
+        const members = c.netlist.bindings.filter((b) => b.ref === inst.ref && Object.values(g.pins).includes(b.pin));
+        const buses = members.map((b) =>
+          waysToServe(hostPin(c, b)!, b.need).flatMap((w) => (w.ok && w.bus ? [w.bus] : [])),
+        );
+        if (buses.length < 2 || buses.some((x) => !x.length)) continue;
+        const common = buses.reduce((a, x) => a.filter((y) => x.includes(y)));
+        if (!common.length)
+          out.push({
+            rule: "pin.capability",
+            severity: "fault",
+            at: members.flatMap((b) => [`${b.ref}.${b.pin}`, `${b.host}.${b.hostPin}`]),
+            message: `${label(c, inst.ref)}'s lines go to different controllers: ${members.map((b, i) => `${b.pin} on ${buses[i]!.join("/")}`).join(", ")}. They must belong to one.`,
+            evidence: Object.fromEntries(members.map((b, i) => [b.pin, buses[i]!.join("/")])),
+            fixes: [],
+          });
+      }
+    return out;
+  },
+};
+
+const duplicate: Rule = {
+  rule: "pin.duplicate",
+  says: "Two needs can't share one pin unless they are lines of a bus.",
+  check: (c) => {
+    const byPin = new Map<string, Binding[]>();
+    for (const b of c.netlist.bindings) {
+      const k = `${b.host}.${b.hostPin}`;
+      byPin.set(k, [...(byPin.get(k) ?? []), b]);
+    }
+    return [...byPin].flatMap(([pin, list]): Finding[] => {
+      const keys = new Set(list.map((b) => shareKey(b.need)));
+      if (list.length < 2 || (keys.size === 1 && !keys.has(null))) return [];
+      const drives = list.filter((b) => findPin(c.netlist.instance(b.ref)!.part, b.pin)?.io === "out").length;
+      const severity: Severity =
+        drives > 1 || (drives === 1 && list.some((b) => b.need.kind.endsWith("out"))) ? "stop" : "fault";
+      const last = list[list.length - 1]!;
+      return [
+        {
+          rule: "pin.duplicate",
+          severity,
+          at: [pin, ...list.map((b) => `${b.ref}.${b.pin}`)],
+          message: `${pin} is used by ${list.map((b) => `${b.ref}.${b.pin}`).join(" and ")}, which can't share a pin${severity === "stop" ? ": two outputs would fight" : ""}.`,
+          evidence: { uses: list.length, outputs: drives },
+          fixes: moveFix(c, last.ref, last.pin, last.host, needOf(c, last)),
+        },
+      ];
+    });
+  },
+};
+
+/** Hazards of a pin that its user should know, by kind: the rule that speaks for each. */
+const HAZARD_RULES: [kind: string, rule: string, severity: Severity, says: string][] = [
+  [
+    "console",
+    "pin.usb-serial",
+    "risk",
+    "Pins of the upload and console port carry its traffic: parts on them disturb uploading.",
+  ],
+  ["reserved", "pin.reserved", "stop", "Some pins are taken by the board itself."],
+  ["reset", "pin.reset", "stop", "The reset pin restarts the chip and can't be used as an input or output."],
+  ["onboard", "pin.onboard", "note", "Some pins already carry a part on the board."],
+  ["strapping", "pin.strapping", "risk", "Some pins decide at reset how the chip starts."],
+  ["bootlog", "pin.bootlog", "risk", "Some pins print text while the chip starts."],
+];
+
+const WHAT_TO_DO: Record<string, string> = {
+  console: "Take that wire off while uploading, or move it.",
+  reserved: "Use another pin.",
+  reset: "Use another pin.",
+  onboard: "Expect it to act along.",
+};
+
+const hazardRule = ([kind, rule, severity, says]: (typeof HAZARD_RULES)[number]): Rule => ({
+  rule,
+  says,
+  check: (c) =>
+    c.netlist.bindings.flatMap((b): Finding[] => {
+      const h = hostPin(c, b)?.hazards?.find((x) => x.kind === kind);
+      if (!h) return [];
+      return [
+        {
+          rule,
+          severity,
+          at: place(b),
+          message: `${b.ref}.${b.pin} is on ${b.host}.${b.hostPin}: ${h.says}. ${WHAT_TO_DO[kind] ?? ""}`.trim(),
+          evidence: { pin: b.hostPin },
+          fixes: moveFix(c, b.ref, b.pin, b.host, needOf(c, b)),
+        },
+      ];
+    }),
+});
+
+export const pinRules: Rule[] = [capability, duplicate, ...HAZARD_RULES.map(hazardRule)];

@@ -1,0 +1,287 @@
+import type { Circuit } from "../circuit";
+import { evaluate, formatV } from "../quantity";
+import type { PowerLimit } from "../power";
+import type { Instance } from "../netlist";
+import { label, mA, ownSupplyFix, round, wireUp } from "./help";
+import type { Finding, Fix, Rule } from "./types";
+
+const isLinked = (c: Circuit, inst: Instance) => {
+  const mine = (e: string) => e.startsWith(`${inst.ref}.`);
+  return inst.inserted !== undefined || c.project.links.some((l) => mine(l.from) || mine(l.to));
+};
+
+/** The largest brightness at which a limit holds: cap = (limit − everything else) / what full brightness adds. */
+export function brightnessCap(c: Circuit, limit: PowerLimit, ref: string): number | null {
+  const inst = c.netlist.instance(ref);
+  if (!inst || inst.vars.brightness === undefined) return null;
+  const key = Object.keys(inst.part.supplies)[0]!;
+  const peak = inst.part.supplies[key]?.mA?.peak ?? 0;
+  const at = (b: number) => evaluate(peak, { ...inst.vars, brightness: b }) / 1000;
+  const now = at(inst.vars.brightness);
+  const mine = limit.loads.find((l) => l.ref === ref)?.flow.peak ?? now;
+  const others = limit.flow.peak - mine;
+  const scale = now > 0 ? mine / now : 1;
+  const cap = ((limit.limit_A - others) / scale - at(0)) / (at(1) - at(0));
+  return Math.max(0, Math.floor(Math.min(1, cap) * 100) / 100);
+}
+
+function overloadFixes(c: Circuit, limit: PowerLimit): Fix[] {
+  const fixes: Fix[] = [];
+  for (const load of limit.loads.slice(0, 3)) {
+    const inst = c.netlist.instance(load.ref);
+    if (!inst || inst.part.board) continue;
+    const cap = brightnessCap(c, limit, load.ref);
+    if (cap !== null && cap >= 0.02)
+      fixes.push({
+        id: `brightness-${load.ref}`,
+        label: `Cap ${label(c, load.ref)} at ${Math.round(cap * 100)} % brightness`,
+        edits: [{ type: "setOption", ref: load.ref, key: "brightness", value: cap }],
+      });
+    if (load.flow.peak > 0.1)
+      fixes.push(...ownSupplyFix(c, load.ref).map((f) => ({ ...f, id: `${f.id}-${load.ref}` })));
+  }
+  return fixes;
+}
+
+const top = (limit: PowerLimit, c: Circuit) =>
+  limit.loads
+    .slice(0, 3)
+    .map((l) => `${label(c, l.ref)} ${mA(l.flow.peak)}`)
+    .join(", ");
+
+const loadEvidence = (l: PowerLimit) => ({
+  peak_mA: round(l.flow.peak * 1000, 1),
+  typical_mA: round(l.flow.typ * 1000, 1),
+  limit_mA: round(l.limit_A * 1000, 1),
+});
+
+const overload: Rule = {
+  rule: "power.overload",
+  says: "The peaks of everything that hangs on a source or regulator must fit its limit.",
+  check: (c) =>
+    c.power.limits
+      .filter((l) => l.flow.peak > l.limit_A * 1.0001)
+      .map((l): Finding => ({
+        rule: "power.overload",
+        severity: l.flow.typ > l.limit_A ? "stop" : "fault",
+        at: [l.ref, ...l.loads.slice(0, 3).map((x) => x.ref)],
+        message: `${label(c, l.ref)}, ${l.says}: ${mA(l.flow.peak)} at peak over a limit of ${mA(l.limit_A)} (${top(l, c)}).`,
+        evidence: loadEvidence(l),
+        fixes: overloadFixes(c, l),
+      })),
+};
+
+const tight: Rule = {
+  rule: "power.tight",
+  says: "Over 80 % of a limit leaves no room for what was not counted.",
+  check: (c) =>
+    c.power.limits
+      .filter((l) => l.flow.peak <= l.limit_A * 1.0001 && l.flow.peak > l.limit_A * 0.8)
+      // A part that was capped to fit a limit is at that limit on purpose.
+      .filter(
+        (l) =>
+          !l.loads.some((x) => (c.netlist.instance(x.ref)?.vars.brightness ?? 1) < 1 && x.flow.peak > l.flow.peak / 2),
+      )
+      .map((l): Finding => ({
+        rule: "power.tight",
+        severity: "risk",
+        at: [l.ref],
+        message: `${label(c, l.ref)}, ${l.says}: ${mA(l.flow.peak)} at peak is ${Math.round((l.flow.peak / l.limit_A) * 100)} % of its ${mA(l.limit_A)} (${top(l, c)}).`,
+        evidence: loadEvidence(l),
+        fixes: overloadFixes(c, l),
+      })),
+};
+
+const addUsb = (c: Circuit, inst: Instance): Fix[] => {
+  const socket = inst.part.pins.find((p) => p.role === "cable");
+  if (!socket || c.project.parts.some((p) => p.part.startsWith("supply/"))) return [];
+  return [
+    {
+      id: "usb-port",
+      label: "Feed the board from a USB port",
+      edits: [
+        { type: "addPart", part: "supply/usb-port", ref: "S1" },
+        { type: "addLink", link: { from: "S1.USB", to: `${inst.ref}.${socket.label}` } },
+      ],
+    },
+  ];
+};
+
+const wireFix = (c: Circuit, ref: string, words: string): Fix[] => {
+  const edits = wireUp(c, ref);
+  return edits.length ? [{ id: "wire-up", label: words, edits }] : [];
+};
+
+const noSupply: Rule = {
+  rule: "power.no-supply",
+  says: "Every part that draws current needs its supply pin on a rail that something feeds.",
+  check: (c) => {
+    const out: Finding[] = [];
+    for (const inst of c.netlist.expanded.instances.values()) {
+      if (!inst.part.board && !isLinked(c, inst)) continue;
+      const dead = Object.entries(inst.part.supplies).find(([k, s]) => s.mA && !c.netlist.netOf(`${inst.ref}:${k}`).V);
+      if (!dead) continue;
+      const pin = inst.part.pins.find((p) => p.role.startsWith("supply-") && p.supply === dead[0]);
+      out.push({
+        rule: "power.no-supply",
+        severity: "fault",
+        at: [pin ? `${inst.ref}.${pin.label}` : inst.ref],
+        message: `Nothing feeds ${label(c, inst.ref)}: ${inst.part.board ? "the board has no supply" : `${pin?.label ?? dead[0]} is on no rail that a source reaches`}.`,
+        evidence: { supply: dead[0] },
+        fixes: [...addUsb(c, inst), ...wireFix(c, inst.ref, `Wire ${label(c, inst.ref)}'s supply and ground`)],
+      });
+    }
+    return out;
+  },
+};
+
+const noGround: Rule = {
+  rule: "power.no-ground",
+  says: "Current that goes in must come back: every fed part needs its ground wire.",
+  check: (c) => {
+    const out: Finding[] = [];
+    for (const inst of c.netlist.expanded.instances.values()) {
+      const ground = inst.part.pins.find((p) => p.role === "ground");
+      if (!ground || inst.part.board || inst.part.id.startsWith("supply/") || !isLinked(c, inst)) continue;
+      const net = c.netlist.netOf(`${inst.ref}.${ground.label}`);
+      if (
+        new Set(
+          [...net.ends.map((e) => e.ref), ...net.nodes.map((n) => n.ref)].filter(
+            (r) => c.netlist.instance(r)?.inserted?.by !== inst.ref,
+          ),
+        ).size > 1
+      )
+        continue;
+      out.push({
+        rule: "power.no-ground",
+        severity: "fault",
+        at: [`${inst.ref}.${ground.label}`],
+        message: `${label(c, inst.ref)} has no ground wire: ${ground.label} leads nowhere, so no current can return.`,
+        evidence: { pin: ground.label },
+        fixes: wireFix(c, inst.ref, `Wire ${inst.ref}.${ground.label} to ground`),
+      });
+    }
+    return out;
+  },
+};
+
+const notCommon: Rule = {
+  rule: "power.ground-not-common",
+  says: "Two parts that exchange signals must share ground, or a high has no meaning.",
+  check: (c) => {
+    const seen = new Set<string>();
+    return c.netlist.bindings.flatMap((b): Finding[] => {
+      const inst = c.netlist.instance(b.ref)!;
+      const host = c.netlist.instance(b.host)!;
+      const ground = inst.part.pins.find((p) => p.role === "ground");
+      const home = host.part.pins.find((p) => p.role === "ground");
+      if (!ground || !home || seen.has(b.ref)) return [];
+      const mine = c.netlist.netOf(`${b.ref}.${ground.label}`);
+      const theirs = c.netlist.netOf(`${b.host}.${home.label}`);
+      const alone = new Set([...mine.ends.map((e) => e.ref), ...mine.nodes.map((n) => n.ref)]).size < 2;
+      if (mine === theirs || alone) return [];
+      seen.add(b.ref);
+      return [
+        {
+          rule: "power.ground-not-common",
+          severity: "fault",
+          at: [`${b.ref}.${ground.label}`, `${b.host}.${home.label}`],
+          message: `${label(c, b.ref)} and ${label(c, b.host)} exchange ${b.pin} but their grounds are not joined.`,
+          evidence: { signal: b.pin },
+          fixes: [
+            {
+              id: "join-grounds",
+              label: `Join ${b.ref}.${ground.label} and ${b.host}.${home.label}`,
+              edits: [{ type: "addLink", link: { from: `${b.ref}.${ground.label}`, to: `${b.host}.${home.label}` } }],
+            },
+          ],
+        },
+      ];
+    });
+  },
+};
+
+const range: Rule = {
+  rule: "power.range",
+  says: "A part's supply must lie inside its range, at both ends of the source's tolerance.",
+  check: (c) => {
+    const out: Finding[] = [];
+    for (const inst of c.netlist.expanded.instances.values())
+      for (const [key, s] of Object.entries(inst.part.supplies)) {
+        const V = c.netlist.netOf(`${inst.ref}:${key}`).V;
+        const wired = inst.part.pins.some((p) => p.supply === key) && !s.source;
+        if (!V || !wired) continue;
+        const [min, max] = [evaluate(s.V.min, inst.vars), evaluate(s.V.max, inst.vars)];
+        const over = V.max > (s.absMax_V ?? max) + 1e-9;
+        if (V.max <= max + 1e-9 && V.min >= min - 1e-9) continue;
+        const pin = inst.part.pins.find((p) => p.supply === key)!;
+        out.push({
+          rule: "power.range",
+          severity: over ? "stop" : V.max > max ? "risk" : "fault",
+          at: [`${inst.ref}.${pin.label}`],
+          message: `${label(c, inst.ref)} gets ${formatV(V.min)} to ${formatV(V.max)} on ${pin.label}; it wants ${formatV(min)} to ${formatV(max)}${over ? " and may be destroyed" : ""}.`,
+          evidence: { low_V: round(V.min), high_V: round(V.max), min_V: min, max_V: max },
+          fixes: rangeFixes(c, inst),
+        });
+      }
+    return out;
+  },
+};
+
+/** Another outlet of the host or of a supply in the project whose range fits. */
+function rangeFixes(c: Circuit, inst: Instance): Fix[] {
+  const pin = inst.part.pins.find((p) => p.role === "supply-in");
+  const host = inst.host ? c.netlist.instance(inst.host) : undefined;
+  if (!pin || !host) return [];
+  const s = inst.part.supplies[pin.supply!]!;
+  const links = c.project.links.filter(
+    (l) => l.from === `${inst.ref}.${pin.label}` || l.to === `${inst.ref}.${pin.label}`,
+  );
+  return host.part.pins
+    .filter((p) => p.role === "supply-out" || p.role === "supply-io")
+    .filter((p) => {
+      const V = c.netlist.netOf(`${host.ref}.${p.label}`).V;
+      return V && V.min >= evaluate(s.V.min, inst.vars) && V.max <= evaluate(s.V.max, inst.vars);
+    })
+    .slice(0, 1)
+    .map((p) => ({
+      id: "other-rail",
+      label: `Feed ${label(c, inst.ref)} from ${host.ref}.${p.label}`,
+      edits: [
+        ...links.map((l) => ({ type: "removeLink" as const, from: l.from, to: l.to })),
+        { type: "addLink" as const, link: { from: `${inst.ref}.${pin.label}`, to: `${host.ref}.${p.label}` } },
+      ],
+    }));
+}
+
+const short: Rule = {
+  rule: "power.short",
+  says: "A supply must never be joined to ground.",
+  check: (c) =>
+    c.netlist.nets
+      .filter((n) => n.kind === "ground" && n.nodes.some((x) => x.supply))
+      .map((n): Finding => {
+        const supply = n.nodes.find((x) => x.supply)!;
+        const refs = new Set(n.nodes.filter((x) => x.supply).map((x) => x.ref));
+        const bad = c.project.links.filter((l) => {
+          const roles = [l.from, l.to].map(
+            (e) => c.netlist.netOf(e)?.ends.find((x) => `${x.ref}.${x.pin}` === e)?.def.role,
+          );
+          return roles.includes("ground") && roles.some((r) => r?.startsWith("supply-"));
+        });
+        return {
+          rule: "power.short",
+          severity: "stop",
+          at: bad.length ? bad.flatMap((l) => [l.from, l.to]) : [...refs],
+          message: `The supply ${supply.supply} of ${label(c, supply.ref)} is joined to ground: a short circuit. Do not power this.`,
+          evidence: { supply: `${supply.ref}:${supply.supply}` },
+          fixes: bad.map((l) => ({
+            id: `remove-${l.from}-${l.to}`,
+            label: `Take out the wire from ${l.from} to ${l.to}`,
+            edits: [{ type: "removeLink", from: l.from, to: l.to }],
+          })),
+        };
+      }),
+};
+
+export const powerRules: Rule[] = [overload, tight, noSupply, noGround, notCommon, range, short];

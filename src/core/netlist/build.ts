@@ -1,0 +1,262 @@
+import { evaluate, exactly, type Triple } from "../quantity";
+import { findPin, type Pin } from "../catalogue";
+import { splitEnd } from "../project";
+import { outerTerminal, type Expanded, type Instance } from "./expand";
+import type { Binding, EndAs, Net, NetElement, NetEnd, Netlist } from "./types";
+import { Union } from "./union";
+
+const supplyNode = (ref: string, supply: string) => `${ref}:${supply}`;
+const groundNode = (ref: string, domain: string) => `${ref}:ground:${domain}`;
+
+function joinPins(u: Union, { ref, part }: Instance) {
+  for (const s of Object.keys(part.supplies)) u.add(supplyNode(ref, s));
+  for (const p of part.pins) {
+    const end = `${ref}.${p.label}`;
+    u.add(end);
+    if (p.role.startsWith("supply-")) u.join(supplyNode(ref, p.supply!), end);
+    if (p.role === "ground") u.join(groundNode(ref, p.domain ?? "gnd"), end);
+    if (p.role === "cable") u.add(groundNode(ref, p.domain ?? "gnd"));
+  }
+}
+
+function joinCable(u: Union, a: Instance, pinA: Pin, b: Instance, pinB: Pin) {
+  u.join(supplyNode(a.ref, pinA.supply!), supplyNode(b.ref, pinB.supply!));
+  u.join(groundNode(a.ref, pinA.domain ?? "gnd"), groundNode(b.ref, pinB.domain ?? "gnd"));
+}
+
+const AS: Record<string, EndAs> = {
+  in: "receiver",
+  out: "driver",
+  bidir: "both",
+  "open-drain": "both",
+  "analog-in": "receiver",
+  "analog-out": "driver",
+};
+const ROLE_AS: Record<string, EndAs> = {
+  ground: "ground",
+  "supply-in": "sink",
+  "supply-out": "source",
+  "supply-io": "sink",
+  passive: "passive",
+  reference: "none",
+  nc: "none",
+  cable: "none",
+};
+
+/** What the host's pin does when it serves a need of this kind. */
+const HOST_AS: Record<string, EndAs> = {
+  "digital-out": "driver",
+  pwm: "driver",
+  dac: "driver",
+  "digital-in": "receiver",
+  interrupt: "receiver",
+  adc: "receiver",
+};
+
+const SPI_HOST: Record<string, EndAs> = { sck: "driver", mosi: "driver", cs: "driver", miso: "receiver" };
+
+function hostAs(b: Binding): EndAs {
+  if (b.need.kind === "spi") return SPI_HOST[b.need.role ?? ""] ?? "both";
+  return HOST_AS[b.need.kind] ?? "both";
+}
+
+function makeElements(e: Expanded, net: (t: string) => Net): NetElement[] {
+  const out: NetElement[] = [];
+  for (const inst of e.instances.values())
+    for (const el of inst.part.elements) {
+      const at = (end: string) =>
+        net(/^(supply|ground):/.test(end) ? `${inst.ref}:${end.replace(/^supply:/, "")}` : `${inst.ref}.${end}`).id;
+      const value = (x: number | string) => evaluate(x, inst.vars);
+      const spread = (t: { min: number | string; typ: number | string; max: number | string }): Triple => ({
+        min: value(t.min),
+        typ: value(t.typ),
+        max: value(t.max),
+      });
+      const base = { ref: inst.ref, kind: el.kind, a: at(el.a), b: at(el.b) };
+      if (el.kind === "resistor") out.push({ ...base, ohm: value(el.ohm), tolerance: value(el.tolerance) });
+      else if (el.kind === "capacitor") out.push({ ...base, F: value(el.F) });
+      else if (el.kind === "contact") out.push(base);
+      else out.push({ ...base, Vf: spread(el.Vf), max_A: value(el.max_mA) / 1000 });
+    }
+  return out;
+}
+
+/** Nets that a signal reaches from `start` through resistors and buffers, nearest first; supplies and grounds stop it. */
+function reach(
+  start: Net,
+  byId: Map<string, Net>,
+  elements: NetElement[],
+  e: Expanded,
+  net: (t: string) => Net,
+): Net[] {
+  const seen = new Set([start.id]);
+  const queue = [start];
+  for (const here of queue) {
+    if (here.kind === "supply" || here.kind === "ground") continue;
+    const next: string[] = [];
+    for (const el of elements)
+      if (el.kind === "resistor" && (el.a === here.id || el.b === here.id)) next.push(el.a === here.id ? el.b : el.a);
+    for (const end of here.ends) {
+      const inst = e.instances.get(end.ref)!;
+      for (const c of inst.part.channels) {
+        if (c.out === end.pin) next.push(net(`${end.ref}.${c.in}`).id);
+        if (c.in === end.pin) next.push(net(`${end.ref}.${c.out}`).id);
+      }
+    }
+    for (const id of next) {
+      const n = byId.get(id)!;
+      if (seen.has(id) || n.kind === "supply" || n.kind === "ground") continue;
+      seen.add(id);
+      queue.push(n);
+    }
+  }
+  return queue;
+}
+
+function makeBindings(e: Expanded, byId: Map<string, Net>, elements: NetElement[], net: (t: string) => Net): Binding[] {
+  const out: Binding[] = [];
+  for (const inst of e.instances.values()) {
+    if (inst.part.board || inst.inserted) continue;
+    for (const p of inst.part.pins) {
+      if (!p.need) continue;
+      const start = net(`${inst.ref}.${p.label}`);
+      for (const [i, n] of reach(start, byId, elements, e, net).entries()) {
+        const found = n.ends.find(
+          (x) => x.def.offers || (e.instances.get(x.ref)!.part.board && x.def.role === "signal"),
+        );
+        if (!found) continue;
+        out.push({
+          ref: inst.ref,
+          pin: p.label,
+          need: p.need,
+          host: found.ref,
+          hostPin: found.pin,
+          direct: i === 0,
+        });
+        break;
+      }
+    }
+  }
+  return out;
+}
+
+/** `3.3` → `3V3`, `5` → `5V`, `12` → `12V`: the short names that are printed on boards. */
+export function voltName(v: number): string {
+  const [whole, part] = v.toFixed(1).split(".");
+  return part === "0" ? `${whole}V` : `${whole}V${part}`;
+}
+
+function nameNets(nets: Net[], e: Expanded, bindings: Binding[]) {
+  const used = new Map<string, number>();
+  const unique = (name: string, hint: string) => {
+    const base = used.has(name) ? `${name}·${hint}` : name;
+    const count = used.get(base) ?? 0;
+    used.set(base, count + 1);
+    return count ? `${base}·${count + 1}` : base;
+  };
+  const label = (ref: string) => e.instances.get(ref)?.label ?? ref;
+  const busOf = (b: Binding) => {
+    const pin = findPin(e.instances.get(b.host)!.part, b.hostPin);
+    const offer = pin?.offers?.find((o) => o.kind === b.need.kind && "role" in o && o.role === b.need.role);
+    return offer && "bus" in offer ? offer.bus : undefined;
+  };
+  const buses = [...new Set(bindings.filter((b) => b.need.kind === "i2c").map(busOf))];
+  for (const n of nets) {
+    const first = n.ends[0];
+    if (n.kind === "ground") n.name = unique("GND", n.nodes[0]!.ref);
+    else if (n.kind === "supply") {
+      const node = n.nodes.find((x) => x.supply) ?? n.nodes[0]!;
+      const typ = n.V?.typ ?? Number(e.instances.get(node.ref)!.part.supplies[node.supply ?? ""]?.V.typ ?? 0);
+      n.name = unique(voltName(typ), node.ref);
+    } else {
+      const host = n.ends.find((x) => x.def.offers);
+      const b = bindings.find((x) => host && x.host === host.ref && x.hostPin === host.pin);
+      const bus = b && n.kind === "bus-line" ? busOf(b) : undefined;
+      if (b && bus)
+        n.name = unique((b.need.role ?? "").toUpperCase() + (buses.length > 1 ? bus.replace(/\D/g, "") : ""), bus);
+      else if (b) n.name = unique(`${b.hostPin}·${label(b.ref)}`, b.pin);
+      else if (first) n.name = unique(`${label(first.ref)}·${first.pin}`, first.pin);
+    }
+  }
+}
+
+/** Ends, nets and elements of an expanded project; voltages are filled in by the power stage. */
+export function buildNets(e: Expanded): Netlist {
+  const u = new Union();
+  for (const inst of e.instances.values()) joinPins(u, inst);
+  for (const w of e.wires) {
+    const [a, b] = [e.instances.get(w.from.ref), e.instances.get(w.to.ref)];
+    const [pa, pb] = [a && findPin(a.part, w.from.pin), b && findPin(b.part, w.to.pin)];
+    if (!a || !b || !pa || !pb) continue;
+    if (w.cable) joinCable(u, a, pa, b, pb);
+    else u.join(`${a.ref}.${pa.label}`, `${b.ref}.${pb.label}`);
+  }
+  const byRoot = new Map<string, Net>();
+  for (const [root, members] of u.members()) {
+    const net: Net = { id: "", name: "", kind: "signal", ends: [], nodes: [], V: null };
+    for (const m of members) {
+      const node = /^([^.:]+):(?:ground:(.+)|(.+))$/.exec(m);
+      if (node) {
+        net.nodes.push(node[2] ? { ref: node[1]!, ground: node[2] } : { ref: node[1]!, supply: node[3]! });
+        continue;
+      }
+      const { ref, pin } = splitEnd(m);
+      const def = findPin(e.instances.get(ref)!.part, pin)!;
+      net.ends.push({ ref, pin, as: def.role === "signal" ? AS[def.io!]! : (ROLE_AS[def.role] ?? "none"), def });
+    }
+    if (net.nodes.some((n) => n.ground)) net.kind = "ground";
+    else if (net.nodes.length) net.kind = "supply";
+    else if (net.ends.some((x) => x.def.need && ["i2c", "spi", "uart"].includes(x.def.need.kind)))
+      net.kind = "bus-line";
+    if (net.kind === "ground") net.V = exactly(0);
+    byRoot.set(root, net);
+  }
+  const all = [...byRoot.values()];
+  all.forEach((n, i) => (n.id = `n${i + 1}`));
+  const byId = new Map(all.map((n) => [n.id, n]));
+  const netOf = (t: string) => byRoot.get(u.find(t))!;
+  const elements = makeElements(e, netOf);
+  const bindings = makeBindings(e, byId, elements, netOf);
+  for (const b of bindings) {
+    const hostEnd = netOf(`${b.host}.${b.hostPin}`).ends.find((x) => x.ref === b.host && x.pin === b.hostPin);
+    if (hostEnd) hostEnd.as = hostAs(b);
+  }
+  // A host pin that nothing asks for stays an idle input until a program says otherwise.
+  const bound = new Set(bindings.map((b) => `${b.host}.${b.hostPin}`));
+  const isIdle = (x: NetEnd) => x.def.offers && !bound.has(`${x.ref}.${x.pin}`);
+  for (const n of all) for (const x of n.ends) if (isIdle(x)) x.as = "none";
+  for (const end of e.internalPulls) {
+    const { ref, pin } = splitEnd(end);
+    const b = bindings.find((x) => x.ref === ref && x.pin === pin);
+    const host = b && e.instances.get(b.host);
+    const level = host && findPin(host.part, b.hostPin)?.level;
+    const set = level ? host.part.levels[level] : undefined;
+    if (!b || !host || !set?.pullUp_ohm) continue;
+    elements.push({
+      ref: host.ref,
+      kind: "resistor",
+      a: netOf(outerTerminal(e, end)).id,
+      b: netOf(supplyNode(host.ref, set.supply)).id,
+      ohm: Number(set.pullUp_ohm.max),
+      tolerance: 0,
+      internal: true,
+    });
+  }
+  const netlist: Netlist = {
+    expanded: e,
+    nets: all.filter((n) => n.ends.length > 1 || n.nodes.length > 0 || n.ends.some((x) => x.def.need)),
+    elements,
+    bindings,
+    netOf,
+    instance: (ref) => e.instances.get(ref),
+    level: (ref, pin) => {
+      const part = e.instances.get(ref)?.part;
+      const p = part && findPin(part, pin);
+      return p?.level ? part!.levels[p.level] : undefined;
+    },
+    wires: e.wires,
+  };
+  return netlist;
+}
+
+export { nameNets };

@@ -1,0 +1,314 @@
+import { findPin, optionVars, withOptions, type Catalogue, type Part } from "../catalogue";
+import {
+  defaultHost,
+  houseRule,
+  joinEnd,
+  partLookup,
+  splitEnd,
+  type CompanionKey,
+  type CompanionValue,
+  type End,
+  type Project,
+} from "../project";
+
+/** A part as it stands in the circuit: options applied, inserted companions included. */
+export interface Instance {
+  ref: string;
+  part: Part;
+  vars: Record<string, number>;
+  label: string;
+  host?: string;
+  /** Set for a companion: the part it was inserted for, by which key, and why. */
+  inserted?: { by: string; key: CompanionKey; because: string };
+}
+
+/** A physical wire or cable of the expanded circuit. */
+export interface Wire {
+  from: End;
+  to: End;
+  locked: boolean;
+  cable: boolean;
+  inserted: boolean;
+  because?: string;
+}
+
+export interface Expanded {
+  project: Project;
+  instances: Map<string, Instance>;
+  wires: Wire[];
+  /** For a pin that has something in series: the terminal that faces the rest of the circuit. */
+  outer: Map<string, string>;
+  /** `REF.PIN` of contacts that use the host chip's own pull-up. */
+  internalPulls: Set<string>;
+  /** Companion values that this version can't place; they are reported, never silently dropped. */
+  unplaced: { ref: string; key: CompanionKey }[];
+  hosts: string[];
+}
+
+interface Work extends Expanded {
+  catalogue: Catalogue;
+  /** Links of the project by the pin they touch are re-attached to this terminal at the end. */
+  extra: Wire[];
+}
+
+const LETTER: Partial<Record<CompanionKey, string>> = {
+  seriesResistor: "R",
+  pullUp: "RU",
+  pullDown: "RD",
+  decoupling: "C",
+  bulkCapacitor: "C",
+  shifter: "U",
+};
+
+function freshRef(work: Work, letters: string, ref: string): string {
+  const base = `${letters}${ref}`;
+  if (!work.instances.has(base)) return base;
+  for (let n = 2; ; n++) if (!work.instances.has(`${base}x${n}`)) return `${base}x${n}`;
+}
+
+function insert(
+  work: Work,
+  parent: Instance,
+  key: CompanionKey,
+  letters: string,
+  partId: string,
+  options: Record<string, unknown>,
+  because: string,
+): Instance | undefined {
+  const part = work.catalogue.get(partId) ?? work.project.customParts.find((p) => p.id === partId);
+  if (!part) {
+    work.unplaced.push({ ref: parent.ref, key });
+    return undefined;
+  }
+  const ref = freshRef(work, letters, parent.ref);
+  const instance: Instance = {
+    ref,
+    part: withOptions(part, options),
+    vars: optionVars(part, options),
+    label: `${part.name} for ${parent.label}`,
+    host: parent.host,
+    inserted: { by: parent.ref, key, because },
+  };
+  work.instances.set(ref, instance);
+  return instance;
+}
+
+const wire = (work: Work, from: string, to: string, because: string) =>
+  work.extra.push({ from: splitEnd(from), to: splitEnd(to), locked: false, cable: false, inserted: true, because });
+
+const outerOf = (work: Work, end: string) => work.outer.get(end) ?? end;
+const firstPin = (part: Part, test: (p: Part["pins"][number]) => boolean) => part.pins.find(test)?.label;
+const supplyPin = (part: Part) => firstPin(part, (p) => p.role === "supply-in" || p.role === "supply-io");
+const groundPin = (part: Part) => firstPin(part, (p) => p.role === "ground");
+
+/** The pin of a host that carries its logic voltage, where pull-ups and contacts go. */
+export function logicSupplyPin(host: Part): string | undefined {
+  return firstPin(host, (p) => p.role.startsWith("supply-") && p.supply === host.board?.logicSupply);
+}
+
+/** The companion rule's pin, or the one that the value names, or the one that the part's shape leaves no doubt about. */
+function companionPin(instance: Instance, key: CompanionKey, value: CompanionValue): string[] {
+  const named = typeof value === "object" && value?.pin;
+  if (named) {
+    const pin = findPin(instance.part, named);
+    return pin ? [pin.label] : [];
+  }
+  const rule = instance.part.companions.find((c) => c.key === key);
+  if (rule) return [rule.pin];
+  const i2c = instance.part.groups.find((g) => g.kind === "i2c");
+  if (key === "pullUp" && i2c) return Object.values(i2c.pins);
+  const io = key === "divider" ? "out" : "in";
+  const needs = instance.part.pins.filter((p) => p.need);
+  const fitting = needs.filter((p) => p.io === io);
+  const list = fitting.length ? fitting : needs;
+  return list.length === 1 || key === "divider" || key === "shifter" ? list.slice(0, 1).map((p) => p.label) : [];
+}
+
+type Placer = (work: Work, at: Instance, key: CompanionKey, value: Exclude<CompanionValue, null>) => boolean;
+
+const seriesResistor: Placer = (work, at, key, value) => {
+  if (value === "internal" || typeof value.ohm !== "number") return false;
+  const rule = at.part.companions.find((c) => c.key === key);
+  const cathode = rule?.compute === "led-series" && houseRule(work.project, "ledResistorSide") === "cathode";
+  const pin = value.pin ? companionPin(at, key, value)[0] : cathode ? rule?.to : companionPin(at, key, value)[0];
+  if (!pin) return false;
+  const because = rule?.because ?? "a resistor in series with this pin";
+  const r = insert(work, at, key, "R", value.part ?? "discrete/resistor", { resistance_ohm: value.ohm }, because);
+  if (!r) return true;
+  const end = `${at.ref}.${pin}`;
+  wire(work, `${r.ref}.2`, outerOf(work, end), because);
+  work.outer.set(end, `${r.ref}.1`);
+  return true;
+};
+
+const divider: Placer = (work, at, key, value) => {
+  if (value === "internal" || !Array.isArray(value.ohm)) return false;
+  const [pin] = companionPin(at, key, value);
+  const ground = groundPin(at.part);
+  if (!pin || !ground) return false;
+  const because = `${at.ref}.${pin} gives more volts than the board's pin takes: two resistors divide it`;
+  const top = insert(
+    work,
+    at,
+    key,
+    "RA",
+    "discrete/resistor",
+    { resistance_ohm: value.ohm[0], tolerance: 0.05 },
+    because,
+  );
+  const low = insert(
+    work,
+    at,
+    key,
+    "RB",
+    "discrete/resistor",
+    { resistance_ohm: value.ohm[1], tolerance: 0.05 },
+    because,
+  );
+  if (!top || !low) return true;
+  const end = `${at.ref}.${pin}`;
+  wire(work, `${top.ref}.1`, outerOf(work, end), because);
+  wire(work, `${top.ref}.2`, `${low.ref}.1`, because);
+  wire(work, `${low.ref}.2`, `${at.ref}.${ground}`, because);
+  work.outer.set(end, `${top.ref}.2`);
+  return true;
+};
+
+const shifter: Placer = (work, at, key, value) => {
+  if (value === "internal" || !value.part) return false;
+  const [pin] = companionPin(at, key, value);
+  const supply = supplyPin(at.part);
+  const ground = groundPin(at.part);
+  if (!pin || !supply || !ground) return false;
+  const because = `lifts the board's signal to the level that ${at.ref}.${pin} needs`;
+  const u = insert(work, at, key, "U", value.part, {}, because);
+  const channel = u?.part.channels[0];
+  if (!u || !channel) return u === undefined;
+  const end = `${at.ref}.${pin}`;
+  wire(work, `${u.ref}.${groundPin(u.part)}`, `${at.ref}.${ground}`, "the buffer shares the part's ground");
+  wire(
+    work,
+    `${u.ref}.${supplyPin(u.part)}`,
+    `${at.ref}.${supply}`,
+    "the buffer runs from the part's supply, so its output has that level",
+  );
+  for (const p of u.part.pins)
+    if (p.hook === "ground") wire(work, `${u.ref}.${p.label}`, `${u.ref}.${groundPin(u.part)}`, p.says ?? "to ground");
+  wire(work, `${u.ref}.${channel.out}`, outerOf(work, end), because);
+  work.outer.set(end, `${u.ref}.${channel.in}`);
+  for (const rule of u.part.companions) placeAcross(work, u, rule.key, { F: Number(rule.F) });
+  return true;
+};
+
+const pull =
+  (up: boolean): Placer =>
+  (work, at, key, value) => {
+    const pins = companionPin(at, up ? "pullUp" : "pullUp", value);
+    const host = at.host ? work.instances.get(at.host) : undefined;
+    if (!pins.length || !host) return false;
+    if (value === "internal") {
+      for (const pin of pins) work.internalPulls.add(`${at.ref}.${pin}`);
+      return true;
+    }
+    const target = up ? logicSupplyPin(host.part) : groundPin(host.part);
+    if (typeof value.ohm !== "number" || !target) return false;
+    for (const pin of pins) {
+      const because = up
+        ? "holds the line high when nothing pulls it low"
+        : "holds the line low when nothing drives it";
+      const r = insert(work, at, key, LETTER[key]!, "discrete/resistor", { resistance_ohm: value.ohm }, because);
+      if (!r) return true;
+      wire(work, `${r.ref}.1`, `${at.ref}.${pin}`, because);
+      wire(work, `${r.ref}.2`, `${host.ref}.${target}`, because);
+    }
+    return true;
+  };
+
+const placeAcross: Placer = (work, at, key, value) => {
+  if (value === "internal" || typeof value.F !== "number") return false;
+  const rule = at.part.companions.find((c) => c.key === key);
+  const plus = rule?.pin ?? supplyPin(at.part);
+  const minus = rule?.to ?? groundPin(at.part);
+  if (!plus || !minus) return false;
+  const id = value.part ?? (value.F >= 1e-6 ? "discrete/electrolytic" : "discrete/capacitor");
+  const because = rule?.because ?? "a capacitor right at the part's supply takes sudden loads";
+  const c = insert(work, at, key, "C", id, { capacitance_uF: Number((value.F * 1e6).toPrecision(6)) }, because);
+  if (!c) return true;
+  wire(work, `${c.ref}.${c.part.pins[0]!.label}`, `${at.ref}.${plus}`, because);
+  wire(work, `${c.ref}.${c.part.pins[1]!.label}`, `${at.ref}.${minus}`, because);
+  return true;
+};
+
+/** In this order, so that what stands closest to the part is placed first. */
+const PLACERS: [CompanionKey, Placer | null][] = [
+  ["seriesResistor", seriesResistor],
+  ["divider", divider],
+  ["shifter", shifter],
+  ["pullUp", pull(true)],
+  ["pullDown", pull(false)],
+  ["bulkCapacitor", placeAcross],
+  ["decoupling", placeAcross],
+  ["driver", null],
+  ["flyback", null],
+  ["filter", null],
+  ["termination", null],
+];
+
+/** The terminal that faces the rest of the circuit for an endpoint: the pin itself, or its series part's far side. */
+export const outerTerminal = (e: Expanded, end: string) => e.outer.get(end) ?? end;
+
+/**
+ * Turns the project into parts and wires as they will really stand: options applied, the companions that the project
+ * names inserted, links moved to the outer side of series parts. Adds nothing that the project does not say.
+ */
+export function expand(project: Project, catalogue: Catalogue): Expanded {
+  const partOf = partLookup(project, catalogue);
+  const first = defaultHost(project, partOf);
+  const work: Work = {
+    project,
+    catalogue,
+    instances: new Map(),
+    wires: [],
+    extra: [],
+    outer: new Map(),
+    internalPulls: new Set(),
+    unplaced: [],
+    hosts: project.parts.filter((p) => partOf(p.ref)?.board).map((p) => p.ref),
+  };
+  for (const p of project.parts) {
+    const part = partOf(p.ref);
+    if (!part) continue;
+    const options = p.options ?? {};
+    const host = p.host ?? (p.ref === first || part.board ? undefined : first);
+    work.instances.set(p.ref, {
+      ref: p.ref,
+      part: withOptions(part, options),
+      vars: optionVars(part, options),
+      label: p.label ?? p.ref,
+      ...(host && { host }),
+    });
+  }
+  for (const p of project.parts) {
+    const at = work.instances.get(p.ref);
+    if (!at || !p.companions) continue;
+    for (const [key, place] of PLACERS) {
+      const value = p.companions[key];
+      if (value === undefined || value === null) continue;
+      if (!place || !place(work, at, key, value)) work.unplaced.push({ ref: p.ref, key });
+    }
+  }
+  for (const l of project.links) {
+    const from = splitEnd(outerTerminal(work, l.from));
+    const to = splitEnd(outerTerminal(work, l.to));
+    const role = (e: End) => {
+      const part = work.instances.get(e.ref)?.part;
+      return part && findPin(part, e.pin)?.role;
+    };
+    const cable = role(from) === "cable" && role(to) === "cable";
+    work.wires.push({ from, to, locked: l.locked ?? false, cable, inserted: false });
+  }
+  work.wires.push(...work.extra);
+  return work;
+}
+
+export { joinEnd };

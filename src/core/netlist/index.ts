@@ -1,0 +1,6 @@
+/** From the project to the circuit: companions inserted, nets with drivers and receivers, levels and currents. */
+export * from "./types";
+export * from "./expand";
+export { buildNets, voltName } from "./build";
+export { levelVerdicts, type LevelVerdict } from "./levels";
+export { ledPaths, type LedPath, type PathEnd } from "./ledpaths";

@@ -1,0 +1,206 @@
+import { evaluate, type Triple } from "../quantity";
+import type { Level } from "../catalogue";
+import { solveNodes, type Branch } from "../circuits";
+import type { Net, NetElement, NetEnd, Netlist } from "./types";
+
+/** One driver (or pulled-up open-drain line) against one receiver: worst-case volts and margins. */
+export interface LevelVerdict {
+  net: Net;
+  driver: { ref: string; pin: string; net: string; supplyNet: string; V: Triple; how: "push-pull" | "pull-up" };
+  receiver: { ref: string; pin: string; net: string; supplyNet: string; V: Triple };
+  /** Volts that reach the receiver: guaranteed high, guaranteed low, highest possible. */
+  high_V: number;
+  low_V: number;
+  highest_V: number;
+  VIH: number;
+  VIL: number;
+  ceiling: number;
+  marginHigh: number;
+  marginLow: number;
+}
+
+/** Rails of the same nominal voltage move together closely enough to be compared at their nominal value. */
+const SAME_NOMINAL_V = 0.25;
+
+interface Port {
+  end: NetEnd;
+  net: Net;
+  level: Level;
+  supplyNet: Net;
+  V: Triple;
+  vars: Record<string, number>;
+}
+
+function port(n: Netlist, net: Net, end: NetEnd): Port | null {
+  const level = n.level(end.ref, end.pin);
+  if (!level) return null;
+  const supplyNet = n.netOf(`${end.ref}:${level.supply}`);
+  const V = supplyNet.V;
+  return V && { end, net, level, supplyNet, V, vars: n.instance(end.ref)!.vars };
+}
+
+/** The signal nets that hang together through resistors, and the resistors among them and to the rails. */
+function component(n: Netlist, start: Net, byId: Map<string, Net>, at: Map<string, NetElement[]>) {
+  const nets = new Set([start.id]);
+  const list = [start.id];
+  const branches = new Set<NetElement>();
+  for (const id of list)
+    for (const el of at.get(id) ?? []) {
+      branches.add(el);
+      for (const other of [el.a, el.b]) {
+        const o = byId.get(other);
+        if (!o || nets.has(other) || o.kind === "supply" || o.kind === "ground") continue;
+        nets.add(other);
+        list.push(other);
+      }
+    }
+  return { nets, branches: [...branches] };
+}
+
+type Pick = "min" | "typ" | "max";
+
+/** Voltage at a net with the driver's net held at `drive` (null: released) and the rails at one end of their range. */
+function voltage(
+  byId: Map<string, Net>,
+  branches: NetElement[],
+  driverNet: string | null,
+  drive: number | null,
+  at: string,
+  rails: Pick,
+  want: "low" | "high",
+): number {
+  if (driverNet === at && drive !== null) return drive;
+  const held = new Map<string, number>();
+  for (const b of branches)
+    for (const id of [b.a, b.b]) {
+      const net = byId.get(id);
+      if (net?.V && (net.kind === "supply" || net.kind === "ground")) held.set(id, net.V[rails]);
+    }
+  if (driverNet && drive !== null) held.set(driverNet, drive);
+  const list = (signs: number[]): Branch[] =>
+    branches.map((b, i) => ({ a: b.a, b: b.b, ohm: b.ohm! * (1 + (signs[i] ?? 0) * (b.tolerance ?? 0)) }));
+  const corners = branches.length <= 4 ? 2 ** branches.length : 1;
+  let worst = want === "low" ? Infinity : -Infinity;
+  for (let c = 0; c < corners; c++) {
+    const signs = corners === 1 ? [] : branches.map((_, i) => (c & (1 << i) ? 1 : -1));
+    const v = solveNodes(list(signs), held).get(at) ?? NaN;
+    if (Number.isNaN(v)) return NaN;
+    worst = want === "low" ? Math.min(worst, v) : Math.max(worst, v);
+  }
+  return worst;
+}
+
+/** Current in amperes that the resistors draw from a driver net held at `drive`. */
+function loadCurrent(byId: Map<string, Net>, branches: NetElement[], driverNet: string, drive: number): number {
+  let sum = 0;
+  for (const b of branches) {
+    const other = b.a === driverNet ? b.b : b.b === driverNet ? b.a : null;
+    if (!other) continue;
+    const v = voltage(byId, branches, driverNet, drive, other, "typ", "low");
+    const fixed = byId.get(other);
+    const far = fixed?.V && fixed.kind !== "signal" && fixed.kind !== "bus-line" ? fixed.V.typ : v;
+    if (!Number.isNaN(far)) sum += (drive - far) / b.ohm!;
+  }
+  return Math.abs(sum);
+}
+
+/**
+ * Every driver against every receiver that its signal reaches through wires and resistors, at the worst case of
+ * supplies and resistor tolerances. Two pins on one supply net see the same voltage; rails of one nominal voltage are
+ * compared at nominal for the ceiling; others at the unfavourable ends. Open-drain lines are judged at their pull-ups.
+ * Nets without a fed supply or without any pull are left to the rules that say so.
+ */
+export function levelVerdicts(n: Netlist): LevelVerdict[] {
+  const byId = new Map(n.nets.map((x) => [x.id, x]));
+  const at = new Map<string, NetElement[]>();
+  for (const el of n.elements)
+    if (el.kind === "resistor" && el.a !== el.b) for (const id of [el.a, el.b]) at.set(id, [...(at.get(id) ?? []), el]);
+  const out: LevelVerdict[] = [];
+  for (const net of n.nets) {
+    if (net.kind === "supply" || net.kind === "ground") continue;
+    for (const driverEnd of net.ends) {
+      if (driverEnd.as !== "driver" && driverEnd.as !== "both") continue;
+      const d = port(n, net, driverEnd);
+      if (!d || d.level.output === "none") continue;
+      const open = driverEnd.as === "both" && net.kind === "bus-line" && driverEnd.def.need?.kind !== "spi";
+      const part = component(n, net, byId, at);
+      const pulled = part.branches.some((b) => [b.a, b.b].some((x) => byId.get(x)?.kind === "supply"));
+      if (open && !pulled) continue;
+      for (const id of part.nets)
+        for (const end of byId.get(id)?.ends ?? []) {
+          if ((end.as !== "receiver" && end.as !== "both") || end === driverEnd || end.ref === driverEnd.ref) continue;
+          const r = port(n, byId.get(id)!, end);
+          if (!r || r.level.input === "none" || r.level.input === "analog" || r.level.VIH === undefined) continue;
+          const v = verdict(d, r, open, byId, part.branches);
+          if (v) out.push(v);
+        }
+    }
+  }
+  return out;
+}
+
+function verdict(d: Port, r: Port, open: boolean, byId: Map<string, Net>, branches: NetElement[]): LevelVerdict | null {
+  const same = d.supplyNet.id === r.supplyNet.id;
+  const sameNominal = Math.abs(d.V.typ - r.V.typ) <= SAME_NOMINAL_V;
+  const driverNet = d.net.id;
+  const drive = (V: number, I: number) => evaluate(d.level.VOH ?? "V", { ...d.vars, V, I });
+  const sink = (V: number, I: number) => evaluate(d.level.VOL ?? 0, { ...d.vars, V, I });
+  const highAt = (pick: Pick) => {
+    if (open) return voltage(byId, branches, null, null, r.net.id, pick, "low");
+    const V = d.V[pick];
+    const I = loadCurrent(byId, branches, driverNet, drive(V, 0));
+    return voltage(byId, branches, driverNet, drive(V, I), r.net.id, pick, "low");
+  };
+  const lowAt = (pick: Pick) => {
+    const V = d.V[pick];
+    const I = loadCurrent(byId, branches, driverNet, 0);
+    return voltage(byId, branches, driverNet, sink(V, I), r.net.id, pick, "high");
+  };
+  const highest = open
+    ? voltage(byId, branches, null, null, r.net.id, "max", "high")
+    : voltage(byId, branches, driverNet, d.V.max, r.net.id, "max", "high");
+  const threshold = (x: number | string | undefined, V: number) => evaluate(x ?? 0, { ...r.vars, V });
+  const ends: [Pick, number][] = same
+    ? [
+        ["min", r.V.min],
+        ["max", r.V.max],
+      ]
+    : sameNominal
+      ? [["min", r.V.typ]]
+      : [["min", r.V.max]];
+  let worstHigh = { high: NaN, VIH: 0, margin: Infinity };
+  for (const [pick, V] of ends) {
+    const high = highAt(pick);
+    const VIH = threshold(r.level.VIH, V);
+    if (high - VIH < worstHigh.margin || Number.isNaN(high)) worstHigh = { high, VIH, margin: high - VIH };
+  }
+  const lowEnds: [Pick, number][] = same ? ends : [["max", sameNominal ? r.V.typ : r.V.min]];
+  let worstLow = { low: NaN, VIL: 0, margin: Infinity };
+  for (const [pick, V] of lowEnds) {
+    const low = lowAt(pick);
+    const VIL = threshold(r.level.VIL, V);
+    if (VIL - low < worstLow.margin || Number.isNaN(low)) worstLow = { low, VIL, margin: VIL - low };
+  }
+  if (Number.isNaN(worstHigh.high) || Number.isNaN(worstLow.low)) return null;
+  const ceilingV = same ? r.V.max : sameNominal ? Math.max(r.V.typ, r.V.min) : r.V.min;
+  return {
+    net: d.net,
+    driver: {
+      ref: d.end.ref,
+      pin: d.end.pin,
+      net: driverNet,
+      supplyNet: d.supplyNet.id,
+      V: d.V,
+      how: open ? "pull-up" : "push-pull",
+    },
+    receiver: { ref: r.end.ref, pin: r.end.pin, net: r.net.id, supplyNet: r.supplyNet.id, V: r.V },
+    high_V: worstHigh.high,
+    low_V: worstLow.low,
+    highest_V: highest,
+    VIH: worstHigh.VIH,
+    VIL: worstLow.VIL,
+    ceiling: evaluate(r.level.absMax, { ...r.vars, V: ceilingV }),
+    marginHigh: worstHigh.margin,
+    marginLow: worstLow.margin,
+  };
+}

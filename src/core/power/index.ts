@@ -1,0 +1,2 @@
+/** The supply tree: voltages from sources through regulators to rails, currents back up, limits. */
+export * from "./tree";

@@ -1,0 +1,216 @@
+import { evaluate, type Triple } from "../quantity";
+import type { Converter } from "../catalogue";
+import type { Net, Netlist } from "../netlist/types";
+
+/** Current in amperes by state. */
+export interface Load {
+  idle: number;
+  typ: number;
+  peak: number;
+}
+
+/** A limit in the supply tree and what flows through it. */
+export interface PowerLimit {
+  id: string;
+  ref: string;
+  kind: "source" | "converter";
+  says: string;
+  net: string;
+  limit_A: number;
+  flow: Load;
+  /** What hangs below, biggest peak first. */
+  loads: { ref: string; label: string; flow: Load }[];
+}
+
+export interface PowerReport {
+  limits: PowerLimit[];
+  /** Per supply net: what it gives (null: nothing feeds it) and what is drawn from it. */
+  rails: { net: string; name: string; V: Triple | null; flow: Load; feeds: string[]; from: string | null }[];
+}
+
+interface Feed {
+  ref: string;
+  converter: Converter;
+  from: string;
+  to: string;
+}
+
+const zero = (): Load => ({ idle: 0, typ: 0, peak: 0 });
+const add = (a: Load, b: Load, f = { idle: 1, typ: 1, peak: 1 }): Load => ({
+  idle: a.idle + b.idle * f.idle,
+  typ: a.typ + b.typ * f.typ,
+  peak: a.peak + b.peak * f.peak,
+});
+
+function feedsOf(n: Netlist): Feed[] {
+  const out: Feed[] = [];
+  for (const inst of n.expanded.instances.values())
+    for (const converter of inst.part.converters)
+      out.push({
+        ref: inst.ref,
+        converter,
+        from: n.netOf(`${inst.ref}:${converter.from}`).id,
+        to: n.netOf(`${inst.ref}:${converter.to}`).id,
+      });
+  return out;
+}
+
+/** Output of a converter for an input range. Drop-out pulls the lower bounds down, never the upper. */
+export function converterOutput(c: Converter, vin: Triple): Triple {
+  const drop = c.drop_V ?? { min: 0, typ: 0, max: 0 };
+  if (c.kind === "wire" || c.kind === "fuse" || c.kind === "diode")
+    return {
+      min: vin.min - Number(drop.max),
+      typ: vin.typ - Number(drop.typ),
+      max: vin.max - Number(drop.min),
+    };
+  const out = c.V ?? { min: 0, typ: 0, max: 0 };
+  const head = c.dropout_V ?? 0;
+  const capped = (v: number, v0: number) => Math.max(0, Math.min(v, v0 - head));
+  return {
+    min: capped(Number(out.min), c.kind === "linear" ? vin.min : Infinity),
+    typ: capped(Number(out.typ), c.kind === "linear" ? vin.typ : Infinity),
+    max: capped(Number(out.max), c.kind === "linear" ? vin.max : Infinity),
+  };
+}
+
+/** The source node on a net, when there is one. */
+export function sourceOn(n: Netlist, net: Net) {
+  for (const node of net.nodes) {
+    const inst = n.instance(node.ref);
+    const supply = node.supply ? inst?.part.supplies[node.supply] : undefined;
+    if (inst && supply?.source) return { ref: node.ref, inst, supply, source: supply.source };
+  }
+  return undefined;
+}
+
+/**
+ * Resolves the voltage of every supply net from the sources through the boards' regulators, and writes it into the
+ * nets. A converter feeds a net only when its own input is fed and no source sits on the net itself.
+ */
+export function resolveVoltages(n: Netlist): Map<string, Feed> {
+  const feeds = feedsOf(n);
+  const chosen = new Map<string, Feed>();
+  const byId = new Map(n.nets.map((x) => [x.id, x]));
+  const busy = new Set<string>();
+  const done = new Set<string>();
+  const visit = (net: Net): Triple | null => {
+    if (net.kind === "ground") return net.V;
+    if (done.has(net.id) || busy.has(net.id)) return net.V;
+    busy.add(net.id);
+    const s = sourceOn(n, net);
+    if (s) {
+      const value = (x: number | string) => evaluate(x, s.inst.vars);
+      net.V = { min: value(s.source.V.min), typ: value(s.source.V.typ), max: value(s.source.V.max) };
+    } else
+      for (const f of feeds.filter((x) => x.to === net.id)) {
+        const from = byId.get(f.from);
+        const vin = from ? visit(from) : null;
+        if (!vin || from!.kind === "ground") continue;
+        net.V = converterOutput(f.converter, vin);
+        chosen.set(net.id, f);
+        break;
+      }
+    busy.delete(net.id);
+    done.add(net.id);
+    return net.V;
+  };
+  for (const net of n.nets) if (net.kind === "supply") visit(net);
+  return chosen;
+}
+
+/** Loads that the parts put on each supply net, in amperes. `extra` adds what pins deliver, such as LED currents. */
+function ownLoads(n: Netlist, extra: { ref: string; supply: string; label: string; flow: Load }[]) {
+  const out = new Map<string, { ref: string; label: string; flow: Load }[]>();
+  const push = (net: string, x: { ref: string; label: string; flow: Load }) =>
+    out.set(net, [...(out.get(net) ?? []), x]);
+  for (const inst of n.expanded.instances.values())
+    for (const [key, s] of Object.entries(inst.part.supplies)) {
+      if (!s.mA) continue;
+      const amps = (x: number | string) => evaluate(x, inst.vars) / 1000;
+      push(n.netOf(`${inst.ref}:${key}`).id, {
+        ref: inst.ref,
+        label: inst.label,
+        flow: { idle: amps(s.mA.idle), typ: amps(s.mA.typ), peak: amps(s.mA.peak) },
+      });
+    }
+  for (const x of extra) push(n.netOf(`${x.ref}:${x.supply}`).id, { ref: x.ref, label: x.label, flow: x.flow });
+  return out;
+}
+
+/**
+ * The supply tree: what flows through every source and regulator, by state, in amperes. A switching converter draws
+ * I·Vout/(Vin·efficiency), everything else passes its current on. Call after `resolveVoltages`.
+ */
+export function powerReport(
+  n: Netlist,
+  chosen: Map<string, Feed>,
+  extra: { ref: string; supply: string; label: string; flow: Load }[] = [],
+): PowerReport {
+  const loads = ownLoads(n, extra);
+  const byId = new Map(n.nets.map((x) => [x.id, x]));
+  const limits: PowerLimit[] = [];
+  const memo = new Map<string, { flow: Load; loads: PowerLimit["loads"]; feeds: string[] }>();
+  const demand = (id: string) => {
+    const known = memo.get(id);
+    if (known) return known;
+    const own = loads.get(id) ?? [];
+    let total = { flow: own.reduce((sum, l) => add(sum, l.flow), zero()), loads: [...own], feeds: [] as string[] };
+    memo.set(id, total);
+    for (const [to, f] of chosen) {
+      if (f.from !== id || to === id) continue;
+      const below = demand(to);
+      const [vin, vout] = [byId.get(id)!.V!, byId.get(to)!.V!];
+      const ratio =
+        f.converter.kind === "switching" ? vout.max / (Math.max(vin.min, 0.1) * (f.converter.efficiency ?? 0.8)) : 1;
+      const scale = { idle: ratio, typ: ratio, peak: ratio };
+      total = {
+        flow: add(total.flow, below.flow, scale),
+        loads: [...total.loads, ...below.loads.map((l) => ({ ...l, flow: add(zero(), l.flow, scale) }))],
+        feeds: [...total.feeds, to],
+      };
+    }
+    memo.set(id, total);
+    return total;
+  };
+  const big = (l: PowerLimit["loads"]) => [...l].sort((a, b) => b.flow.peak - a.flow.peak || (a.ref < b.ref ? -1 : 1));
+  for (const net of n.nets) {
+    if (net.kind !== "supply") continue;
+    const d = demand(net.id);
+    const s = sourceOn(n, net);
+    if (s)
+      limits.push({
+        id: `${s.ref}:source`,
+        ref: s.ref,
+        kind: "source",
+        says: s.supply.label,
+        net: net.id,
+        limit_A: evaluate(s.source.limit_mA, s.inst.vars) / 1000,
+        flow: d.flow,
+        loads: big(d.loads),
+      });
+    const f = chosen.get(net.id);
+    if (f)
+      limits.push({
+        id: `${f.ref}:${f.converter.from}>${f.converter.to}`,
+        ref: f.ref,
+        kind: "converter",
+        says: f.converter.says,
+        net: net.id,
+        limit_A: f.converter.limit_mA / 1000,
+        flow: d.flow,
+        loads: big(d.loads),
+      });
+  }
+  const rails = n.nets
+    .filter((x) => x.kind === "supply" && (x.V || loads.has(x.id)))
+    .map((x) => ({
+      net: x.id,
+      name: x.name,
+      V: x.V,
+      flow: demand(x.id).flow,
+      feeds: demand(x.id).feeds,
+      from: chosen.get(x.id)?.from ?? null,
+    }));
+  return { limits, rails };
+}

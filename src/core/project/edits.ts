@@ -1,0 +1,180 @@
+import { z } from "zod";
+import type { Catalogue } from "../catalogue";
+import { partLookup, splitEnd } from "./endpoint";
+import { nextRef } from "./refs";
+import {
+  CompanionKeySchema,
+  CompanionValueSchema,
+  HouseRulesSchema,
+  LinkSchema,
+  ProjectSchema,
+  type Link,
+  type Project,
+  type ProjectPart,
+} from "./schema";
+
+/** An edit is data. Undo, history, fixes and their previews are all made of these. */
+const BaseEdit = z.discriminatedUnion("type", [
+  z.strictObject({ type: z.literal("setTitle"), title: z.string().max(120) }),
+  z.strictObject({
+    type: z.literal("setBrief"),
+    brief: z.strictObject({
+      goal: z.string().max(2000).optional(),
+      stage: z.enum(["prototype", "keep"]).optional(),
+      notes: z.string().max(10_000).optional(),
+    }),
+  }),
+  z.strictObject({ type: z.literal("setHouseRules"), rules: HouseRulesSchema }),
+  z.strictObject({
+    type: z.literal("addPart"),
+    part: z.string().max(60),
+    ref: z.string().optional(),
+    label: z.string().max(60).optional(),
+    options: z.record(z.string(), z.unknown()).optional(),
+    companions: z.partialRecord(CompanionKeySchema, CompanionValueSchema).optional(),
+  }),
+  z.strictObject({ type: z.literal("removePart"), ref: z.string() }),
+  z.strictObject({ type: z.literal("setLabel"), ref: z.string(), label: z.string().max(60) }),
+  z.strictObject({ type: z.literal("setOption"), ref: z.string(), key: z.string(), value: z.unknown() }),
+  z.strictObject({
+    type: z.literal("setCompanion"),
+    ref: z.string(),
+    key: CompanionKeySchema,
+    value: CompanionValueSchema.optional(),
+  }),
+  z.strictObject({ type: z.literal("addLink"), link: LinkSchema }),
+  z.strictObject({ type: z.literal("removeLink"), from: z.string(), to: z.string() }),
+  z.strictObject({ type: z.literal("lock"), from: z.string(), to: z.string(), locked: z.boolean() }),
+  z.strictObject({ type: z.literal("moveLink"), end: z.string(), from: z.string(), to: z.string() }),
+  z.strictObject({ type: z.literal("setPlan"), parts: ProjectSchema.shape.parts, links: ProjectSchema.shape.links }),
+  z.strictObject({ type: z.literal("changePart"), ref: z.string(), part: z.string().max(60) }),
+  z.strictObject({
+    type: z.literal("acknowledge"),
+    rule: z.string(),
+    at: z.array(z.string()),
+    reason: z.string().max(300),
+  }),
+  z.strictObject({
+    type: z.literal("tick"),
+    list: z.enum(["wires", "checks"]),
+    id: z.string().max(80),
+    done: z.boolean(),
+    reading: z.string().max(80).optional(),
+    at: z.string().max(40),
+  }),
+]);
+export const EditSchema = z.union([
+  BaseEdit,
+  z.strictObject({ type: z.literal("batch"), edits: z.array(BaseEdit).max(200) }),
+]);
+export type BasicEdit = z.infer<typeof BaseEdit>;
+export type Edit = z.infer<typeof EditSchema>;
+
+const same = (l: Link, a: string, b: string) => (l.from === a && l.to === b) || (l.from === b && l.to === a);
+const touches = (l: Link, ref: string) => splitEnd(l.from).ref === ref || splitEnd(l.to).ref === ref;
+const mapPart = (p: Project, ref: string, f: (part: ProjectPart) => ProjectPart): Project => ({
+  ...p,
+  parts: p.parts.map((x) => (x.ref === ref ? f(x) : x)),
+});
+const without = <T extends object>(o: T, key: PropertyKey): T =>
+  Object.fromEntries(Object.entries(o).filter(([k]) => k !== key)) as T;
+
+type Handlers = {
+  [T in BasicEdit["type"]]: (p: Project, e: Extract<BasicEdit, { type: T }>, c: Catalogue) => Project;
+};
+
+const HANDLERS: Handlers = {
+  setTitle: (p, e) => ({ ...p, title: e.title }),
+  setBrief: (p, e) => ({ ...p, brief: { ...p.brief, ...e.brief } }),
+  setHouseRules: (p, e) => ({ ...p, houseRules: { ...p.houseRules, ...e.rules } }),
+  addPart: (p, e) => {
+    const entry: ProjectPart = { ref: e.ref ?? nextRef(p, e.part), part: e.part };
+    if (e.label) entry.label = e.label;
+    if (e.options && Object.keys(e.options).length) entry.options = e.options;
+    if (e.companions && Object.keys(e.companions).length) entry.companions = e.companions;
+    return { ...p, parts: [...p.parts, entry] };
+  },
+  removePart: (p, e) => ({
+    ...p,
+    parts: p.parts.filter((x) => x.ref !== e.ref).map((x) => (x.host === e.ref ? without(x, "host") : x)),
+    links: p.links.filter((l) => !touches(l, e.ref)),
+  }),
+  setLabel: (p, e) => mapPart(p, e.ref, (x) => (e.label ? { ...x, label: e.label } : without(x, "label"))),
+  setOption: (p, e) =>
+    mapPart(p, e.ref, (x) => ({
+      ...x,
+      options:
+        e.value === undefined || e.value === null
+          ? without(x.options ?? {}, e.key)
+          : { ...x.options, [e.key]: e.value },
+    })),
+  setCompanion: (p, e) =>
+    mapPart(p, e.ref, (x) => ({
+      ...x,
+      companions: e.value === undefined ? without(x.companions ?? {}, e.key) : { ...x.companions, [e.key]: e.value },
+    })),
+  addLink: (p, e) => (p.links.some((l) => same(l, e.link.from, e.link.to)) ? p : { ...p, links: [...p.links, e.link] }),
+  removeLink: (p, e) => ({ ...p, links: p.links.filter((l) => !same(l, e.from, e.to)) }),
+  lock: (p, e) => ({
+    ...p,
+    links: p.links.map((l) =>
+      same(l, e.from, e.to) ? { ...without(l, "locked"), ...(e.locked && { locked: true }) } : l,
+    ),
+  }),
+  moveLink: (p, e) => ({
+    ...p,
+    links: p.links.map((l) =>
+      same(l, e.end, e.from) ? { from: e.end, to: e.to, ...(l.locked && { locked: true }) } : l,
+    ),
+  }),
+  setPlan: (p, e) => ({ ...p, parts: e.parts, links: e.links }),
+  // Pins of another board mean other things, so only cables survive the change.
+  changePart: (p, e, c) => {
+    const changed = mapPart(p, e.ref, (x) => without({ ...x, part: e.part }, "options"));
+    const part = partLookup(changed, c)(e.ref);
+    const cables = new Set(part?.pins.filter((x) => x.role === "cable").map((x) => `${e.ref}.${x.label}`));
+    return { ...changed, links: p.links.filter((l) => !touches(l, e.ref) || cables.has(l.from) || cables.has(l.to)) };
+  },
+  acknowledge: (p, e) => {
+    const key = JSON.stringify(e.at);
+    const rest = p.acknowledged.filter((a) => a.rule !== e.rule || JSON.stringify(a.at) !== key);
+    return { ...p, acknowledged: e.reason ? [...rest, { rule: e.rule, at: e.at, reason: e.reason }] : rest };
+  },
+  tick: (p, e) => {
+    const rest = p.bench.filter((b) => b.list !== e.list || b.id !== e.id);
+    const entry = { at: e.at, list: e.list, id: e.id, done: e.done, ...(e.reading && { reading: e.reading }) };
+    return { ...p, bench: e.done || e.reading ? [...rest, entry] : rest };
+  },
+};
+
+/** Applies one edit and returns the new project; the old one is untouched. Edits about unknown refs change nothing. */
+export function applyEdit(project: Project, edit: Edit, catalogue: Catalogue): Project {
+  if (edit.type === "batch") return edit.edits.reduce((p, e) => applyEdit(p, e, catalogue), project);
+  const handle = HANDLERS[edit.type] as (p: Project, e: BasicEdit, c: Catalogue) => Project;
+  return handle(project, edit, catalogue);
+}
+
+const SAYS: { [T in BasicEdit["type"]]: (e: Extract<BasicEdit, { type: T }>) => string } = {
+  setTitle: (e) => `title "${e.title}"`,
+  setBrief: () => "brief",
+  setHouseRules: (e) => `house rule ${Object.keys(e.rules).join(", ")}`,
+  addPart: (e) => `add ${e.part}`,
+  removePart: (e) => `remove ${e.ref}`,
+  setLabel: (e) => `name ${e.ref} "${e.label}"`,
+  setOption: (e) => `${e.ref} ${e.key} ${e.value ?? "as usual"}`,
+  setCompanion: (e) => `${e.ref} ${e.key}`,
+  addLink: (e) => `wire ${e.link.from} to ${e.link.to}`,
+  removeLink: (e) => `unwire ${e.from} from ${e.to}`,
+  lock: (e) => `${e.locked ? "lock" : "unlock"} ${e.from}`,
+  moveLink: (e) => `move ${e.end} to ${e.to}`,
+  setPlan: () => "plan the pins",
+  changePart: (e) => `change ${e.ref} to ${e.part}`,
+  acknowledge: (e) => `acknowledge ${e.rule}`,
+  tick: (e) => `${e.done ? "tick" : "untick"} ${e.id}`,
+};
+
+/** A few words for the history: "move D1.A to B1.GP14". */
+export function describeEdit(edit: Edit): string {
+  if (edit.type === "batch") return edit.edits.map(describeEdit).slice(0, 3).join(", ");
+  return (SAYS[edit.type] as (e: BasicEdit) => string)(edit);
+}

@@ -1,0 +1,35 @@
+import { findPin, type Catalogue, type Part } from "../catalogue";
+import type { Project } from "./schema";
+
+/** One end of a link: a part's reference and a pin's printed label. */
+export interface End {
+  ref: string;
+  pin: string;
+}
+
+/** Splits `M1.GND.2` at its first dot. */
+export function splitEnd(text: string): End {
+  const dot = text.indexOf(".");
+  return { ref: text.slice(0, dot), pin: text.slice(dot + 1) };
+}
+export const joinEnd = (e: End) => `${e.ref}.${e.pin}`;
+
+/** The endpoint with aliases replaced by the printed label; unknown endpoints come back as they are. */
+export function canonicalEnd(text: string, partOf: (ref: string) => Part | undefined): string {
+  const { ref, pin } = splitEnd(text);
+  const part = partOf(ref);
+  const found = part && findPin(part, pin);
+  return found ? `${ref}.${found.label}` : text;
+}
+
+/** A look-up from reference to (unpatched) definition, own parts of the project first. */
+export function partLookup(project: Project, catalogue: Catalogue): (ref: string) => Part | undefined {
+  const own = new Map(project.customParts.map((p) => [p.id, p]));
+  const byRef = new Map(project.parts.map((p) => [p.ref, own.get(p.part) ?? catalogue.get(p.part)]));
+  return (ref) => byRef.get(ref);
+}
+
+/** The part that hosts needs by default: the first board or bare chip in the list. */
+export function defaultHost(project: Project, partOf: (ref: string) => Part | undefined): string | undefined {
+  return project.parts.find((p) => partOf(p.ref)?.board !== undefined)?.ref;
+}

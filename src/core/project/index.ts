@@ -1,0 +1,6 @@
+/** The project document: schema, reading and migrating files, endpoints, and edits as pure functions. */
+export * from "./schema";
+export * from "./endpoint";
+export * from "./load";
+export * from "./edits";
+export * from "./refs";

@@ -1,0 +1,155 @@
+import { findPin, optionProblems, validatePart, type Catalogue } from "../catalogue";
+import { canonicalEnd, partLookup, splitEnd } from "./endpoint";
+import { PROJECT_VERSION, ProjectSchema, type Project } from "./schema";
+
+/** A reason why a project file cannot be used: the path inside it and a sentence that says what would be right. */
+export interface ProjectProblem {
+  path: string;
+  message: string;
+}
+export type LoadResult = { ok: true; project: Project } | { ok: false; problems: ProjectProblem[] };
+
+export const MAX_PROJECT_BYTES = 2_000_000;
+const MAX_DEPTH = 40;
+
+/** Migrations by the version they start from. Each takes the whole document one version further. */
+const MIGRATIONS: Record<number, (doc: Record<string, unknown>) => Record<string, unknown>> = {};
+
+const refuse = (path: string, message: string): LoadResult => ({ ok: false, problems: [{ path, message }] });
+
+function tooDeep(value: unknown, depth = 0): boolean {
+  if (depth > MAX_DEPTH) return true;
+  if (typeof value !== "object" || value === null) return false;
+  return Object.values(value).some((v) => tooDeep(v, depth + 1));
+}
+
+function nearest(word: string, all: readonly string[]): string {
+  const shared = (a: string) => [...new Set(word.split(/[^a-z0-9]+/i))].filter((w) => w && a.includes(w)).length;
+  const best = [...all].sort((a, b) => shared(b) - shared(a)).filter((a) => shared(a) > 1)[0];
+  return best ? `; did you mean "${best}"?` : "";
+}
+
+function ownPartProblems(project: Project): ProjectProblem[] {
+  return project.customParts.flatMap((p, i) => {
+    const result = validatePart(p);
+    return result.ok ? [] : result.problems.map((x) => ({ path: `customParts/${i}/${x.path}`, message: x.message }));
+  });
+}
+
+function meaning(project: Project, catalogue: Catalogue): ProjectProblem[] {
+  const out: ProjectProblem[] = [];
+  const partOf = partLookup(project, catalogue);
+  const seen = new Set<string>();
+  const ids = [...catalogue.parts.map((p) => p.id), ...project.customParts.map((p) => p.id)];
+  for (const [i, p] of project.parts.entries()) {
+    if (seen.has(p.ref))
+      out.push({ path: `parts/${i}/ref`, message: `"${p.ref}" is used twice; references are unique` });
+    seen.add(p.ref);
+    const part = partOf(p.ref);
+    if (!ids.includes(p.part))
+      out.push({ path: `parts/${i}/part`, message: `there is no part "${p.part}"${nearest(p.part, ids)}` });
+    else if (part)
+      for (const o of optionProblems(part, p.options ?? {}))
+        out.push({ path: `parts/${i}/options/${o.key}`, message: o.message });
+    for (const [key, value] of Object.entries(p.companions ?? {}))
+      if (value && value !== "internal" && value.part && !ids.includes(value.part))
+        out.push({
+          path: `parts/${i}/companions/${key}/part`,
+          message: `there is no part "${value.part}"${nearest(value.part, ids)}`,
+        });
+  }
+  for (const [i, p] of project.parts.entries()) {
+    if (p.host && !seen.has(p.host)) out.push({ path: `parts/${i}/host`, message: `there is no part "${p.host}"` });
+    else if (p.host && !partOf(p.host)?.board)
+      out.push({ path: `parts/${i}/host`, message: `"${p.host}" is not a board or chip that can host parts` });
+  }
+  for (const [i, link] of project.links.entries())
+    for (const side of ["from", "to"] as const) {
+      const { ref, pin } = splitEnd(link[side]);
+      const part = partOf(ref);
+      if (!seen.has(ref))
+        out.push({ path: `links/${i}/${side}`, message: `there is no part "${ref}" in this project` });
+      else if (part && !findPin(part, pin)) {
+        const labels = part.pins.map((p) => p.label);
+        const shown = labels.length > 16 ? `${labels.slice(0, 16).join(", ")} …` : labels.join(", ");
+        out.push({
+          path: `links/${i}/${side}`,
+          message: `${part.id} has no pin "${pin}"; its pins are ${shown}`,
+        });
+      }
+    }
+  for (const [i, link] of project.links.entries()) {
+    if (link.from === link.to) out.push({ path: `links/${i}`, message: "a link needs two different ends" });
+    const kinds = [link.from, link.to].map((e) => {
+      const part = partOf(splitEnd(e).ref);
+      return part && findPin(part, splitEnd(e).pin)?.role;
+    });
+    if (kinds.includes("cable") && kinds.some((k) => k && k !== "cable"))
+      out.push({
+        path: `links/${i}`,
+        message: "a USB socket takes a cable to another USB socket, not a wire to a pin",
+      });
+  }
+  return out;
+}
+
+/** Puts every endpoint into its printed spelling, so that `D1.A`–`B1.P6` and `B1.GP4` are the same everywhere. */
+function canonical(project: Project, catalogue: Catalogue): Project {
+  const partOf = partLookup(project, catalogue);
+  const links = project.links.map((l) => ({
+    ...l,
+    from: canonicalEnd(l.from, partOf),
+    to: canonicalEnd(l.to, partOf),
+  }));
+  return { ...project, links };
+}
+
+/**
+ * Validates a project document of unknown origin. Unknown keys are refused with their path, a newer version with a
+ * sentence, an older one is migrated. On success every endpoint is in its printed spelling.
+ */
+export function loadProject(data: unknown, catalogue: Catalogue): LoadResult {
+  if (typeof data !== "object" || data === null || Array.isArray(data))
+    return refuse("", "a project file is one JSON object");
+  if (tooDeep(data)) return refuse("", `the document is nested deeper than ${MAX_DEPTH} levels`);
+  let doc = data as Record<string, unknown>;
+  if (doc.format !== "young-lattice-project")
+    return refuse("format", 'this is not a project file: "format" must be "young-lattice-project"');
+  if (typeof doc.version !== "number" || !Number.isInteger(doc.version) || doc.version < 1)
+    return refuse("version", `"version" must be a whole number from 1 to ${PROJECT_VERSION}`);
+  if (doc.version > PROJECT_VERSION)
+    return refuse(
+      "version",
+      `this file is version ${doc.version}; this program reads up to version ${PROJECT_VERSION}. Update the program to open it`,
+    );
+  while ((doc.version as number) < PROJECT_VERSION) doc = MIGRATIONS[doc.version as number]!(doc);
+  const parsed = ProjectSchema.safeParse(doc);
+  if (!parsed.success)
+    return {
+      ok: false,
+      problems: parsed.error.issues.flatMap((i): ProjectProblem[] =>
+        i.code === "unrecognized_keys"
+          ? i.keys.map((k) => ({
+              path: [...i.path, k].join("/"),
+              message: `the key "${k}" is not known here; remove it`,
+            }))
+          : [{ path: i.path.join("/"), message: i.message }],
+      ),
+    };
+  const problems = [...ownPartProblems(parsed.data), ...meaning(parsed.data, catalogue)];
+  return problems.length ? { ok: false, problems } : { ok: true, project: canonical(parsed.data, catalogue) };
+}
+
+/** Reads project text: size limit, JSON, then `loadProject`. */
+export function readProject(text: string, catalogue: Catalogue): LoadResult {
+  if (text.length > MAX_PROJECT_BYTES)
+    return refuse("", `the file is larger than ${MAX_PROJECT_BYTES / 1e6} MB; a project file is far smaller`);
+  try {
+    return loadProject(JSON.parse(text.replace(/^\uFEFF/, "")), catalogue);
+  } catch (e) {
+    return refuse("", `the file is not valid JSON: ${e instanceof Error ? e.message.slice(0, 160) : e}`);
+  }
+}
+
+/** The project as file text: stable key order of the schema, two spaces, final newline. */
+export const writeProject = (project: Project) => `${JSON.stringify(project, null, 2)}\n`;

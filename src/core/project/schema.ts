@@ -1,0 +1,143 @@
+import { z } from "zod";
+import { PartSchema } from "../catalogue";
+
+/** The project file, `*.lattice.json`. The single source of the type, the validation and the shipped JSON Schema. */
+export const PROJECT_VERSION = 1;
+export const REF = /^[A-Z]{1,3}[0-9]{1,3}$/;
+
+const ref = z.string().regex(REF, "a reference like M1: one to three capitals, then a number");
+const endpoint = z
+  .string()
+  .max(30)
+  .regex(
+    /^[A-Z]{1,3}[0-9]{1,3}\.\S{1,20}$/,
+    "an endpoint like M1.SDA: the part's reference, a dot, the printed pin label",
+  );
+
+/** Where careful people disagree the project chooses; the first of each list is the default. */
+export const HOUSE_RULES = {
+  buttonPull: ["internal-up", "external-down", "external-up"],
+  levelPolicy: ["thresholds", "same-nominal"],
+  sharing: ["rails", "daisy-chain", "splice"],
+  ledResistorSide: ["anode", "cathode"],
+  bounce: ["software", "rc"],
+  programStyle: ["non-blocking", "delays"],
+  strips: ["own-supply", "usb-capped"],
+  firstBuild: ["breadboard", "solder"],
+  grounds: ["joined", "isolated"],
+} as const;
+
+const rule = <K extends keyof typeof HOUSE_RULES>(k: K) => z.enum(HOUSE_RULES[k]).optional();
+export const HouseRulesSchema = z.strictObject({
+  buttonPull: rule("buttonPull"),
+  levelPolicy: rule("levelPolicy"),
+  sharing: rule("sharing"),
+  ledResistorSide: rule("ledResistorSide"),
+  bounce: rule("bounce"),
+  programStyle: rule("programStyle"),
+  strips: rule("strips"),
+  firstBuild: rule("firstBuild"),
+  grounds: rule("grounds"),
+  wireColours: z.array(z.string().min(1).max(20)).max(24).optional(),
+});
+
+export const CompanionValueSchema = z.union([
+  z.null(),
+  z.literal("internal"),
+  z.strictObject({
+    ohm: z.union([z.number().positive(), z.tuple([z.number().positive(), z.number().positive()])]).optional(),
+    F: z.number().positive().optional(),
+    part: z.string().max(60).optional(),
+    pin: z.string().max(20).optional(),
+  }),
+]);
+const COMPANION_KEYS = [
+  "seriesResistor",
+  "pullUp",
+  "pullDown",
+  "decoupling",
+  "bulkCapacitor",
+  "driver",
+  "flyback",
+  "divider",
+  "shifter",
+  "filter",
+  "termination",
+] as const;
+export const CompanionKeySchema = z.enum(COMPANION_KEYS);
+
+export const ProjectPartSchema = z.strictObject({
+  ref,
+  part: z.string().max(60),
+  label: z.string().max(60).optional(),
+  host: ref.optional(),
+  options: z.record(z.string().max(40), z.unknown()).optional(),
+  companions: z.partialRecord(CompanionKeySchema, CompanionValueSchema).optional(),
+  wire_cm: z.number().positive().max(2000).optional(),
+});
+
+export const LinkSchema = z.strictObject({ from: endpoint, to: endpoint, locked: z.boolean().optional() });
+
+export const BenchEntrySchema = z.strictObject({
+  at: z.string().max(40),
+  list: z.enum(["wires", "checks"]),
+  id: z.string().max(80),
+  done: z.boolean(),
+  reading: z.string().max(80).optional(),
+});
+
+export const ProjectSchema = z.strictObject({
+  format: z.literal("young-lattice-project"),
+  version: z.literal(PROJECT_VERSION),
+  title: z.string().max(120),
+  brief: z
+    .strictObject({
+      goal: z.string().max(2000).default(""),
+      stage: z.enum(["prototype", "keep"]).default("prototype"),
+      notes: z.string().max(10_000).default(""),
+    })
+    .default({ goal: "", stage: "prototype", notes: "" }),
+  houseRules: HouseRulesSchema.default({}),
+  parts: z.array(ProjectPartSchema).max(400).default([]),
+  links: z.array(LinkSchema).max(2000).default([]),
+  isolated: z
+    .array(z.array(z.string().max(30)).max(50))
+    .max(20)
+    .default([]),
+  buses: z
+    .array(z.strictObject({ host: ref, bus: z.string().max(12), clock_Hz: z.number().positive() }))
+    .max(50)
+    .default([]),
+  customParts: z.array(PartSchema).max(100).default([]),
+  code: z.record(z.string().max(40), z.record(z.string().max(60), z.string().max(100_000))).default({}),
+  bench: z.array(BenchEntrySchema).max(5000).default([]),
+  acknowledged: z
+    .array(
+      z.strictObject({
+        rule: z.string().max(40),
+        at: z.array(z.string().max(40)).max(40),
+        reason: z.string().min(1).max(300),
+      }),
+    )
+    .max(200)
+    .default([]),
+});
+
+export type Project = z.infer<typeof ProjectSchema>;
+export type ProjectPart = z.infer<typeof ProjectPartSchema>;
+export type Link = z.infer<typeof LinkSchema>;
+export type CompanionKey = z.infer<typeof CompanionKeySchema>;
+export type CompanionValue = z.infer<typeof CompanionValueSchema>;
+export type HouseRuleKey = keyof typeof HOUSE_RULES;
+
+/** An empty project with a title. */
+export const emptyProject = (title: string): Project =>
+  ProjectSchema.parse({ format: "young-lattice-project", version: PROJECT_VERSION, title });
+
+/** The value in force for a house rule: the project's, else the default. */
+export function houseRule<K extends HouseRuleKey>(project: Project, key: K): (typeof HOUSE_RULES)[K][number] {
+  return (project.houseRules[key] ?? HOUSE_RULES[key][0]) as (typeof HOUSE_RULES)[K][number];
+}
+
+/** The JSON Schema of the project file, for other tools. */
+export const projectJsonSchema = () => z.toJSONSchema(ProjectSchema, { io: "input", unrepresentable: "any" });

@@ -1,0 +1,5 @@
+/** Units, preferred numbers, spreads and the catalogue's small arithmetic. */
+export * from "./eseries";
+export * from "./units";
+export * from "./triple";
+export * from "./expression";

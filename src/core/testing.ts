@@ -1,0 +1,48 @@
+/** Small builders that the tests share. Not used by the product. */
+import { assign } from "./assign";
+import { shippedCatalogue } from "./catalogue/shipped";
+import { findings, type Finding } from "./checks";
+import { circuitOf } from "./circuit";
+import { applyEdit, loadProject, type Project } from "./project";
+
+export const catalogue = shippedCatalogue();
+
+export const BOARD5 = { ref: "B1", part: "board/atmega328p-long" };
+export const BOARD3 = { ref: "B1", part: "board/rp2040-forty" };
+export const USB = { ref: "S1", part: "supply/usb-port" };
+export const CABLE: [string, string] = ["S1.USB", "B1.USB"];
+
+/** A valid project from parts and links; throws with the problems when it is not. */
+export function make(parts: object[], links: [string, string][] = [], rest: object = {}): Project {
+  const result = loadProject(
+    {
+      format: "young-lattice-project",
+      version: 1,
+      title: "test",
+      parts,
+      links: links.map(([from, to]) => ({ from, to })),
+      ...rest,
+    },
+    catalogue,
+  );
+  if (!result.ok) throw new Error(JSON.stringify(result.problems));
+  return result.project;
+}
+
+export const planned = (parts: object[], rest: object = {}) => assign(make(parts, [], rest), catalogue).project;
+export const check = (p: Project) => findings(circuitOf(p, catalogue));
+export const rules = (p: Project, floor: Finding["severity"] = "risk") =>
+  check(p)
+    .filter(
+      (f) => ["stop", "fault", "risk", "note"].indexOf(f.severity) <= ["stop", "fault", "risk", "note"].indexOf(floor),
+    )
+    .map((f) => `${f.severity} ${f.rule}`);
+export const find = (p: Project, rule: string) => check(p).find((f) => f.rule === rule);
+
+/** The project after the named fix of the first finding of a rule. */
+export function fixed(p: Project, rule: string, fix: string): Project {
+  const f = find(p, rule);
+  const chosen = f?.fixes.find((x) => x.id.startsWith(fix));
+  if (!chosen) throw new Error(`${rule} has no fix ${fix}: ${JSON.stringify(f?.fixes.map((x) => x.id))}`);
+  return chosen.edits.reduce((q, e) => applyEdit(q, e, catalogue), p);
+}
