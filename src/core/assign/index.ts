@@ -7,4 +7,5 @@ export * from "./problem";
 export * from "./solve";
 export * from "./lp";
 export * from "./words";
+export * from "./boards";
 export { WEIGHTS } from "./weights";

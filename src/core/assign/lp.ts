@@ -72,6 +72,7 @@ export function writeLp(p: Problem): string {
       const [va, vb] = [`b_${a}_${k}`, `b_${b}_${k}`];
       if (binaries.includes(va) && binaries.includes(vb)) row(`${va} + ${vb} <= 1`);
     });
+  let sidesForFree = 0;
   for (const [ref, needs] of byPart) {
     if (needs.length < 2) continue;
     sides.forEach((side, k) => {
@@ -83,8 +84,9 @@ export function writeLp(p: Problem): string {
           if (p.pins[c.pin]!.header === side) row(`${name(i, j)} - ${s} <= 0`);
         });
     });
-    objective.push(`- ${p.sideCost} one`);
+    sidesForFree += p.sideCost;
   }
+  if (sidesForFree) objective.push(`- ${sidesForFree} one`);
   row("one = 1");
   return [
     `\\ pins of ${p.host}: ${p.needs.map((n, i) => `x_${i} = ${n.id}`).join(", ")}`.slice(0, 500),

@@ -85,9 +85,11 @@ describe("options and search", () => {
 
 describe("bad part files", () => {
   it("names every mistake with its path", () => {
-    const bad = structuredClone(part("module/hc-sr04")) as unknown as Record<string, never>;
+    const bad = structuredClone(part("module/hc-sr04")) as unknown as Record<string, unknown> & {
+      levels: { main: object };
+    };
     Object.assign(bad, { colour: "red" });
-    Object.assign((bad as { levels: { main: object } }).levels.main, { VIH: "2 volts" });
+    Object.assign(bad.levels.main, { VIH: "2 volts" });
     const r = validatePart(bad);
     expect(r.ok).toBe(false);
     if (!r.ok) expect(r.problems.map((p) => p.path)).toEqual(expect.arrayContaining(["", "levels/main/VIH"]));

@@ -1,5 +1,5 @@
-import { openPins, recommendedCompanions } from "../assign";
 import type { Circuit } from "../circuit";
+import { openPins, recommendedCompanions } from "../assign";
 import { freePin, label } from "./help";
 import type { Finding, Fix, Rule } from "./types";
 

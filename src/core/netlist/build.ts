@@ -173,7 +173,7 @@ function nameNets(nets: Net[], e: Expanded, bindings: Binding[]) {
       const b = bindings.find((x) => host && x.host === host.ref && x.hostPin === host.pin);
       const bus = b && n.kind === "bus-line" ? busOf(b) : undefined;
       if (b && bus)
-        n.name = unique((b.need.role ?? "").toUpperCase() + (buses.length > 1 ? bus.replace(/\D/g, "") : ""), bus);
+        n.name = unique((b.need.role ?? "").toUpperCase() + (buses.length > 1 ? /\d*$/.exec(bus)![0] : ""), bus);
       else if (b) n.name = unique(`${b.hostPin}·${label(b.ref)}`, b.pin);
       else if (first) n.name = unique(`${label(first.ref)}·${first.pin}`, first.pin);
     }

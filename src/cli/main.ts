@@ -1,0 +1,64 @@
+import { Command } from "commander";
+import { assignCommand } from "./assign";
+import { boardsCommand } from "./boards";
+import { checkCommand } from "./check";
+import { partCommand, partsCommand } from "./parts";
+import { planCommand } from "./plan";
+import { EXIT, Unusable } from "./io";
+
+/** The `lattice` command. Results to stdout, messages to stderr; exit status 0 fine, 2 unusable input, 3 findings, 4 no plan. */
+export async function main(argv: string[]): Promise<number> {
+  let status: number = EXIT.fine;
+  const done = (s: number) => void (status = s);
+  const program = new Command("lattice")
+    .description("Plans and checks the wiring of microcontroller projects")
+    .exitOverride()
+    .configureOutput({ writeErr: (t) => process.stderr.write(t) });
+  program
+    .command("parts")
+    .description("list the catalogue")
+    .option("--kind <kind>", "board, module, discrete, supply or chip")
+    .option("--json", "one JSON value")
+    .action((o) => done(partsCommand(o)));
+  program
+    .command("part <id>")
+    .description("one definition, whole")
+    .option("--json", "one JSON value")
+    .action((id, o) => done(partCommand(id, o)));
+  program
+    .command("check <file>")
+    .description("findings for the links as they stand")
+    .option("--json", "one JSON value")
+    .action((file, o) => done(checkCommand(file, o)));
+  program
+    .command("assign <file>")
+    .description("plan every open link")
+    .option("--json", "one JSON value")
+    .option("--out <file>", "write the planned project here")
+    .option("--lp <file>", "write the same problem in CPLEX LP format")
+    .action(async (file, o) => done(await assignCommand(file, o)));
+  program
+    .command("boards <file>")
+    .description("every board tried for this parts list")
+    .option("--json", "one JSON value")
+    .action((file, o) => done(boardsCommand(file, o)));
+  program
+    .command("plan <file>")
+    .description("assign, check, and write everything")
+    .requiredOption("--out <dir>", "folder to write into")
+    .option("--target <id...>", "firmware target (sketch, micropython); every fitting one when left out")
+    .option("--force", "replace a folder that is not empty")
+    .action(async (file, o) => done(await planCommand(file, o)));
+  try {
+    await program.parseAsync(argv, { from: "user" });
+  } catch (e) {
+    if (e instanceof Unusable) {
+      process.stderr.write(`${e.message}\n`);
+      return EXIT.unusable;
+    }
+    const code = (e as { exitCode?: number; code?: string }).code ?? "";
+    if (code.startsWith("commander.")) return (e as { exitCode: number }).exitCode ? EXIT.unusable : EXIT.fine;
+    throw e;
+  }
+  return status;
+}

@@ -1,0 +1,58 @@
+import fs from "node:fs/promises";
+import path from "node:path";
+import { planOutputs } from "../core/formats";
+import { TARGETS } from "../core/firmware";
+import { catalogue, EXIT, loadFile, note, planFonts, print, Unusable } from "./io";
+import { printFindings, statusOf } from "./check";
+
+async function isEmptyOrMissing(dir: string): Promise<boolean> {
+  try {
+    return (await fs.readdir(dir)).length === 0;
+  } catch (e) {
+    const code = (e as NodeJS.ErrnoException).code;
+    if (code === "ENOENT") return true;
+    throw new Unusable(`${dir}: ${code === "ENOTDIR" ? "this is a file; name a folder" : `can't be read (${code})`}`);
+  }
+}
+
+/** Writes all files into a temporary folder beside the target, then moves it into place. */
+async function writeFolder(dir: string, files: Record<string, string | Uint8Array>) {
+  const target = path.resolve(dir);
+  await fs.mkdir(path.dirname(target), { recursive: true });
+  const temp = await fs.mkdtemp(path.join(path.dirname(target), ".lattice-"));
+  try {
+    for (const [name, data] of Object.entries(files)) {
+      const file = path.join(temp, name);
+      await fs.mkdir(path.dirname(file), { recursive: true });
+      await fs.writeFile(file, data);
+    }
+    await fs.chmod(temp, 0o755);
+    await fs.rm(target, { recursive: true, force: true });
+    await fs.rename(temp, target);
+  } catch (e) {
+    await fs.rm(temp, { recursive: true, force: true });
+    throw e;
+  }
+}
+
+export async function planCommand(
+  file: string,
+  o: { out: string; target?: string[]; force?: boolean },
+): Promise<number> {
+  const project = loadFile(file);
+  for (const t of o.target ?? [])
+    if (!TARGETS.some((x) => x.id === t))
+      throw new Unusable(`--target ${t}: choose from ${TARGETS.map((x) => x.id).join(", ")}`);
+  if (!o.force && !(await isEmptyOrMissing(o.out)))
+    throw new Unusable(`${o.out}: the folder is not empty; name another one, or add --force to replace it`);
+  const result = await planOutputs(project, catalogue, planFonts(), o.target);
+  if (result.status === "infeasible") {
+    note(`${file}: no assignment exists. ${result.clash}`);
+    return EXIT.noPlan;
+  }
+  if (result.unfit.length) throw new Unusable(`--target ${result.unfit.join("; ")}`);
+  await writeFolder(o.out, result.files);
+  printFindings(result.text.findings);
+  print(`${result.text.verdict.words}. ${Object.keys(result.files).length} files in ${o.out}`);
+  return statusOf(result.text.findings);
+}

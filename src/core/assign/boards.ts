@@ -1,0 +1,69 @@
+import { circuitOf } from "../circuit";
+import type { Catalogue } from "../catalogue";
+import { applyEdit, defaultHost, partLookup, type Project } from "../project";
+import { assign } from "./assign";
+
+/** One board tried for a parts list. */
+export interface BoardTrial {
+  board: string;
+  name: string;
+  fits: boolean;
+  cost: number;
+  /** Pins that stay free. */
+  spare: number;
+  /** Signals that would fall short or overdrive, counted from the level verdicts. */
+  overdriven: number;
+  short: number;
+  stops: number;
+  faults: number;
+  why: string;
+  current: boolean;
+}
+
+/**
+ * Solves the parts list on every board of the catalogue, present links to the old board dropped. Fitting boards first,
+ * then fewer signals that need shifting, then cost, then catalogue order.
+ */
+export function rankBoards(project: Project, catalogue: Catalogue): BoardTrial[] {
+  const host = defaultHost(project, partLookup(project, catalogue));
+  const now = project.parts.find((p) => p.ref === host)?.part;
+  return catalogue.parts
+    .filter((p) => p.board)
+    .map((board): BoardTrial => {
+      const tried = host
+        ? applyEdit(project, { type: "changePart", ref: host, part: board.id }, catalogue)
+        : applyEdit(project, { type: "addPart", part: board.id }, catalogue);
+      const a = assign(tried, catalogue);
+      const levels = a.status === "optimal" ? circuitOf(a.project, catalogue).levels : [];
+      const overdriven = new Set(levels.filter((v) => v.highest_V > v.ceiling + 1e-9).map((v) => v.net.name)).size;
+      const short = new Set(levels.filter((v) => v.marginHigh < 0 || v.marginLow < 0).map((v) => v.net.name)).size;
+      const shifting = overdriven + short;
+      return {
+        board: board.id,
+        name: board.name,
+        fits: a.status === "optimal",
+        cost: a.cost,
+        spare: a.spare.length,
+        overdriven,
+        short,
+        stops: overdriven,
+        faults: short,
+        why:
+          a.status === "infeasible"
+            ? (a.clash ?? "does not fit")
+            : shifting
+              ? `fits; ${shifting} signal${shifting === 1 ? "" : "s"} would need a level change`
+              : "fits as it is",
+        current: board.id === now,
+      };
+    })
+    .map((b, i) => ({ b, i }))
+    .sort(
+      (x, y) =>
+        Number(y.b.fits) - Number(x.b.fits) ||
+        x.b.overdriven + x.b.short - (y.b.overdriven + y.b.short) ||
+        x.b.cost - y.b.cost ||
+        x.i - y.i,
+    )
+    .map(({ b }) => b);
+}

@@ -1,0 +1,52 @@
+import type { Driver, DriverPart } from "../types";
+
+const idle = (p: DriverPart) => (p.activeLow ? 1 : 0);
+
+/** A contact on an input pin; bounce is settled in code: a level counts after 20 ms without change. */
+export const button: Driver = {
+  id: "button",
+  order: 41,
+  sketch: {
+    setup: (p) => `pinMode(${p.pin("1")}, ${p.pull === "internal" ? "INPUT_PULLUP" : "INPUT"});`,
+    bringup: (p) => `{
+  int level = digitalRead(${p.pin("1")});
+  Serial.print(F("YL1 gpio ${p.ref} pin=${p.printed("1")} level="));
+  Serial.print(level);
+  Serial.print(F(" want=${idle(p)} "));
+  verdict(level == ${idle(p)});
+}`,
+    state: (p) => `static bool ${p.id}_pressed = false;
+static uint8_t ${p.id}_last = ${idle(p)};
+static uint32_t ${p.id}_since = 0;`,
+    task: (p) => ({
+      every_ms: 5,
+      body: `uint8_t level = digitalRead(${p.pin("1")});
+if (level != ${p.id}_last) {
+  ${p.id}_last = level;
+  ${p.id}_since = millis();
+} else if (millis() - ${p.id}_since >= 20 && ${p.id}_pressed != (level == ${1 - idle(p)})) {
+  ${p.id}_pressed = level == ${1 - idle(p)};
+  if (${p.id}_pressed) Serial.println(F("${p.label} pressed"));
+}`,
+    }),
+    show: (p) => `snprintf(line, sizeof line, "%s", ${p.id}_pressed ? "${p.label} pressed" : "");`,
+  },
+  micropython: {
+    setup: (p) => `${p.id} = Pin(pins.${p.pin("1")}, Pin.IN${p.pull === "internal" ? ", Pin.PULL_UP" : ""})
+${p.id}_state = [${idle(p)}, time.ticks_ms(), False]`,
+    bringup: (p) => `level = ${p.id}.value()
+print("YL1 gpio ${p.ref} pin=${p.printed("1")} level=%d want=${idle(p)} %s" % (level, judge(level == ${idle(p)})))`,
+    task: (p) => ({
+      every_ms: 5,
+      body: `level = ${p.id}.value()
+if level != ${p.id}_state[0]:
+    ${p.id}_state[0] = level
+    ${p.id}_state[1] = time.ticks_ms()
+elif time.ticks_diff(time.ticks_ms(), ${p.id}_state[1]) >= 20 and ${p.id}_state[2] != (level == ${1 - idle(p)}):
+    ${p.id}_state[2] = level == ${1 - idle(p)}
+    if ${p.id}_state[2]:
+        print("${p.label} pressed")`,
+    }),
+    show: (p) => `"${p.label} pressed" if ${p.id}_state[2] else ""`,
+  },
+};

@@ -1,0 +1,19 @@
+/** The drivers, one file each. Adding one is a file and a line here. */
+import type { Driver, DriverPart } from "../types";
+import { bme280 } from "./bme280";
+import { button } from "./button";
+import { hcSr04 } from "./hc-sr04";
+import { led } from "./led";
+import { ssd1306 } from "./ssd1306";
+import { ws2812b } from "./ws2812b";
+
+const showOf = (p: DriverPart, target: "sketch" | "micropython") => driverOf(p)?.[target]?.show?.(p);
+
+export const DRIVERS: readonly Driver[] = [led, button, hcSr04, bme280, ssd1306(showOf), ws2812b];
+
+const byId = new Map(DRIVERS.map((d) => [d.id, d]));
+
+/** The driver of a part, or undefined when there is none (the part is then only in the pins file). */
+export function driverOf(p: DriverPart): Driver | undefined {
+  return byId.get(p.inst.part.bringup!.driver);
+}

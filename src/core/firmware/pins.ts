@@ -1,0 +1,120 @@
+import { findPin } from "../catalogue";
+import type { Circuit } from "../circuit";
+import { houseRule } from "../project";
+import { waysToServe } from "../assign";
+import type { DriverPart, PinConstant } from "./types";
+
+/** An identifier from anything that a person typed: ASCII letters, digits and _, never empty, never a digit first. */
+export function identifier(text: string, fallback: string): string {
+  const plain = text
+    .normalize("NFKD")
+    .replace(/[^A-Za-z0-9]+/g, "_")
+    .replace(/^_+|_+$/g, "")
+    .slice(0, 24);
+  if (!plain) return fallback;
+  return /^\d/.test(plain) ? `P_${plain}` : plain;
+}
+
+/** A label made safe for a comment or string literal in generated code: one line, printable ASCII, no quote or escape. */
+export const codeText = (text: string) =>
+  text
+    .normalize("NFKD")
+    .replace(/[^\x20-\x7e]/g, "")
+    .replace(/["\\]/g, "'")
+    .replace(/\*\//g, "* /")
+    .replace(/\?\?/g, "?")
+    .slice(0, 40)
+    .trim();
+
+function ids(c: Circuit): Map<string, string> {
+  const out = new Map<string, string>();
+  const taken = new Set<string>();
+  for (const i of c.netlist.expanded.instances.values()) {
+    if (i.inserted) continue;
+    const base = identifier(i.label, i.ref).toLowerCase();
+    const id = taken.has(base) ? `${base}_${i.ref.toLowerCase()}` : base;
+    taken.add(id);
+    out.set(i.ref, id);
+  }
+  return out;
+}
+
+const needCount = (c: Circuit, ref: string) => c.netlist.bindings.filter((b) => b.ref === ref).length;
+
+/** A constant for every planned pin of a host. Shared bus lines get one constant: `PIN_SDA`. */
+export function pinConstants(c: Circuit, host: string, target: string): PinConstant[] {
+  const names = ids(c);
+  const board = c.netlist.instance(host)!.part;
+  const out = new Map<string, PinConstant>();
+  for (const b of c.netlist.bindings) {
+    if (b.host !== host) continue;
+    const pin = findPin(board, b.hostPin)!;
+    const bus =
+      b.need.kind === "i2c" || b.need.kind === "spi" ? waysToServe(pin, b.need).find((w) => w.ok && w.bus) : undefined;
+    const busName = bus?.ok ? bus.bus! : null;
+    const id = names.get(b.ref)!.toUpperCase();
+    const name = busName
+      ? `PIN_${busName.toUpperCase()}_${(b.need.role ?? "").toUpperCase()}`
+      : needCount(c, b.ref) > 1
+        ? `PIN_${id}_${identifier(b.pin, "X").toUpperCase()}`
+        : `PIN_${id}`;
+    const known = out.get(`${name}|${b.hostPin}`);
+    const says = `${b.ref}.${b.pin} ${codeText(c.netlist.instance(b.ref)!.label)}`;
+    if (known) known.says += `, ${says}`;
+    else
+      out.set(`${name}|${b.hostPin}`, {
+        name,
+        ref: b.ref,
+        pin: b.pin,
+        host,
+        hostPin: b.hostPin,
+        code: pin.names?.[target] ?? pin.label,
+        says,
+      });
+  }
+  return [...out.values()];
+}
+
+/** `1` of `i2c1`. */
+export const busNumber = (bus: string) => /\d*$/.exec(bus)![0];
+
+/** The parts that a host's firmware talks to, in netlist order, with what their drivers need. */
+export function driverParts(c: Circuit, host: string, target: string, busNames: (bus: string) => string): DriverPart[] {
+  const constants = pinConstants(c, host, target);
+  const names = ids(c);
+  const board = c.netlist.instance(host)!.part;
+  return [...c.netlist.expanded.instances.values()].flatMap((inst): DriverPart[] => {
+    const mine = c.netlist.bindings.filter((b) => b.ref === inst.ref && b.host === host);
+    if (!inst.part.bringup || !mine.length) return [];
+    // A part that is only half planned gets no code: half a bus can't work.
+    const needed = inst.part.pins.filter((p) => p.need && !p.need.optional);
+    if (needed.some((p) => !mine.some((b) => b.pin === p.label))) return [];
+    const at = (label: string) => mine.find((b) => b.pin === label);
+    const constant = (label: string) => {
+      const b = at(label)!;
+      return constants.find((k) => k.hostPin === b.hostPin)!.name;
+    };
+    const i2c = inst.part.groups.find((g) => g.kind === "i2c");
+    const way = i2c && waysToServe(findPin(board, at(i2c.pins.sda!)!.hostPin)!, { kind: "i2c", role: "sda" })[0];
+    const entry = c.project.parts.find((p) => p.ref === inst.ref);
+    const toSupply = entry?.companions?.pullDown != null || houseRule(c.project, "buttonPull") === "external-down";
+    return [
+      {
+        inst,
+        ref: inst.ref,
+        id: names.get(inst.ref)!,
+        label: codeText(inst.label),
+        pin: constant,
+        printed: (label) => at(label)!.hostPin,
+        vars: inst.vars,
+        address: i2c?.address,
+        activeLow: !toSupply,
+        pull: entry?.companions?.pullUp === "internal" ? "internal" : "external",
+        bus: way?.ok && way.bus ? busNames(way.bus) : "",
+      },
+    ];
+  });
+}
+
+/** The person's own code of a region, or the text that stands there at first. */
+export const region = (c: Circuit, target: string, name: string) => c.project.code[target]?.[name] ?? "";

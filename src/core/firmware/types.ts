@@ -1,0 +1,87 @@
+import type { Circuit } from "../circuit";
+import type { Instance } from "../netlist";
+
+/** A file of generated firmware; `path` is inside the target's folder. */
+export interface FirmwareFile {
+  path: string;
+  text: string;
+}
+
+/** One pin constant: the same name in the code, the lattice and the run sheet. */
+export interface PinConstant {
+  name: string;
+  ref: string;
+  pin: string;
+  host: string;
+  hostPin: string;
+  /** The pin's name in the target's code. */
+  code: string;
+  says: string;
+}
+
+/** What a driver gets to write its code with. */
+export interface DriverPart {
+  inst: Instance;
+  ref: string;
+  /** Lower-case identifier made from the label: `low_lamp`. */
+  id: string;
+  label: string;
+  /** Constant name of a pin of the part. */
+  pin(label: string): string;
+  /** Label of the host pin as printed, for bring-up lines. */
+  printed(label: string): string;
+  vars: Record<string, number>;
+  address: string | undefined;
+  /** True when a press reads as 0 (contact to ground). */
+  activeLow: boolean;
+  pull: "internal" | "external";
+  /** Bus object in the code: `Wire`, `Wire1`, `i2c0`. */
+  bus: string;
+}
+
+/**
+ * Code of one kind of part for the `sketch` target. `helpers` is emitted once for all parts of the kind; the other pieces
+ * once a part. `show` fills `line` (a `char[22]`) with the part's reading for a display.
+ */
+export interface SketchDriver {
+  includes?: string[];
+  helpers?: string;
+  globals?(p: DriverPart): string;
+  /** Variables that only the starter's tasks need. */
+  state?(p: DriverPart): string;
+  setup?(p: DriverPart): string;
+  bringup?(p: DriverPart): string;
+  /** A function body that runs every `every_ms` without blocking. */
+  task?(p: DriverPart, all: DriverPart[]): { every_ms: number; body: string } | null;
+  show?(p: DriverPart): string;
+}
+
+/** The same for MicroPython. `lib` is a module file that goes into `lib/`. */
+export interface PythonDriver {
+  lib?: { path: string; text: string };
+  imports?: string[];
+  setup?(p: DriverPart): string;
+  bringup?(p: DriverPart): string;
+  task?(p: DriverPart, all: DriverPart[]): { every_ms: number; body: string } | null;
+  show?(p: DriverPart): string;
+}
+
+/** Everything that knows how to talk to one kind of part: one file, one registry line. */
+export interface Driver {
+  id: string;
+  /** Bring-up order: supply, bus, identity, function. */
+  order: number;
+  sketch?: SketchDriver;
+  micropython?: PythonDriver;
+  /** Identity register and value, for the bus check. */
+  usesI2c?: boolean;
+}
+
+export interface FirmwareTarget {
+  id: string;
+  name: string;
+  says: string;
+  /** Null when the target fits the board, else why not. */
+  unfit(c: Circuit): string | null;
+  files(c: Circuit): FirmwareFile[];
+}

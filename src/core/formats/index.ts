@@ -1,0 +1,7 @@
+/** Open formats: CSV, SVG, Markdown, PDF, ZIP, and the bundle that `plan` writes. */
+export * from "./csv";
+export * from "./svg";
+export * from "./markdown";
+export * from "./zip";
+export * from "./plan";
+export { planPdf } from "./pdf";

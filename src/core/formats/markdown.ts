@@ -1,0 +1,83 @@
+import type { CheckItem } from "../bench";
+import type { Finding, Verdict } from "../checks";
+import { PHASES, type BomRow, type RunRow } from "../wiring";
+
+const cell = (t: string | number) =>
+  String(t)
+    .replace(/[|\n\r]/g, " ")
+    .replace(/[<>]/g, (c) => (c === "<" ? "&lt;" : "&gt;"));
+const table = (head: string[], rows: (string | number)[][]) =>
+  [
+    `| ${head.join(" | ")} |`,
+    `|${head.map(() => "---").join("|")}|`,
+    ...rows.map((r) => `| ${r.map(cell).join(" | ")} |`),
+  ].join("\n");
+
+const limits = (i: CheckItem) =>
+  i.low === null
+    ? `at most ${i.high} ${i.unit}`
+    : i.high === null
+      ? `over ${i.low} ${i.unit}`
+      : `${i.low} to ${i.high} ${i.unit}`;
+
+export interface PlanText {
+  title: string;
+  verdict: Verdict;
+  findings: Finding[];
+  rows: RunRow[];
+  checks: CheckItem[];
+  parts: BomRow[];
+  cautions: string[];
+}
+
+/** The whole plan as Markdown: verdict, findings, cautions, run sheet with boxes, checks, parts. */
+export function planMarkdown(p: PlanText): string {
+  const phases = PHASES.map((ph) => {
+    const rows = p.rows.filter((r) => r.phase === ph.id);
+    if (!rows.length) return "";
+    const body =
+      ph.id === "prepare"
+        ? rows.map((r) => `- [ ] ${r.step}. ${cell(r.note)}`).join("\n")
+        : table(
+            ["", "step", "from", "to", "net", "colour", "cm", "ends"],
+            rows.map((r) => [
+              "☐",
+              r.step,
+              `${r.from} (${r.fromWords})`,
+              `${r.to} (${r.toWords})`,
+              r.net,
+              r.colour || r.kind,
+              r.length_cm,
+              `${r.endA}-${r.endB}`,
+            ]),
+          );
+    return `### ${ph.title}\n\n${ph.why}\n\n${body}\n`;
+  });
+  return `# ${cell(p.title)}
+
+**${p.verdict.words}**
+
+${p.findings.map((f) => `- **${f.severity}** \`${f.rule}\` ${cell(f.message)}${f.acknowledged ? ` (acknowledged: ${cell(f.acknowledged)})` : ""}`).join("\n") || "No findings."}
+
+## Take care
+
+${p.cautions.map((c) => `- ${cell(c)}`).join("\n")}
+
+## Run sheet
+
+${phases.filter(Boolean).join("\n")}
+## Checks
+
+${table(
+  ["when", "what", "between", "expected"],
+  p.checks.map((i) => [i.when, i.what, `${i.from} – ${i.to}`, limits(i)]),
+)}
+
+## Parts
+
+${table(
+  ["number", "spares", "part", "value", "refs"],
+  p.parts.map((b) => [b.quantity, b.spares, b.name, b.value, b.refs.join(" ")]),
+)}
+`;
+}

@@ -1,0 +1,139 @@
+import { assign } from "../assign";
+import { checklist } from "../bench";
+import type { Catalogue } from "../catalogue";
+import { findings, verdict, type Finding, type Verdict } from "../checks";
+import { circuitOf, type Circuit } from "../circuit";
+import { TARGETS } from "../firmware";
+import { writeProject, type Project } from "../project";
+import { loom, partsList, runSheet } from "../wiring";
+import { toCsv } from "./csv";
+import { planMarkdown, type PlanText } from "./markdown";
+import { planPdf } from "./pdf";
+import { loomSvg } from "./svg";
+
+/** A finding as it is written: fixes by id and label, their edits left out. */
+export const plainFinding = (f: Finding) => ({
+  rule: f.rule,
+  severity: f.severity,
+  at: f.at,
+  message: f.message,
+  evidence: f.evidence,
+  fixes: f.fixes.map(({ id, label }) => ({ id, label })),
+  ...(f.acknowledged && { acknowledged: f.acknowledged }),
+});
+
+/** The netlist as plain data for other tools. */
+export function plainNetlist(c: Circuit) {
+  const n = c.netlist;
+  return {
+    instances: [...n.expanded.instances.values()].map((i) => ({
+      ref: i.ref,
+      part: i.part.id,
+      label: i.label,
+      ...(i.host && { host: i.host }),
+      ...(i.inserted && { insertedFor: i.inserted.by, as: i.inserted.key, why: i.inserted.because }),
+    })),
+    nets: n.nets
+      .filter((x) => x.ends.length > 1)
+      .map((x) => ({
+        name: x.name,
+        kind: x.kind,
+        V: x.V,
+        ends: x.ends.map((e) => ({ end: `${e.ref}.${e.pin}`, as: e.as })),
+      })),
+    rails: c.power.rails.map((r) => ({
+      name: r.name,
+      V: r.V,
+      mA: { idle: r.flow.idle * 1e3, typ: r.flow.typ * 1e3, peak: r.flow.peak * 1e3 },
+    })),
+    bindings: n.bindings.map((b) => ({ need: `${b.ref}.${b.pin}`, pin: `${b.host}.${b.hostPin}` })),
+  };
+}
+
+export function wiresCsv(c: Circuit): string {
+  return toCsv(
+    ["step", "from", "to", "net", "colour", "length_cm", "end_a", "end_b", "note"],
+    runSheet(c)
+      .filter((r) => r.kind !== "look")
+      .map((r) => [r.step, r.from, r.to, r.net, r.colour, r.length_cm, r.endA, r.endB, r.note]),
+  );
+}
+
+export function partsCsv(c: Circuit): string {
+  return toCsv(
+    ["quantity", "spares", "part", "name", "value", "refs", "note"],
+    partsList(c).map((b) => [b.quantity, b.spares, b.part, b.name, b.value, b.refs.join(" "), b.note]),
+  );
+}
+
+export function checksCsv(c: Circuit): string {
+  return toCsv(
+    ["what", "from", "to", "low", "high", "unit", "when"],
+    checklist(c).map((i) => [i.what, i.from, i.to, i.low, i.high, i.unit, i.when]),
+  );
+}
+
+/** Cautions of every part in the plan, with the ones that always hold. */
+export function cautions(c: Circuit): string[] {
+  const own = [...c.netlist.expanded.instances.values()].flatMap((i) => i.part.cautions.map((t) => `${i.label}: ${t}`));
+  return [
+    "Wire with every supply unplugged. Check the polarity of supplies, electrolytic capacitors and lights before power.",
+    "If anything gets hot or smells, unplug at once.",
+    ...new Set(own),
+  ];
+}
+
+export function planText(c: Circuit): PlanText & { verdict: Verdict } {
+  const list = findings(c);
+  return {
+    title: c.project.title,
+    verdict: verdict(c, list),
+    findings: list,
+    rows: runSheet(c),
+    checks: checklist(c),
+    parts: partsList(c),
+    cautions: cautions(c),
+  };
+}
+
+export type PlanResult =
+  | { status: "ok"; files: Record<string, string | Uint8Array>; text: PlanText; project: Project; unfit: string[] }
+  | { status: "infeasible"; clash: string };
+
+/**
+ * Everything that `plan` writes, as paths and contents: the project is assigned first, then checked and drawn up.
+ * `targets` empty means every target that fits the board.
+ */
+export async function planOutputs(
+  project: Project,
+  catalogue: Catalogue,
+  fonts: { text: Uint8Array; bold: Uint8Array },
+  targets: readonly string[] = [],
+): Promise<PlanResult> {
+  const a = assign(project, catalogue);
+  if (a.status === "infeasible") return { status: "infeasible", clash: a.clash ?? "no assignment exists" };
+  const c = circuitOf(a.project, catalogue);
+  const text = planText(c);
+  const files: Record<string, string | Uint8Array> = {
+    "project.lattice.json": writeProject(a.project),
+    "findings.json": `${JSON.stringify(text.findings.map(plainFinding), null, 2)}\n`,
+    "netlist.json": `${JSON.stringify(plainNetlist(c), null, 2)}\n`,
+    "wires.csv": wiresCsv(c),
+    "parts.csv": partsCsv(c),
+    "checks.csv": checksCsv(c),
+    "plan.svg": loomSvg(loom(c), project.title),
+    "plan.md": planMarkdown(text),
+    "plan.pdf": await planPdf(text, fonts),
+  };
+  const unfit: string[] = [];
+  for (const t of TARGETS) {
+    if (targets.length && !targets.includes(t.id)) continue;
+    const why = t.unfit(c);
+    if (why) {
+      if (targets.length) unfit.push(`${t.id}: ${why}`);
+      continue;
+    }
+    for (const f of t.files(c)) files[`firmware/${t.id}/${f.path}`] = f.text;
+  }
+  return { status: "ok", files, text, project: a.project, unfit };
+}

@@ -1,0 +1,6 @@
+/** From the circuit to what a person builds: run sheet, colours, parts list, loom drawing. */
+export * from "./runsheet";
+export * from "./colours";
+export * from "./partslist";
+export * from "./loom";
+export * from "./position";

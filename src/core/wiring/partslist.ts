@@ -1,0 +1,67 @@
+import type { Circuit } from "../circuit";
+import { formatSI } from "../quantity";
+import { partKind } from "../catalogue";
+import { runSheet } from "./runsheet";
+
+export interface BomRow {
+  quantity: number;
+  spares: number;
+  part: string;
+  name: string;
+  value: string;
+  refs: string[];
+  note: string;
+}
+
+/** Cheap loose parts break, vanish and burn: one spare in five, at least one. Boards and modules get none. */
+const spares = (kind: string, n: number) => (kind === "discrete" ? Math.max(1, Math.ceil(n / 5)) : 0);
+
+const VALUE: Record<string, (v: Record<string, number>) => string> = {
+  "discrete/resistor": (v) => formatSI(v.resistance_ohm ?? 0, "Ω"),
+  "discrete/electrolytic": (v) => `${v.capacitance_uF} µF`,
+  "discrete/capacitor": (v) => formatSI((v.capacitance_uF ?? 0) * 1e-6, "F"),
+  "module/ws2812b-strip": (v) => `${v.pixels} lights`,
+};
+
+/** The bill of materials: like parts together, companions included, wires by colour and length at the end. */
+export function partsList(c: Circuit): BomRow[] {
+  const rows = new Map<string, BomRow>();
+  for (const i of c.netlist.expanded.instances.values()) {
+    const value = VALUE[i.part.id]?.(i.vars) ?? "";
+    const key = `${i.part.id}|${value}`;
+    const row = rows.get(key) ?? {
+      quantity: 0,
+      spares: 0,
+      part: i.part.id,
+      name: i.part.name,
+      value,
+      refs: [],
+      note: "",
+    };
+    row.quantity += 1;
+    row.refs.push(i.ref);
+    row.spares = spares(partKind(i.part.id), row.quantity);
+    if (i.part.body.solder !== "none") row.note = `solder: ${i.part.body.solder}`;
+    rows.set(key, row);
+  }
+  const wires = new Map<string, BomRow>();
+  for (const r of runSheet(c)) {
+    if (r.kind !== "wire") continue;
+    const ends = [r.endA, r.endB].sort().join("-");
+    const value = `${r.colour}, ${r.length_cm} cm, ${ends}`;
+    const row = wires.get(value) ?? {
+      quantity: 0,
+      spares: 0,
+      part: "wire",
+      name: "Jumper wire",
+      value,
+      refs: [],
+      note: "",
+    };
+    row.quantity += 1;
+    row.refs.push(r.net);
+    wires.set(value, row);
+  }
+  for (const w of wires.values()) w.spares = Math.ceil(w.quantity / 5);
+  return [...rows.values(), ...wires.values()];
+}

@@ -1,0 +1,120 @@
+import fs from "node:fs";
+import { beforeAll, describe, expect, it } from "vitest";
+import { findPin } from "../src/core/catalogue";
+import { shippedCatalogue } from "../src/core/catalogue/shipped";
+import { circuitOf, type Circuit } from "../src/core/circuit";
+import { sketch } from "../src/core/firmware/sketch";
+import { readProject } from "../src/core/project";
+import { BOARD5, planned, USB } from "../src/core/testing";
+import { benchProgram, compileSketch, coreArchive, simulate } from "./avr/toolchain";
+
+const catalogue = shippedCatalogue();
+const FLASH = 32 * 1024 - 512;
+const RAM = 2048;
+
+function demo(name: string): Circuit {
+  const r = readProject(fs.readFileSync(new URL(`../demo/${name}.lattice.json`, import.meta.url), "utf8"), catalogue);
+  if (!r.ok) throw new Error(JSON.stringify(r.problems));
+  return circuitOf(r.project, catalogue);
+}
+
+/** The chip's port name of the board pin that the plan gives a part's pin. */
+function port(c: Circuit, ref: string, pin: string): string {
+  const b = c.netlist.bindings.find((x) => x.ref === ref && x.pin === pin)!;
+  return findPin(c.netlist.instance(b.host)!.part, b.hostPin)!.names!["avr-c"]!;
+}
+
+let bench = "";
+beforeAll(() => {
+  coreArchive();
+  bench = benchProgram();
+}, 240_000);
+
+describe("rain-barrel gauge, compiled with avr-gcc and run in simavr", () => {
+  const c = demo("rain-barrel");
+  const files = sketch.files(c);
+  const parts = (cm: number) => ["i2c:3c", `echo:${port(c, "M1", "TRIG")}:${port(c, "M1", "ECHO")}:${cm}`];
+
+  it("bring-up reports every part and blinks the planned light", () => {
+    const { elf, flash, ram } = compileSketch("rain-barrel", files, "bringup");
+    expect(flash).toBeLessThan(FLASH);
+    expect(ram).toBeLessThan(RAM * 0.75);
+    const run = simulate(bench, elf, 6, parts(42));
+    expect(run.lines).toContain("YL1 scan B1 bus=Wire found=0x3C, want=0x3c ok");
+    expect(run.lines).toContain("YL1 display M2 addr=0x3c pattern=bars ok");
+    expect(run.lines.find((l) => l.startsWith("YL1 echo M1"))).toMatch(/cm=(3[7-9]|4[0-3]) ok$/); // the simulator counts the pulse loop up to a tenth long
+    expect(run.lines.at(-1)).toBe("YL1 done parts=3 ok=3 fail=0 ok");
+    expect(run.toggles.get(port(c, "D1", "A"))).toBeGreaterThanOrEqual(6);
+    // More than a thousand display bytes went over the two planned bus wires.
+    expect(run.i2cBytes).toBeGreaterThan(1000);
+  });
+
+  it("bring-up tells a missing display and a missing echo apart", () => {
+    const { elf } = compileSketch("rain-barrel", files, "bringup");
+    const run = simulate(bench, elf, 6, []);
+    expect(run.lines).toContain("YL1 scan B1 bus=Wire found= want=0x3c fail");
+    expect(run.lines).toContain("YL1 display M2 addr=0x3c pattern=bars fail");
+    expect(run.lines).toContain("YL1 echo M1 us=0 cm=0 fail");
+    expect(run.lines.at(-1)).toBe("YL1 done parts=3 ok=0 fail=3 fail");
+  });
+
+  it("the starter's loop blinks on time while the echo is measured: nothing blocks", () => {
+    const { elf, ram } = compileSketch("rain-barrel", files, "starter");
+    expect(ram).toBeLessThan(RAM * 0.75);
+    const run = simulate(bench, elf, 5, parts(42));
+    // Half a second each way: ten changes in five seconds, give or take the start.
+    expect(run.toggles.get(port(c, "D1", "A"))).toBeGreaterThanOrEqual(8);
+    expect(run.toggles.get(port(c, "D1", "A"))).toBeLessThanOrEqual(12);
+    expect(run.toggles.get(port(c, "M1", "TRIG"))).toBeGreaterThan(50);
+  });
+});
+
+describe("every part of the catalogue on the 5 V board", () => {
+  const parts = [
+    BOARD5,
+    USB,
+    { ref: "S2", part: "supply/adapter-5v-2a" },
+    { ref: "M1", part: "module/bme280", label: 'Air "quotes" */ ??/ é\n#define X', options: { supply: "regulated" } },
+    { ref: "M3", part: "module/ws2812b-strip", label: "7 lights", options: { pixels: 12, brightness: 0.2 } },
+    { ref: "SW1", part: "discrete/button", label: "Go" },
+    { ref: "D1", part: "discrete/led-red", label: "Go" },
+  ];
+  const c = circuitOf(planned(parts), catalogue);
+  const files = sketch.files(c);
+  const world = (level: number) => ["bme280:76", `hold:${port(c, "SW1", "1")}:${level}`];
+
+  it("compiles with hostile labels and answers line by line", () => {
+    const { elf } = compileSketch("all", files, "bringup");
+    const run = simulate(bench, elf, 6, world(1));
+    expect(run.lines).toContain("YL1 i2c M1 addr=0x76 id=0x60 want=0x60 ok");
+    // The data sheet's worked example: 25.08 degrees, 1006.53 hPa.
+    expect(run.lines.find((l) => l.startsWith("YL1 sensor M1"))).toMatch(/t_cC=2508 rh_d=\d+ hPa_d=1006[56] info/);
+    expect(run.lines.find((l) => l.startsWith("YL1 gpio SW1"))).toMatch(/level=1 want=1 ok$/);
+    expect(run.lines).toContain(
+      `YL1 strip M3 pin=${c.netlist.bindings.find((b) => b.ref === "M3")!.hostPin} pixels=12 cap=51 info`,
+    );
+    expect(run.lines.at(-1)).toBe("YL1 done parts=3 ok=3 fail=0 ok");
+    // Five frames of 12 lights, 24 bits each, two edges a bit.
+    expect(run.toggles.get(port(c, "M3", "DIN"))).toBeGreaterThanOrEqual(5 * 12 * 24 * 2);
+  });
+
+  it("a held button fails its idle check", () => {
+    const { elf } = compileSketch("all", files, "bringup");
+    expect(simulate(bench, elf, 6, world(0)).lines.find((l) => l.startsWith("YL1 gpio SW1"))).toMatch(
+      /level=0 want=1 fail$/,
+    );
+  });
+
+  it("the starter runs", () => {
+    const { elf } = compileSketch("all", files, "starter");
+    const run = simulate(bench, elf, 3, world(0));
+    expect(run.lines).toContain("Go pressed");
+    expect(run.toggles.get(port(c, "D1", "A"))).toBeGreaterThanOrEqual(4);
+  });
+
+  it("simple delays are a house rule", () => {
+    const d = circuitOf(planned(parts, { houseRules: { programStyle: "delays" } }), catalogue);
+    const { elf } = compileSketch("delays", sketch.files(d), "starter");
+    expect(simulate(bench, elf, 2, world(1)).toggles.get(port(d, "D1", "A"))).toBeGreaterThan(4);
+  });
+});

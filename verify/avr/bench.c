@@ -1,0 +1,158 @@
+/*
+ * A small bench around a simulated ATmega328P: prints the serial port, answers as I2C parts, echoes a distance pulse, holds
+ * a button, and reports every pin that the program toggles. Arguments: firmware.elf seconds [part ...], where a part is
+ *   i2c:ADDRESS            acknowledges everything, reads zeros (a display)
+ *   bme280:ADDRESS         register file with identity 0x60 and the worked example of the data sheet
+ *   echo:TRIG:ECHO:CM      ports as PB0 etc.; answers a pulse on TRIG with CM * 58 us on ECHO
+ *   hold:PIN:LEVEL         drives an input pin
+ */
+#include <simavr/avr_ioport.h>
+#include <simavr/avr_twi.h>
+#include <simavr/avr_uart.h>
+#include <simavr/sim_avr.h>
+#include <simavr/sim_elf.h>
+#include <simavr/sim_time.h>
+#include <stdio.h>
+#include <stdlib.h>
+#include <string.h>
+
+struct part {
+  uint8_t address, selected, reg, got_reg;
+  uint8_t regs[256];
+  avr_irq_t *in;
+};
+static struct part parts[8];
+static int part_count;
+static unsigned toggles[3][8];
+static unsigned long i2c_bytes;
+static avr_t *avr;
+static struct { int on; avr_irq_t *echo; uint32_t us; int was; } echo_part;
+
+static void on_uart(struct avr_irq_t *irq, uint32_t value, void *param) {
+  (void)irq; (void)param;
+  putchar((int)value);
+  fflush(stdout);
+}
+
+static void on_pin(struct avr_irq_t *irq, uint32_t value, void *param) {
+  (void)value;
+  unsigned port = (unsigned)(uintptr_t)param;
+  toggles[port][irq->irq]++;
+}
+
+static avr_cycle_count_t echo_fall(avr_t *a, avr_cycle_count_t when, void *param) {
+  (void)a; (void)when; (void)param;
+  avr_raise_irq(echo_part.echo, 0);
+  return 0;
+}
+static avr_cycle_count_t echo_rise(avr_t *a, avr_cycle_count_t when, void *param) {
+  (void)when; (void)param;
+  avr_raise_irq(echo_part.echo, 1);
+  avr_cycle_timer_register_usec(a, echo_part.us, echo_fall, NULL);
+  return 0;
+}
+static void on_trigger(struct avr_irq_t *irq, uint32_t value, void *param) {
+  (void)irq; (void)param;
+  if (echo_part.was && !value) avr_cycle_timer_register_usec(avr, 450, echo_rise, NULL);
+  echo_part.was = (int)value;
+}
+
+static void on_twi(struct avr_irq_t *irq, uint32_t value, void *param) {
+  (void)irq;
+  struct part *p = param;
+  avr_twi_msg_irq_t v;
+  v.u.v = value;
+  if (v.u.twi.msg & TWI_COND_STOP) p->selected = 0;
+  if (v.u.twi.msg & TWI_COND_START) {
+    p->selected = 0;
+    if ((v.u.twi.addr >> 1) == p->address) {
+      p->selected = v.u.twi.addr;
+      if (!(v.u.twi.addr & 1)) p->got_reg = 0;
+      avr_raise_irq(p->in, avr_twi_irq_msg(TWI_COND_ACK, p->selected, 1));
+    }
+  }
+  if (!p->selected) return;
+  if (v.u.twi.msg & TWI_COND_WRITE) {
+    i2c_bytes++;
+    avr_raise_irq(p->in, avr_twi_irq_msg(TWI_COND_ACK, p->selected, 1));
+    if (!p->got_reg) { p->reg = v.u.twi.data; p->got_reg = 1; }
+    else p->regs[p->reg++] = v.u.twi.data;
+  }
+  if (v.u.twi.msg & TWI_COND_READ) {
+    uint8_t data = p->regs[p->reg++];
+    avr_raise_irq(p->in, avr_twi_irq_msg(TWI_COND_READ, p->selected, data));
+  }
+}
+
+static void add_i2c(uint8_t address, int bme) {
+  struct part *p = &parts[part_count++];
+  p->address = address;
+  if (bme) {
+    /* Trimming words and raw readings: 25.08 C and 1006.5 hPa are the worked example for these values. */
+    static const uint16_t trim[12] = {27504, 26435, (uint16_t)-1000, 36477, (uint16_t)-10685, 3024,
+                                      2855, 140, (uint16_t)-7, 15500, (uint16_t)-14600, 6000};
+    for (int i = 0; i < 12; i++) { p->regs[0x88 + 2 * i] = trim[i] & 255; p->regs[0x89 + 2 * i] = trim[i] >> 8; }
+    p->regs[0xA1] = 75; p->regs[0xE1] = 0x6A; p->regs[0xE2] = 0x01; p->regs[0xE3] = 0;
+    p->regs[0xE4] = 0x13; p->regs[0xE5] = 0x20; p->regs[0xE6] = 0x03; p->regs[0xE7] = 30;
+    p->regs[0xD0] = 0x60;
+    uint32_t raw_p = 415148, raw_t = 519888, raw_h = 28000;
+    p->regs[0xF7] = raw_p >> 12; p->regs[0xF8] = raw_p >> 4; p->regs[0xF9] = raw_p << 4;
+    p->regs[0xFA] = raw_t >> 12; p->regs[0xFB] = raw_t >> 4; p->regs[0xFC] = raw_t << 4;
+    p->regs[0xFD] = raw_h >> 8; p->regs[0xFE] = raw_h;
+  }
+  p->in = avr_alloc_irq(&avr->irq_pool, 0, 1, NULL);
+  avr_connect_irq(p->in, avr_io_getirq(avr, AVR_IOCTL_TWI_GETIRQ(0), TWI_IRQ_INPUT));
+  avr_irq_register_notify(avr_io_getirq(avr, AVR_IOCTL_TWI_GETIRQ(0), TWI_IRQ_OUTPUT), on_twi, p);
+}
+
+static avr_irq_t *pin_irq(const char *name) {
+  return avr_io_getirq(avr, AVR_IOCTL_IOPORT_GETIRQ(name[1]), name[2] - '0');
+}
+
+int main(int argc, char **argv) {
+  if (argc < 3) return 2;
+  elf_firmware_t f;
+  memset(&f, 0, sizeof f);
+  if (elf_read_firmware(argv[1], &f)) return 2;
+  avr = avr_make_mcu_by_name("atmega328p");
+  avr_init(avr);
+  f.frequency = 16000000;
+  avr_load_firmware(avr, &f);
+  avr->log = LOG_ERROR;
+  uint32_t flags = 0;
+  avr_ioctl(avr, AVR_IOCTL_UART_GET_FLAGS('0'), &flags);
+  flags &= ~AVR_UART_FLAG_STDIO;
+  avr_ioctl(avr, AVR_IOCTL_UART_SET_FLAGS('0'), &flags);
+  avr_irq_register_notify(avr_io_getirq(avr, AVR_IOCTL_UART_GETIRQ('0'), UART_IRQ_OUTPUT), on_uart, NULL);
+  for (unsigned port = 0; port < 3; port++)
+    for (unsigned bit = 0; bit < 8; bit++) {
+      avr_irq_t *irq = avr_io_getirq(avr, AVR_IOCTL_IOPORT_GETIRQ('B' + port), bit);
+      if (irq) avr_irq_register_notify(irq, on_pin, (void *)(uintptr_t)port);
+    }
+  for (int i = 3; i < argc; i++) {
+    unsigned address, level, cm;
+    char a[8], b[8];
+    if (sscanf(argv[i], "i2c:%x", &address) == 1) add_i2c(address, 0);
+    else if (sscanf(argv[i], "bme280:%x", &address) == 1) add_i2c(address, 1);
+    else if (sscanf(argv[i], "echo:%3[^:]:%3[^:]:%u", a, b, &cm) == 3) {
+      echo_part.us = cm * 58;
+      echo_part.echo = pin_irq(b);
+      avr_irq_register_notify(pin_irq(a), on_trigger, NULL);
+    } else if (sscanf(argv[i], "hold:%3[^:]:%u", a, &level) == 2) {
+      /* Stronger than the chip's own pull-up. */
+      avr_ioport_external_t e = {.name = (unsigned)a[1], .mask = 1u << (a[2] - '0'), .value = level << (a[2] - '0')};
+      avr_ioctl(avr, AVR_IOCTL_IOPORT_SET_EXTERNAL(a[1]), &e);
+      avr_raise_irq(pin_irq(a), level);
+    } else return 2;
+  }
+  avr_cycle_count_t end = (avr_cycle_count_t)(atof(argv[2]) * 16000000.0);
+  while (avr->cycle < end) {
+    int state = avr_run(avr);
+    if (state == cpu_Done || state == cpu_Crashed) { printf("\nCRASHED\n"); return 1; }
+  }
+  for (unsigned port = 0; port < 3; port++)
+    for (unsigned bit = 0; bit < 8; bit++)
+      if (toggles[port][bit]) printf("TOGGLES P%c%u %u\n", 'B' + port, bit, toggles[port][bit]);
+  printf("I2C_BYTES %lu\n", i2c_bytes);
+  return 0;
+}

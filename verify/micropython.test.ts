@@ -1,0 +1,106 @@
+import { describe, expect, it } from "vitest";
+import { findPin } from "../src/core/catalogue";
+import { circuitOf, type Circuit } from "../src/core/circuit";
+import { micropython } from "../src/core/firmware/micropython";
+import { BOARD3, catalogue, fixed, make, planned, USB } from "../src/core/testing";
+import { runProgram, type PythonRun } from "./micropython/run";
+
+const ALL = [
+  BOARD3,
+  USB,
+  { ref: "S2", part: "supply/adapter-5v-2a" },
+  { ref: "M1", part: "module/bme280", label: 'Air "x" \\ # é' },
+  { ref: "M2", part: "module/ssd1306-i2c", label: "Display" },
+  { ref: "M3", part: "module/ws2812b-strip", label: "Light", options: { pixels: 8, brightness: 0.4 } },
+  { ref: "M4", part: "module/hc-sr04", label: "Echo" },
+  { ref: "SW1", part: "discrete/button", label: "Button" },
+  { ref: "D1", part: "discrete/led-red", label: "Lamp" },
+];
+
+const gpio = (c: Circuit, ref: string, pin: string) => {
+  const b = c.netlist.bindings.find((x) => x.ref === ref && x.pin === pin)!;
+  return findPin(c.netlist.instance(b.host)!.part, b.hostPin)!.gpio!;
+};
+
+/** Pins that the program really opened. */
+const opened = (r: PythonRun) =>
+  new Set(r.log.flatMap((e) => (e[0] === "pin" ? [e[1]] : e[0] === "i2c" ? [e[2], e[3]] : [])));
+
+const world = (c: Circuit, o: { bme?: boolean } = {}) => `
+bme = {0xD0: 0x60}
+import struct
+trim = struct.pack("<HhhHhhhhhhhh", 27504, 26435, -1000, 36477, -10685, 3024, 2855, 140, -7, 15500, -14600, 6000)
+for i, b in enumerate(trim):
+    bme[0x88 + i] = b
+for i, b in enumerate((0x6A, 0x01, 0, 0x13, 0x20, 0x03, 30)):
+    bme[0xE1 + i] = b
+bme[0xA1] = 75
+p, t, h = 415148, 519888, 28000
+for i, b in enumerate((p >> 12, p >> 4 & 255, p << 4 & 255, t >> 12, t >> 4 & 255, t << 4 & 255, h >> 8, h & 255)):
+    bme[0xF7 + i] = b
+machine.I2C_DEVICES[0x3c] = {}
+${o.bme === false ? "" : "machine.I2C_DEVICES[0x76] = bme"}
+machine.ECHO_US[${gpio(c, "M4", "ECHO")}] = 2436
+`;
+
+describe("MicroPython programs run under the port, and open exactly the planned pins", () => {
+  // Echo divided, strip data lifted: the pins that matter are still the plan's.
+  const project = fixed(fixed(planned(ALL), "level.overdrive", "divider"), "level.low-high", "buffer");
+  const c = circuitOf(project, catalogue);
+  const files = micropython.files(c);
+  const plan = new Set(c.netlist.bindings.map((b) => gpio(c, b.ref, b.pin)));
+
+  it("bring-up: every line, every pin", async () => {
+    const r = await runProgram(files, "bringup.py", world(c));
+    expect(opened(r)).toEqual(plan);
+    expect(r.lines).toContain("YL1 scan B1 bus=i2c0 found=0x3c,0x76 want=0x76,0x3c ok");
+    expect(r.lines).toContain("YL1 i2c M1 addr=0x76 id=0x60 want=0x60 ok");
+    expect(r.lines.find((l) => l.startsWith("YL1 sensor M1"))).toMatch(/t_C=25\.08 rh=\d+\.\d hPa=1006\.5 info/);
+    expect(r.lines).toContain("YL1 display M2 addr=0x3c pattern=bars ok");
+    expect(r.lines).toContain("YL1 echo M4 us=2436 cm=42 ok");
+    expect(r.lines.find((l) => l.startsWith("YL1 gpio SW1"))).toMatch(/level=1 want=1 ok$/);
+    expect(r.lines.at(-1)).toBe("YL1 done parts=5 ok=5 fail=0 ok");
+    const strip = r.log.filter((e) => e[0] === "bitstream");
+    expect(strip).toHaveLength(4);
+    // 40 % of 255, and never more.
+    expect(Math.max(...strip.map((e) => Number(e[3])))).toBe(102);
+    expect(strip.every((e) => e[1] === gpio(c, "M3", "DIN") && e[2] === 24)).toBe(true);
+  });
+
+  it("bring-up with the sensor missing fails that line and goes on", async () => {
+    const r = await runProgram(files, "bringup.py", world(c, { bme: false }));
+    expect(r.lines).toContain("YL1 i2c M1 addr=0x76 id=0x00 want=0x60 fail");
+    expect(r.lines.at(-1)).toBe("YL1 done parts=5 ok=3 fail=2 fail");
+  });
+
+  it("main: tasks keep their own time", async () => {
+    const r = await runProgram(files, "main.py", world(c));
+    expect(r.lines).toContain("CLOCK RAN OUT");
+    expect(opened(r)).toEqual(plan);
+    const lamp = r.log.filter((e) => e[0] === "toggle" && e[1] === gpio(c, "D1", "A")).length;
+    expect(lamp).toBeGreaterThanOrEqual(5);
+    expect(lamp).toBeLessThanOrEqual(7);
+    expect(r.log.filter((e) => e[0] === "write" && e[1] === 0x3c).length).toBeGreaterThan(100);
+  });
+
+  it("keeps the person's own code in its place", async () => {
+    const q = make(project.parts, [], { links: project.links, code: { micropython: { globals: 'print("mine")\n' } } });
+    const text = micropython.files(circuitOf(q, catalogue)).find((f) => f.path === "main.py")!.text;
+    expect(text).toContain('# >>> your code: globals\nprint("mine")\n# <<< your code: globals');
+    const r = await runProgram(micropython.files(circuitOf(q, catalogue)), "main.py", world(c));
+    expect(r.lines).toContain("mine");
+  });
+
+  it("two displays on two buses use both controllers", async () => {
+    const two = planned([BOARD3, USB, ALL[4]!, { ref: "M9", part: "module/ssd1306-i2c", label: "Other" }]);
+    const d = circuitOf(two, catalogue);
+    const r = await runProgram(micropython.files(d), "bringup.py", "machine.I2C_DEVICES[0x3c] = {}");
+    expect(
+      r.log
+        .filter((e) => e[0] === "i2c")
+        .map((e) => e[1])
+        .sort(),
+    ).toEqual([0, 1]);
+    expect(opened(r)).toEqual(new Set(d.netlist.bindings.map((b) => gpio(d, b.ref, b.pin))));
+  });
+});

@@ -1,0 +1,60 @@
+# A recording stand-in for the board's machine module: every pin, bus and pulse that a program asks for is written down.
+LOG = []
+I2C_DEVICES = {}
+ECHO_US = {}
+LEVELS = {}
+
+
+class Pin:
+    IN = 0
+    OUT = 1
+    OPEN_DRAIN = 2
+    PULL_UP = 1
+    PULL_DOWN = 2
+
+    def __init__(self, id, mode=-1, pull=None, value=None):
+        self.id = id
+        self.mode = mode
+        self.level = value if value is not None else (1 if pull == Pin.PULL_UP else 0)
+        if mode != -1:
+            LOG.append(("pin", id, "out" if mode == Pin.OUT else "in", pull))
+
+    def value(self, v=None):
+        if v is None:
+            return LEVELS.get(self.id, self.level)
+        if v != self.level:
+            LOG.append(("toggle", self.id, v))
+        self.level = v
+
+
+class I2C:
+    def __init__(self, id, sda=None, scl=None, freq=400000):
+        LOG.append(("i2c", id, sda.id, scl.id, freq))
+        self.devices = I2C_DEVICES
+
+    def _device(self, address):
+        if address not in self.devices:
+            raise OSError(5)
+        return self.devices[address]
+
+    def scan(self):
+        return sorted(self.devices)
+
+    def readfrom_mem(self, address, reg, n):
+        d = self._device(address)
+        return bytes(d.get(reg + i, 0) for i in range(n))
+
+    def writeto_mem(self, address, reg, data):
+        self._device(address)[reg] = data[0]
+
+    def writeto(self, address, data):
+        self._device(address)
+        LOG.append(("write", address, len(data)))
+
+
+def time_pulse_us(pin, level, timeout):
+    return ECHO_US.get(pin.id, -2)
+
+
+def bitstream(pin, encoding, timing, data):
+    LOG.append(("bitstream", pin.id, len(data), max(data)))

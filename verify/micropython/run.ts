@@ -1,0 +1,43 @@
+import fs from "node:fs";
+import type { FirmwareFile } from "../../src/core/firmware";
+
+interface MicroPython {
+  runPython(code: string): unknown;
+  FS: { mkdirTree(path: string): void; writeFile(path: string, data: string): void };
+}
+const here = (name: string) => fs.readFileSync(new URL(name, import.meta.url), "utf8");
+
+export interface PythonRun {
+  lines: string[];
+  log: (string | number | null)[][];
+}
+
+/** Runs one generated program under the MicroPython port with a recording `machine` and a fast clock. */
+export async function runProgram(files: FirmwareFile[], program: string, world: string): Promise<PythonRun> {
+  const { loadMicroPython } = (await import(
+    "@micropython/micropython-webassembly-pyscript/micropython.mjs" as string
+  )) as {
+    loadMicroPython(o: object): Promise<MicroPython>;
+  };
+  const lines: string[] = [];
+  const mp = await loadMicroPython({ linebuffer: true, stdout: (l: string) => lines.push(l), heapsize: 4_000_000 });
+  mp.FS.mkdirTree("/prog/lib");
+  for (const f of files) mp.FS.writeFile(`/prog/${f.path}`, f.text);
+  mp.FS.writeFile("/prog/machine.py", here("./machine.py"));
+  mp.FS.writeFile("/prog/clock.py", here("./clock.py"));
+  mp.runPython(`
+import sys
+sys.path.insert(0, "/prog")
+import clock, machine
+sys.modules["time"] = clock
+${world}
+try:
+    exec(open("/prog/${program}").read(), {"__name__": "__main__"})
+except clock.Done:
+    print("CLOCK RAN OUT")
+import json
+print("LOG " + json.dumps(machine.LOG))
+`);
+  const log = JSON.parse(lines.find((l) => l.startsWith("LOG "))!.slice(4)) as PythonRun["log"];
+  return { lines: lines.filter((l) => !l.startsWith("LOG ")), log };
+}
