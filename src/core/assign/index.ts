@@ -8,4 +8,5 @@ export * from "./solve";
 export * from "./lp";
 export * from "./words";
 export * from "./boards";
+export * from "./lattice";
 export { WEIGHTS } from "./weights";

@@ -1,0 +1,5 @@
+import { Home } from "@/ui/home/home";
+
+export default function Page() {
+  return <Home />;
+}

@@ -1,0 +1,23 @@
+/** Numbered schema steps; the position in the list is the version. Never edit one that has shipped: add the next. */
+export const MIGRATIONS: readonly string[] = [
+  `
+  CREATE TABLE projects (
+    id TEXT PRIMARY KEY,
+    title TEXT NOT NULL,
+    document TEXT NOT NULL,
+    version INTEGER NOT NULL,
+    created_at TEXT NOT NULL,
+    updated_at TEXT NOT NULL
+  ) STRICT;
+  CREATE INDEX projects_by_time ON projects (updated_at DESC);
+  CREATE TABLE revisions (
+    project_id TEXT NOT NULL REFERENCES projects (id) ON DELETE CASCADE,
+    version INTEGER NOT NULL,
+    document TEXT NOT NULL,
+    summary TEXT NOT NULL,
+    at TEXT NOT NULL,
+    PRIMARY KEY (project_id, version)
+  ) STRICT;
+  CREATE TABLE settings (key TEXT PRIMARY KEY, value TEXT NOT NULL) STRICT;
+  `,
+];

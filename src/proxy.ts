@@ -1,0 +1,32 @@
+import { NextResponse, type NextRequest } from "next/server";
+import { hostAllowed } from "./server/guard";
+
+/** Pages: refuse foreign hosts, and allow only scripts that this app itself put on the page. */
+export function proxy(request: NextRequest) {
+  if (!hostAllowed(request.headers)) return new NextResponse("This address is not served here.", { status: 403 });
+  const nonce = Buffer.from(crypto.randomUUID()).toString("base64");
+  const dev = process.env.NODE_ENV === "development";
+  const policy = [
+    "default-src 'self'",
+    `script-src 'self' 'nonce-${nonce}'${dev ? " 'unsafe-eval'" : ""}`,
+    "style-src 'self' 'unsafe-inline'",
+    "img-src 'self' data: blob:",
+    "font-src 'self'",
+    "worker-src 'self' blob:",
+    `connect-src 'self'${dev ? " ws:" : ""}`,
+    "object-src 'none'",
+    "base-uri 'none'",
+    "form-action 'self'",
+    "frame-ancestors 'none'",
+  ].join("; ");
+  const headers = new Headers(request.headers);
+  headers.set("x-nonce", nonce);
+  headers.set("content-security-policy", policy);
+  const response = NextResponse.next({ request: { headers } });
+  response.headers.set("content-security-policy", policy);
+  response.headers.set("x-content-type-options", "nosniff");
+  response.headers.set("referrer-policy", "no-referrer");
+  return response;
+}
+
+export const config = { matcher: [{ source: "/((?!_next/static|favicon).*)" }] };

@@ -1,0 +1,107 @@
+import { z } from "zod";
+import { shippedCatalogue } from "../core/catalogue/shipped";
+import { emptyProject, loadProject, MAX_PROJECT_BYTES, writeProject, type ProjectProblem } from "../core/project";
+import * as rows from "../db/projects";
+import { newId } from "./ids";
+import { database } from "./store";
+
+export type Outcome<T> =
+  | { status: 200 | 201; body: T }
+  | {
+      status: 400 | 404 | 409 | 413;
+      body: { message: string; problems?: ProjectProblem[]; version?: number; document?: unknown };
+    };
+
+const notFound = {
+  status: 404 as const,
+  body: { message: "There is no such project. It may have been deleted in another tab." },
+};
+
+export interface StoredProject {
+  id: string;
+  version: number;
+  document: unknown;
+}
+
+const stored = (r: rows.ProjectRow): StoredProject => ({
+  id: r.id,
+  version: r.version,
+  document: JSON.parse(r.document),
+});
+
+function validated(document: unknown) {
+  const result = loadProject(document, shippedCatalogue());
+  if (!result.ok)
+    return {
+      ok: false as const,
+      refused: { status: 400 as const, body: { message: "This project can't be used.", problems: result.problems } },
+    };
+  return { ok: true as const, project: result.project };
+}
+
+const CreateSchema = z.strictObject({ title: z.string().min(1).max(120).optional(), document: z.unknown().optional() });
+const SaveSchema = z.strictObject({
+  base: z.number().int().min(1),
+  document: z.unknown(),
+  summary: z.string().max(300).default(""),
+});
+
+export const list = () => rows.listProjects(database());
+
+/** A new project: empty with a title, or from a document that is validated in full first. */
+export function create(input: unknown): Outcome<StoredProject> {
+  const parsed = CreateSchema.safeParse(input);
+  if (!parsed.success) return { status: 400, body: { message: "Give a title, or a project document." } };
+  if (parsed.data.document === undefined) {
+    const project = emptyProject(parsed.data.title ?? "Untitled project");
+    return {
+      status: 201,
+      body: stored(rows.insertProject(database(), newId(), project.title, writeProject(project), "new project")),
+    };
+  }
+  const v = validated(parsed.data.document);
+  if (!v.ok) return v.refused;
+  return {
+    status: 201,
+    body: stored(rows.insertProject(database(), newId(), v.project.title, writeProject(v.project), "imported")),
+  };
+}
+
+export function get(id: string): Outcome<StoredProject> {
+  const row = rows.getProject(database(), id);
+  return row ? { status: 200, body: stored(row) } : notFound;
+}
+
+/** Saves on top of a version. A stale save writes nothing and answers with what is stored now. */
+export function save(id: string, input: unknown): Outcome<{ version: number }> {
+  const parsed = SaveSchema.safeParse(input);
+  if (!parsed.success) return { status: 400, body: { message: "A save needs base, document and summary." } };
+  const v = validated(parsed.data.document);
+  if (!v.ok) return v.refused;
+  const text = writeProject(v.project);
+  if (text.length > MAX_PROJECT_BYTES) return { status: 413, body: { message: "This project is too large to save." } };
+  const result = rows.saveProject(database(), id, parsed.data.base, v.project.title, text, parsed.data.summary);
+  if (result.ok) return { status: 200, body: { version: result.row.version } };
+  if (!result.row) return notFound;
+  return {
+    status: 409,
+    body: {
+      message: "This project was changed somewhere else since it was opened here.",
+      version: result.row.version,
+      document: JSON.parse(result.row.document),
+    },
+  };
+}
+
+export function remove(id: string): Outcome<{ deleted: true }> {
+  return rows.deleteProject(database(), id) ? { status: 200, body: { deleted: true } } : notFound;
+}
+
+export function revisions(id: string): Outcome<rows.RevisionRow[]> {
+  return rows.getProject(database(), id) ? { status: 200, body: rows.listRevisions(database(), id) } : notFound;
+}
+
+export function revision(id: string, version: number): Outcome<{ document: unknown }> {
+  const text = rows.getRevision(database(), id, version);
+  return text ? { status: 200, body: { document: JSON.parse(text) } } : notFound;
+}

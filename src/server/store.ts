@@ -1,0 +1,35 @@
+import fs from "node:fs";
+import path from "node:path";
+import { openDatabase, type Db } from "../db/database";
+import { getSetting, insertProject, setSetting } from "../db/projects";
+import { shippedCatalogue } from "../core/catalogue/shipped";
+import { readProject, writeProject } from "../core/project";
+import { newId } from "./ids";
+
+export const dataFolder = () => process.env.LATTICE_DATA ?? path.join(process.cwd(), "data");
+
+/** Puts the demo projects in, once in the life of a database, unless it was started empty. */
+function seed(db: Db) {
+  if (getSetting(db, "seeded")) return;
+  if (process.env.LATTICE_EMPTY !== "1") {
+    const folder = path.join(process.cwd(), "demo");
+    for (const name of fs.readdirSync(folder).sort().reverse()) {
+      const result = readProject(fs.readFileSync(path.join(folder, name), "utf8"), shippedCatalogue());
+      if (!result.ok) throw new Error(`${name}: ${JSON.stringify(result.problems)}`);
+      insertProject(db, newId(), result.project.title, writeProject(result.project), "demo project");
+    }
+  }
+  setSetting(db, "seeded", "1");
+}
+
+const holder = globalThis as typeof globalThis & { latticeDb?: Db };
+
+/** The one database connection of this process. */
+export function database(): Db {
+  if (!holder.latticeDb) {
+    const db = openDatabase(dataFolder());
+    seed(db);
+    holder.latticeDb = db;
+  }
+  return holder.latticeDb;
+}

@@ -1,0 +1,222 @@
+"use client";
+import Link from "next/link";
+import { usePathname } from "next/navigation";
+import { PanelRightClose, PanelRightOpen, Redo2, Undo2 } from "lucide-react";
+import dynamic from "next/dynamic";
+import { useEffect, useState, type ReactNode } from "react";
+import { STATIONS, type StationId } from "@/ui/stations/list";
+import { ProjectProvider, useProject, type ProjectState, type SaveState } from "@/ui/state/project";
+import { ThemeButton } from "@/ui/shared/theme";
+import { Ledger } from "./ledger";
+import { StaleNotice } from "./stale";
+
+const Palette = dynamic(() => import("./palette").then((m) => m.Palette));
+const Keys = dynamic(() => import("./keys").then((m) => m.Keys));
+
+const SAVE_WORDS: Record<SaveState, string> = {
+  saved: "saved",
+  unsaved: "not saved yet",
+  saving: "saving…",
+  stale: "changed elsewhere",
+  failed: "not saved",
+};
+
+const many = (n: number, word: string) => `${n} ${word}${n === 1 ? "" : "s"}`;
+
+/** What each station has to say for itself in the rail. */
+function stationState(s: ProjectState, id: StationId): string {
+  const { view, project } = s;
+  const of = (test: (rule: string) => boolean) => {
+    const list = view.findings.filter(
+      (f) => test(f.rule) && f.severity !== "note" && !(f.acknowledged && f.severity !== "stop"),
+    );
+    const worst = (["stop", "fault", "risk"] as const).find((x) => list.some((f) => f.severity === x));
+    return worst ? many(list.filter((f) => f.severity === worst).length, worst) : "";
+  };
+  const done = (list: "wires" | "checks") => project.bench.filter((b) => b.list === list && b.done).length;
+  const words: Record<StationId, () => string> = {
+    brief: () => (project.brief.goal ? "written" : "empty"),
+    parts: () => many(project.parts.length, "part"),
+    board: () => (view.lattices.length ? "chosen" : "not chosen"),
+    pins: () => (view.open ? `${view.open} open` : of((r) => r.startsWith("pin.")) || "planned"),
+    power: () => of((r) => !r.startsWith("pin.")) || "sound",
+    wiring: () => `${done("wires")} of ${view.rows.length}`,
+    firmware: () => many(view.targets.filter((t) => !t.unfit).length, "target"),
+    bench: () => `${done("checks")} of ${view.checks.length}`,
+    handout: () => "",
+  };
+  return words[id]();
+}
+
+function Rail() {
+  const s = useProject();
+  const path = usePathname();
+  return (
+    <nav
+      aria-label="Stations"
+      className="flex w-44 shrink-0 flex-col border-r border-ink bg-paper py-2 max-md:w-full max-md:flex-row max-md:overflow-x-auto max-md:border-b max-md:border-r-0 max-md:py-0"
+    >
+      {STATIONS.map((st, i) => {
+        const here = path.endsWith(`/${st.id}`);
+        return (
+          <Link
+            key={st.id}
+            href={`/p/${s.id}/${st.id}`}
+            aria-current={here ? "page" : undefined}
+            className={`flex gap-2 border-l-4 px-3 py-1.5 max-md:shrink-0 ${here ? "border-accent bg-sheet" : "border-transparent hover:bg-wash"}`}
+          >
+            <span className="num w-3 pt-px text-soft">{i + 1}</span>
+            <span>
+              <span className={here ? "font-bold" : ""}>{st.name}</span>
+              {s.ready && <span className="block text-sm leading-tight text-soft">{stationState(s, st.id)}</span>}
+            </span>
+          </Link>
+        );
+      })}
+    </nav>
+  );
+}
+
+const VERDICT_TONE: Record<string, string> = {
+  stop: "bg-stop text-paper",
+  fault: "bg-fault text-paper",
+  open: "border border-ink",
+  empty: "border border-line text-soft",
+  risk: "border-2 border-risk text-risk",
+  ready: "bg-good text-paper",
+};
+
+function TopBar({
+  ledger,
+  setLedger,
+  openPalette,
+}: {
+  ledger: boolean;
+  setLedger(v: boolean): void;
+  openPalette(): void;
+}) {
+  const s = useProject();
+  return (
+    <header className="flex h-12 shrink-0 items-center gap-3 border-b border-ink bg-sheet px-3">
+      <Link href="/" className="quiet text-sm text-soft" aria-label="All projects">
+        all projects
+      </Link>
+      <span className="min-w-0 truncate text-lg font-bold">{s.ready ? s.project.title : "…"}</span>
+      <span
+        className={`text-sm ${s.save === "failed" || s.save === "stale" ? "font-bold text-stop" : "text-soft"}`}
+        data-testid="save-state"
+        aria-live="polite"
+      >
+        {SAVE_WORDS[s.save]}
+      </span>
+      <span className="grow" />
+      {s.ready && (
+        <strong
+          data-testid="verdict"
+          role="status"
+          className={`rounded-sm px-3 py-1 whitespace-nowrap ${VERDICT_TONE[s.view.verdict.level]}`}
+        >
+          {s.view.verdict.words}
+        </strong>
+      )}
+      <span className="grow" />
+      <button
+        className="btn !px-2"
+        disabled={!s.canUndo}
+        onClick={s.undo}
+        title={s.canUndo ? `Undo: ${s.canUndo}` : "Nothing to undo"}
+        aria-label="Undo"
+      >
+        <Undo2 size={16} aria-hidden />
+      </button>
+      <button
+        className="btn !px-2"
+        disabled={!s.canRedo}
+        onClick={s.redo}
+        title={s.canRedo ? `Redo: ${s.canRedo}` : "Nothing to redo"}
+        aria-label="Redo"
+      >
+        <Redo2 size={16} aria-hidden />
+      </button>
+      <button className="btn max-lg:hidden" onClick={openPalette}>
+        Find or do <kbd className="font-mono text-sm text-soft">Ctrl K</kbd>
+      </button>
+      <ThemeButton />
+      <button
+        className="btn !px-2"
+        onClick={() => setLedger(!ledger)}
+        aria-expanded={ledger}
+        aria-controls="ledger"
+        aria-label={ledger ? "Hide the ledger" : "Show the ledger"}
+      >
+        {ledger ? <PanelRightClose size={16} aria-hidden /> : <PanelRightOpen size={16} aria-hidden />}
+      </button>
+    </header>
+  );
+}
+
+const typing = (t: EventTarget | null) =>
+  t instanceof HTMLElement && (t.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(t.tagName));
+
+function Inside({ children }: { children: ReactNode }) {
+  const s = useProject();
+  const [ledger, setLedger] = useState(true);
+  const [palette, setPalette] = useState(false);
+  const [keys, setKeys] = useState(false);
+  useEffect(() => {
+    if (window.innerWidth < 900) setLedger(false);
+  }, []);
+  const { undo, redo } = s;
+  useEffect(() => {
+    const press = (e: KeyboardEvent) => {
+      const mod = e.ctrlKey || e.metaKey;
+      if (mod && e.key.toLowerCase() === "k") {
+        e.preventDefault();
+        setPalette(true);
+      } else if (mod && e.key.toLowerCase() === "z" && !typing(e.target)) {
+        e.preventDefault();
+        if (e.shiftKey) redo();
+        else undo();
+      } else if (mod && e.key.toLowerCase() === "y" && !typing(e.target)) {
+        e.preventDefault();
+        redo();
+      } else if (e.key === "?" && !typing(e.target)) setKeys(true);
+    };
+    window.addEventListener("keydown", press);
+    return () => window.removeEventListener("keydown", press);
+  }, [undo, redo]);
+  if (s.missing)
+    return (
+      <main className="p-10">
+        <h1 className="text-2xl">This project can’t be opened</h1>
+        <p className="mt-2">{s.missing}</p>
+        <Link className="quiet" href="/">
+          All projects
+        </Link>
+      </main>
+    );
+  return (
+    <div className="flex h-dvh flex-col">
+      <TopBar ledger={ledger} setLedger={setLedger} openPalette={() => setPalette(true)} />
+      <StaleNotice />
+      <div className="flex min-h-0 grow max-md:flex-col">
+        <Rail />
+        <main className="min-w-0 grow overflow-auto bg-sheet px-5 py-4" tabIndex={-1}>
+          {children}
+        </main>
+        {ledger && s.ready && <Ledger />}
+      </div>
+      {palette && s.ready && <Palette close={() => setPalette(false)} />}
+      {keys && <Keys close={() => setKeys(false)} />}
+    </div>
+  );
+}
+
+/** The frame around every station of a project: rail, top bar, ledger. */
+export function ProjectFrame({ id, children }: { id: string; children: ReactNode }) {
+  return (
+    <ProjectProvider id={id}>
+      <Inside>{children}</Inside>
+    </ProjectProvider>
+  );
+}

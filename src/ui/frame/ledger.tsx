@@ -1,0 +1,192 @@
+"use client";
+import { usePathname } from "next/navigation";
+import { useEffect, useState } from "react";
+import type { Finding, Fix } from "@/core/checks";
+import type { Preview } from "@/workers/api";
+import { SeverityMark } from "@/ui/shared/severity";
+import { core } from "@/ui/state/core";
+import { useProject } from "@/ui/state/project";
+
+const key = (f: Finding) => `${f.rule}|${f.at.join("|")}`;
+const UNITS: Record<string, string> = { V: "V", mA: "mA", ohm: "Ω" };
+
+/** `marginHigh_V` → `margin high`, with its unit. */
+function evidenceWords(name: string): [string, string] {
+  const m = /^(.*)_(V|mA|ohm)$/.exec(name);
+  const words = (m?.[1] ?? name).replace(/([a-z])([A-Z])/g, "$1 $2").replace(/^VI([HL])$/, "VI$1");
+  return [/^VI[HL]$/.test(words) ? words : words.toLowerCase(), m ? UNITS[m[2]!]! : ""];
+}
+
+function FixRow({ fix }: { fix: Fix }) {
+  const s = useProject();
+  const [preview, setPreview] = useState<Preview | null>(null);
+  const edit = { type: "batch" as const, edits: fix.edits };
+  return (
+    <li className="mt-1.5">
+      <p>{fix.label}</p>
+      <div className="mt-1 flex gap-2">
+        <button className="btn-main" onClick={() => void s.edit(edit)}>
+          Apply
+        </button>
+        <button
+          className="btn"
+          aria-expanded={preview !== null}
+          onClick={() => void (preview ? setPreview(null) : core().preview(s.project, edit).then(setPreview))}
+        >
+          What changes
+        </button>
+      </div>
+      {preview && (
+        <div className="mt-1 border-l-2 border-accent pl-2 text-sm">
+          {preview.changes.map((c) => (
+            <p key={c} className="font-mono break-words">
+              {c}
+            </p>
+          ))}
+          {preview.come.map((c) => (
+            <p key={c}>then new: {c}</p>
+          ))}
+          <p className="font-bold">{preview.verdict}</p>
+        </div>
+      )}
+    </li>
+  );
+}
+
+function Acknowledge({ finding }: { finding: Finding }) {
+  const s = useProject();
+  const [reason, setReason] = useState<string | null>(null);
+  const send = (text: string) => void s.edit({ type: "acknowledge", rule: finding.rule, at: finding.at, reason: text });
+  if (finding.acknowledged)
+    return (
+      <p className="mt-1 text-sm">
+        Accepted: {finding.acknowledged}{" "}
+        <button className="quiet" onClick={() => send("")}>
+          take back
+        </button>
+      </p>
+    );
+  if (reason === null)
+    return (
+      <button className="quiet mt-2 text-sm text-soft" onClick={() => setReason("")}>
+        accept with a reason
+      </button>
+    );
+  return (
+    <form
+      className="mt-2 flex gap-2"
+      onSubmit={(e) => {
+        e.preventDefault();
+        if (reason.trim()) send(reason.trim());
+      }}
+    >
+      <input
+        autoFocus
+        aria-label="Reason"
+        className="min-w-0 grow"
+        placeholder="why it is all right here"
+        value={reason}
+        maxLength={300}
+        onChange={(e) => setReason(e.target.value)}
+      />
+      <button className="btn" disabled={!reason.trim()}>
+        Accept
+      </button>
+    </form>
+  );
+}
+
+function Entry({ finding, open, toggle }: { finding: Finding & { says: string }; open: boolean; toggle(): void }) {
+  const s = useProject();
+  return (
+    <li
+      className={`border-b border-line px-3 py-2 ${open ? "bg-sheet" : ""}`}
+      onMouseEnter={() => s.light(finding.at)}
+      onMouseLeave={() => s.light([])}
+      onFocus={() => s.light(finding.at)}
+      onBlur={() => s.light([])}
+      data-testid={`finding-${finding.rule}`}
+    >
+      <button className="block w-full text-left" aria-expanded={open} onClick={toggle}>
+        <SeverityMark severity={finding.severity} />{" "}
+        <span className="font-mono text-sm text-soft">{finding.at.slice(0, 2).join(" → ")}</span>
+        <span className="block">{finding.message}</span>
+      </button>
+      {open && (
+        <div className="mt-1">
+          <p className="text-sm text-soft">
+            <span className="font-mono">{finding.rule}</span>: {finding.says}
+          </p>
+          <dl className="mt-1 grid grid-cols-[auto_1fr] gap-x-3 text-sm">
+            {Object.entries(finding.evidence).map(([k, v]) => {
+              const [words, unit] = evidenceWords(k);
+              return (
+                <div key={k} className="contents">
+                  <dt className="text-soft">{words}</dt>
+                  <dd className="num">
+                    {v} {unit}
+                  </dd>
+                </div>
+              );
+            })}
+          </dl>
+          {finding.fixes.length > 0 && (
+            <ul className="mt-1">
+              {finding.fixes.map((f) => (
+                <FixRow key={f.id} fix={f} />
+              ))}
+            </ul>
+          )}
+          {finding.severity !== "stop" && <Acknowledge finding={finding} />}
+        </div>
+      )}
+    </li>
+  );
+}
+
+/** Rules that matter most at a station come first there. */
+const HERE: Record<string, RegExp> = {
+  pins: /^pin\./,
+  power: /^(level|power|current|led|i2c)\./,
+  wiring: /^(power|net)\./,
+};
+
+/** The ledger: findings with their numbers, their rule in plain words, and fixes that apply themselves. */
+export function Ledger() {
+  const s = useProject();
+  const station = usePathname().split("/").pop() ?? "";
+  const [open, setOpen] = useState<string | null>(null);
+  const here = HERE[station];
+  const list = [...s.view.findings].sort((a, b) => Number(here?.test(b.rule) ?? 0) - Number(here?.test(a.rule) ?? 0));
+  const first = list[0] ? key(list[0]) : null;
+  useEffect(() => setOpen(first), [first]);
+  return (
+    <aside
+      id="ledger"
+      aria-label="Ledger of findings"
+      className="flex w-80 shrink-0 flex-col overflow-auto border-l border-ink bg-paper max-md:w-full"
+    >
+      <h2 className="border-b border-ink px-3 py-2 text-lg">
+        Ledger{" "}
+        <span className="text-base font-normal text-soft">
+          {list.length ? `${list.length} to read` : "nothing to report"}
+        </span>
+      </h2>
+      {list.length === 0 && s.project.parts.length > 0 && (
+        <p className="px-3 py-3 text-soft">
+          Every level, current, supply, bus and pin was checked at its worst case. Nothing stands against this plan.
+        </p>
+      )}
+      <ul>
+        {list.map((f) => (
+          <Entry
+            key={key(f)}
+            finding={f}
+            open={open === key(f)}
+            toggle={() => setOpen(open === key(f) ? null : key(f))}
+          />
+        ))}
+      </ul>
+    </aside>
+  );
+}

@@ -1,0 +1,160 @@
+"use client";
+import Link from "next/link";
+import { useRouter } from "next/navigation";
+import { useCallback, useEffect, useRef, useState } from "react";
+import { toast } from "sonner";
+import { ThemeButton } from "@/ui/shared/theme";
+import { core } from "@/ui/state/core";
+import { http } from "@/ui/state/http";
+
+interface Row {
+  id: string;
+  title: string;
+  version: number;
+  updated_at: string;
+}
+const SHOWN = 60;
+const MAX_FILE = 2_000_000;
+
+/** All projects on this machine: open one, start one, bring one in from a file. */
+export function Home() {
+  const router = useRouter();
+  const [rows, setRows] = useState<Row[] | null>(null);
+  const [error, setError] = useState<string[]>([]);
+  const [title, setTitle] = useState("");
+  const [filter, setFilter] = useState("");
+  const file = useRef<HTMLInputElement>(null);
+
+  const load = useCallback(async () => {
+    const r = await http<Row[]>("GET", "/api/projects");
+    if (r.status === 200) setRows(r.body);
+    else setError([r.body.message ?? "The list can't be read."]);
+  }, []);
+  useEffect(() => void load(), [load]);
+
+  const open = async (data: object, station: string) => {
+    const r = await http<{ id: string; problems?: { path: string; message: string }[] }>("POST", "/api/projects", data);
+    if (r.status === 201) router.push(`/p/${r.body.id}/${station}`);
+    else
+      setError([
+        r.body.message ?? "That did not work.",
+        ...(r.body.problems ?? []).map((p) => `${p.path}: ${p.message}`),
+      ]);
+  };
+
+  const bringIn = async (f: File | undefined) => {
+    if (!f) return;
+    setError([]);
+    if (f.size > MAX_FILE)
+      return setError([`${f.name}: the file is larger than ${MAX_FILE / 1e6} MB; a project file is far smaller.`]);
+    const result = await core().read(await f.text());
+    if (result.ok) await open({ document: result.project }, "parts");
+    else
+      setError([
+        `${f.name} was not opened:`,
+        ...result.problems.slice(0, 12).map((p) => (p.path ? `${p.path}: ${p.message}` : p.message)),
+      ]);
+  };
+
+  const remove = async (row: Row) => {
+    const kept = await http<{ document: unknown }>("GET", `/api/projects/${row.id}`);
+    const r = await http("DELETE", `/api/projects/${row.id}`);
+    if (r.status !== 200) return toast.error(r.body.message ?? "Not deleted.");
+    await load();
+    toast(`Deleted "${row.title}".`, {
+      duration: 15_000,
+      action: {
+        label: "Bring it back",
+        onClick: () => void http("POST", "/api/projects", { document: kept.body.document }).then(load),
+      },
+    });
+  };
+
+  const wanted = (rows ?? []).filter((r) => r.title.toLowerCase().includes(filter.toLowerCase()));
+  return (
+    <main className="mx-auto max-w-3xl px-6 py-10">
+      <div className="flex items-start justify-between">
+        <div>
+          <h1 className="text-3xl">Young Lattice</h1>
+          <p className="max-w-xl text-soft">
+            Name the parts you have. The pins, supplies, wires, program and bench checks are worked out, with the
+            numbers.
+          </p>
+        </div>
+        <ThemeButton />
+      </div>
+
+      <form
+        className="mt-8 flex flex-wrap items-end gap-3 border-y border-ink py-4"
+        onSubmit={(e) => {
+          e.preventDefault();
+          void open({ title: title.trim() || "Untitled project" }, "parts");
+        }}
+      >
+        <label className="grow">
+          <span className="block text-soft">What will it be?</span>
+          <input
+            className="w-full"
+            value={title}
+            maxLength={120}
+            placeholder="Railway crossing with two lamps"
+            onChange={(e) => setTitle(e.target.value)}
+          />
+        </label>
+        <button className="btn-main">Start a project</button>
+        <button type="button" className="btn" onClick={() => file.current?.click()}>
+          Open a file…
+        </button>
+        <input
+          ref={file}
+          type="file"
+          accept=".json,application/json"
+          className="sr-only"
+          tabIndex={-1}
+          aria-label="Project file"
+          onChange={(e) => void bringIn(e.target.files?.[0]).then(() => file.current && (file.current.value = ""))}
+        />
+      </form>
+      {error.length > 0 && (
+        <div role="alert" className="mt-4 border-l-4 border-stop pl-3">
+          {error.map((line, i) => (
+            <p key={i} className={i ? "font-mono text-sm" : "font-bold"}>
+              {line}
+            </p>
+          ))}
+        </div>
+      )}
+
+      <div className="mt-8 flex items-end justify-between">
+        <h2 className="text-xl">Projects</h2>
+        {(rows?.length ?? 0) > 8 && (
+          <input
+            aria-label="Filter projects"
+            placeholder="filter"
+            value={filter}
+            onChange={(e) => setFilter(e.target.value)}
+          />
+        )}
+      </div>
+      <ul className="mt-1 border-t border-ink">
+        {wanted.slice(0, SHOWN).map((r) => (
+          <li key={r.id} className="flex items-center gap-4 border-b border-line">
+            <Link href={`/p/${r.id}/parts`} className="grow py-2.5 text-lg hover:text-accent">
+              {r.title}
+            </Link>
+            <span className="text-sm text-soft">changed {new Date(r.updated_at).toLocaleString()}</span>
+            <button className="quiet text-sm text-soft" onClick={() => void remove(r)} aria-label={`Delete ${r.title}`}>
+              delete
+            </button>
+          </li>
+        ))}
+        {rows?.length === 0 && (
+          <li className="py-4 text-soft">No projects yet. Give one a name above: the first parts take a minute.</li>
+        )}
+      </ul>
+      {wanted.length > SHOWN && (
+        <p className="mt-2 text-soft">{wanted.length - SHOWN} more: narrow the filter to see them.</p>
+      )}
+    </main>
+  );
+}

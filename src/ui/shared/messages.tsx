@@ -1,0 +1,13 @@
+"use client";
+import { Toaster } from "sonner";
+
+/** Short messages at the foot of the window. */
+export function Messages() {
+  return (
+    <Toaster
+      position="bottom-center"
+      duration={5000}
+      toastOptions={{ className: "!bg-ink !text-paper !border-0 !rounded-sm !font-sans" }}
+    />
+  );
+}

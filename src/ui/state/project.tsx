@@ -1,0 +1,227 @@
+"use client";
+import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from "react";
+import { toast } from "sonner";
+import type { Edit, Project } from "@/core/project";
+import type { Step } from "@/workers/api";
+import type { View } from "@/workers/view";
+import { core } from "./core";
+import { http } from "./http";
+
+export type SaveState = "saved" | "unsaved" | "saving" | "stale" | "failed";
+
+interface Moment {
+  project: Project;
+  says: string;
+}
+
+export interface ProjectState {
+  id: string;
+  ready: boolean;
+  missing: string | null;
+  project: Project;
+  view: View;
+  save: SaveState;
+  version: number;
+  /** The newer document that another tab saved, when ours is stale. */
+  theirs: { version: number; document: Project } | null;
+  takeTheirs(): Promise<void>;
+  keepMineAsCopy(): Promise<void>;
+  /** Runs a step against the latest project; steps queue up, so nothing is lost between two quick ones. */
+  run<S extends Step>(work: (p: Project) => Promise<S | null>): Promise<S | null>;
+  edit(e: Edit): Promise<Step | null>;
+  undo(): void;
+  redo(): void;
+  canUndo: string | null;
+  canRedo: string | null;
+  /** Places that are lit in every view: `REF`, `REF.PIN`, net names. */
+  lit: ReadonlySet<string>;
+  light(places: readonly string[]): void;
+}
+
+const Context = createContext<ProjectState | null>(null);
+const NOTHING: ReadonlySet<string> = new Set();
+const SAVE_AFTER_MS = 350;
+
+/** The project of this page. Throws outside its provider: that is a bug. */
+export function useProject(): ProjectState {
+  const s = useContext(Context);
+  if (!s) throw new Error("no project here");
+  return s;
+}
+
+export function ProjectProvider({ id, children }: { id: string; children: ReactNode }) {
+  const [now, setNow] = useState<{ project: Project; view: View } | null>(null);
+  const [missing, setMissing] = useState<string | null>(null);
+  const [past, setPast] = useState<Moment[]>([]);
+  const [future, setFuture] = useState<Moment[]>([]);
+  const [save, setSave] = useState<SaveState>("saved");
+  const [theirs, setTheirs] = useState<ProjectState["theirs"]>(null);
+  const [lit, setLit] = useState(NOTHING);
+  const [version, setVersion] = useState(0);
+  const latest = useRef<Project | null>(null);
+  const base = useRef(0);
+  const pending = useRef<{ project: Project; says: string } | null>(null);
+  const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
+  const saving = useRef(false);
+  const queue = useRef<Promise<unknown>>(Promise.resolve());
+
+  const flush = useCallback(
+    async (keepalive = false) => {
+      if (saving.current || !pending.current) return;
+      saving.current = true;
+      while (pending.current) {
+        const { project, says } = pending.current;
+        pending.current = null;
+        setSave("saving");
+        const r = await http<{ version: number; document: Project }>(
+          "PUT",
+          `/api/projects/${id}`,
+          { base: base.current, document: project, summary: says.slice(0, 300) },
+          keepalive,
+        );
+        if (r.status === 200) {
+          base.current = r.body.version;
+          setVersion(r.body.version);
+          if (!pending.current) setSave("saved");
+        } else if (r.status === 409) {
+          setTheirs({ version: r.body.version, document: r.body.document });
+          setSave("stale");
+          break;
+        } else {
+          pending.current ??= { project, says };
+          setSave("failed");
+          toast.error(r.body.message ?? "Not saved.", { id: "save" });
+          break;
+        }
+      }
+      saving.current = false;
+    },
+    [id],
+  );
+
+  const schedule = useCallback(
+    (project: Project, says: string) => {
+      pending.current = { project, says };
+      setSave((s) => (s === "stale" ? s : "unsaved"));
+      clearTimeout(timer.current);
+      timer.current = setTimeout(() => void flush(), SAVE_AFTER_MS);
+    },
+    [flush],
+  );
+
+  const show = useCallback((s: { project: Project; view: View }) => {
+    latest.current = s.project;
+    setNow(s);
+  }, []);
+
+  useEffect(() => {
+    let gone = false;
+    void (async () => {
+      const r = await http<{ version: number; document: Project }>("GET", `/api/projects/${id}`);
+      if (gone) return;
+      if (r.status !== 200) return setMissing(r.body.message ?? "This project can't be opened.");
+      const step = await core().open(r.body.document);
+      if (gone) return;
+      base.current = r.body.version;
+      setVersion(r.body.version);
+      show(step);
+    })();
+    return () => {
+      gone = true;
+    };
+  }, [id, show]);
+
+  useEffect(() => {
+    const leave = () => void flush(true);
+    window.addEventListener("pagehide", leave);
+    return () => window.removeEventListener("pagehide", leave);
+  }, [flush]);
+
+  const run = useCallback(
+    <S extends Step>(work: (p: Project) => Promise<S | null>): Promise<S | null> => {
+      const job = queue.current.then(async () => {
+        const before = latest.current;
+        if (!before) return null;
+        const step = await work(before);
+        if (!step || step.project === before) return step;
+        if (JSON.stringify(step.project) === JSON.stringify(before)) return step;
+        show(step);
+        setPast((p) => [...p.slice(-199), { project: before, says: step.says }]);
+        setFuture([]);
+        schedule(step.project, step.says);
+        return step;
+      });
+      queue.current = job.catch((e) =>
+        toast.error(`That failed, nothing was changed: ${e instanceof Error ? e.message : e}`),
+      );
+      return job;
+    },
+    [schedule, show],
+  );
+
+  const edit = useCallback((e: Edit) => run(async (p) => (await core().edit(p, e)) as Step), [run]);
+
+  const travel = useCallback(
+    (from: Moment[], setFrom: typeof setPast, setTo: typeof setPast, word: string) => {
+      const moment = from[from.length - 1];
+      const here = latest.current;
+      if (!moment || !here) return;
+      setFrom((l) => l.slice(0, -1));
+      setTo((l) => [...l, { project: here, says: moment.says }]);
+      queue.current = queue.current.then(async () => {
+        show(await core().open(moment.project));
+        schedule(moment.project, `${word} ${moment.says}`);
+      });
+    },
+    [schedule, show],
+  );
+
+  const takeTheirs = useCallback(async () => {
+    if (!theirs) return;
+    pending.current = null;
+    base.current = theirs.version;
+    setVersion(theirs.version);
+    show(await core().open(theirs.document));
+    setPast([]);
+    setFuture([]);
+    setTheirs(null);
+    setSave("saved");
+  }, [show, theirs]);
+
+  const keepMineAsCopy = useCallback(async () => {
+    const mine = latest.current;
+    if (!mine) return;
+    const r = await http<{ id: string }>("POST", "/api/projects", {
+      document: { ...mine, title: `${mine.title} (my copy)`.slice(0, 120) },
+    });
+    if (r.status === 201) window.location.assign(`/p/${r.body.id}/parts`);
+    else toast.error(r.body.message ?? "The copy could not be made.");
+  }, []);
+
+  const light = useCallback((places: readonly string[]) => setLit(places.length ? new Set(places) : NOTHING), []);
+
+  const value = useMemo<ProjectState>(
+    () => ({
+      id,
+      ready: now !== null,
+      missing,
+      project: now?.project as Project,
+      view: now?.view as View,
+      save,
+      version,
+      theirs,
+      takeTheirs,
+      keepMineAsCopy,
+      run,
+      edit,
+      undo: () => travel(past, setPast, setFuture, "undo"),
+      redo: () => travel(future, setFuture, setPast, "redo"),
+      canUndo: past.at(-1)?.says ?? null,
+      canRedo: future.at(-1)?.says ?? null,
+      lit,
+      light,
+    }),
+    [id, now, missing, save, version, theirs, takeTheirs, keepMineAsCopy, run, edit, travel, past, future, lit, light],
+  );
+  return <Context.Provider value={value}>{children}</Context.Provider>;
+}

@@ -1,0 +1,42 @@
+"use client";
+import { cpp } from "@codemirror/lang-cpp";
+import { python } from "@codemirror/lang-python";
+import { EditorState } from "@codemirror/state";
+import { EditorView } from "@codemirror/view";
+import { basicSetup } from "codemirror";
+import { useEffect, useRef } from "react";
+
+const LOOK = EditorView.theme({
+  "&": {
+    fontSize: "13.5px",
+    border: "1px solid var(--line)",
+    maxHeight: "calc(100dvh - 12rem)",
+    background: "var(--paper)",
+    color: "var(--ink)",
+  },
+  ".cm-scroller": { fontFamily: "var(--font-mono)", overflow: "auto" },
+  ".cm-gutters": { background: "var(--paper)", color: "var(--soft)", border: "none" },
+  ".cm-activeLine, .cm-activeLineGutter": { background: "transparent" },
+});
+
+/** A generated file, read-only, selectable, with line numbers. */
+export function Code({ path, text }: { path: string; text: string }) {
+  const box = useRef<HTMLDivElement>(null);
+  useEffect(() => {
+    const view = new EditorView({
+      parent: box.current!,
+      state: EditorState.create({
+        doc: text,
+        extensions: [
+          basicSetup,
+          EditorState.readOnly.of(true),
+          EditorView.contentAttributes.of({ "aria-label": path, tabindex: "0" }),
+          path.endsWith(".py") ? python() : path.endsWith(".md") ? [] : cpp(),
+          LOOK,
+        ],
+      }),
+    });
+    return () => view.destroy();
+  }, [path, text]);
+  return <div ref={box} data-testid="code" />;
+}

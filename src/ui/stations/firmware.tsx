@@ -1,0 +1,103 @@
+"use client";
+import dynamic from "next/dynamic";
+import { useEffect, useState } from "react";
+import type { FirmwareFile } from "@/core/firmware";
+import { StationTitle } from "@/ui/shared/title";
+import { core } from "@/ui/state/core";
+import { useProject } from "@/ui/state/project";
+
+const Code = dynamic(() => import("./code").then((m) => m.Code), {
+  loading: () => <p className="text-soft">Opening…</p>,
+});
+
+/** Firmware: programs written from the plan, with where each pin constant comes from. */
+export function Firmware() {
+  const { view, project, id, light, lit } = useProject();
+  const fitting = view.targets.filter((t) => !t.unfit);
+  const [chosen, setChosen] = useState<string | null>(null);
+  const target = fitting.find((t) => t.id === chosen) ?? fitting.find((t) => t.id === "micropython") ?? fitting[0];
+  const [files, setFiles] = useState<FirmwareFile[]>([]);
+  const [path, setPath] = useState<string | null>(null);
+  const targetId = target?.id;
+  useEffect(() => {
+    let gone = false;
+    if (targetId)
+      void core()
+        .files(project, targetId)
+        .then((f) => !gone && setFiles(f));
+    else setFiles([]);
+    return () => {
+      gone = true;
+    };
+  }, [project, targetId]);
+  const file =
+    files.find((f) => f.path === path) ?? files.find((f) => /main\.py|starter\.ino/.test(f.path)) ?? files[0];
+  return (
+    <>
+      <StationTitle
+        name="Firmware"
+        says="Pin names come from the plan. Bring-up first: every part proves itself, one line each."
+      >
+        {target && (
+          <a className="btn-main" href={`/api/projects/${id}/plan?target=${target.id}`} data-testid="download-firmware">
+            Download {target.name} (ZIP)
+          </a>
+        )}
+      </StationTitle>
+      {!target && <p className="mt-4">No board in this project yet, so there is nothing to program.</p>}
+      {target && (
+        <div className="mt-3 grid gap-x-6 gap-y-3 xl:grid-cols-[270px_1fr]">
+          <div>
+            <fieldset>
+              <legend className="font-bold">Target</legend>
+              {view.targets.map((t) => (
+                <label key={t.id} className={`flex items-start gap-2 ${t.unfit ? "text-soft" : ""}`}>
+                  <input
+                    type="radio"
+                    className="mt-1"
+                    name="target"
+                    disabled={t.unfit !== null}
+                    checked={t.id === target.id}
+                    onChange={() => (setChosen(t.id), setPath(null))}
+                  />
+                  <span>
+                    {t.name} <span className="block text-sm leading-tight text-soft">{t.unfit ?? t.says}</span>
+                  </span>
+                </label>
+              ))}
+            </fieldset>
+            <h2 className="mt-3 font-bold">Files</h2>
+            <ul>
+              {files.map((f) => (
+                <li key={f.path}>
+                  <button
+                    className={`num w-full text-left ${f === file ? "bg-wash font-bold" : "hover:bg-wash"}`}
+                    aria-pressed={f === file}
+                    onClick={() => setPath(f.path)}
+                  >
+                    {f.path}
+                  </button>
+                </li>
+              ))}
+            </ul>
+            <h2 className="mt-3 font-bold">Pin names</h2>
+            <ul className="text-sm">
+              {view.constants.map((k) => (
+                <li
+                  key={k.name + k.hostPin}
+                  className={`flex justify-between gap-2 ${lit.has(`${k.host}.${k.hostPin}`) ? "bg-wash" : ""}`}
+                  onMouseEnter={() => light([`${k.host}.${k.hostPin}`, `${k.ref}.${k.pin}`])}
+                  onMouseLeave={() => light([])}
+                >
+                  <span className="num min-w-0 truncate">{k.name}</span>
+                  <span className="num text-accent">{k.hostPin}</span>
+                </li>
+              ))}
+            </ul>
+          </div>
+          <div className="min-w-0">{file && <Code path={file.path} text={file.text} />}</div>
+        </div>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,74 @@
+"use client";
+import { saveFile } from "@/ui/shared/save-file";
+import { StationTitle } from "@/ui/shared/title";
+import { core } from "@/ui/state/core";
+import { useProject } from "@/ui/state/project";
+
+/** Hand-out: the plan as files in open formats, and the parts list. */
+export function Handout() {
+  const { view, project, id } = useProject();
+  return (
+    <>
+      <StationTitle name="Hand-out" says="The whole plan as files that open anywhere." />
+      <ul className="mt-3 max-w-2xl">
+        <li className="flex justify-between gap-4 border-b border-line py-2">
+          <span>
+            Everything in one ZIP{" "}
+            <span className="block text-sm text-soft">
+              printed plan (PDF), drawing, wire, parts and check lists (CSV), programs, project file
+            </span>
+          </span>
+          <a className="btn-main self-center" href={`/api/projects/${id}/plan`} data-testid="download-plan">
+            Download
+          </a>
+        </li>
+        <li className="flex justify-between gap-4 border-b border-line py-2">
+          <span>
+            Project file{" "}
+            <span className="block text-sm text-soft">to pass on or to keep; opens again from the first page</span>
+          </span>
+          <button
+            className="btn self-center"
+            onClick={() =>
+              void core()
+                .write(project)
+                .then((t) => saveFile("project.lattice.json", t, "application/json"))
+            }
+          >
+            Save
+          </button>
+        </li>
+      </ul>
+      <h2 className="mt-5 text-lg">Parts to lay out</h2>
+      <table className="plain max-w-3xl">
+        <thead>
+          <tr>
+            <th>number</th>
+            <th>spares</th>
+            <th>part</th>
+            <th>where</th>
+          </tr>
+        </thead>
+        <tbody>
+          {view.bom.map((b) => (
+            <tr key={b.part + b.value}>
+              <td className="num">{b.quantity}</td>
+              <td className="num">{b.spares || ""}</td>
+              <td>
+                {b.name} {b.value}
+                {b.note && <span className="block text-sm text-soft">{b.note}</span>}
+              </td>
+              <td className="num whitespace-normal!">{b.refs.join(" ")}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      <h2 className="mt-5 text-lg">Take care</h2>
+      <ul className="max-w-2xl list-disc pl-5">
+        {view.cautions.map((c) => (
+          <li key={c}>{c}</li>
+        ))}
+      </ul>
+    </>
+  );
+}

@@ -1,0 +1,24 @@
+"use client";
+import dynamic from "next/dynamic";
+import { useProject } from "@/ui/state/project";
+import type { StationId } from "./list";
+
+const loading = () => <p className="p-6 text-soft">Opening…</p>;
+const VIEWS: Record<StationId, React.ComponentType> = {
+  brief: dynamic(() => import("./brief").then((m) => m.Brief), { loading }),
+  parts: dynamic(() => import("./parts").then((m) => m.Parts), { loading }),
+  board: dynamic(() => import("./board").then((m) => m.Board), { loading }),
+  pins: dynamic(() => import("./pins").then((m) => m.Pins), { loading }),
+  power: dynamic(() => import("./power").then((m) => m.Power), { loading }),
+  wiring: dynamic(() => import("./wiring").then((m) => m.Wiring), { loading }),
+  firmware: dynamic(() => import("./firmware").then((m) => m.Firmware), { loading }),
+  bench: dynamic(() => import("./bench").then((m) => m.Bench), { loading }),
+  handout: dynamic(() => import("./handout").then((m) => m.Handout), { loading }),
+};
+
+/** The station named in the address, once the project is there. */
+export function StationView({ name }: { name: StationId }) {
+  const { ready } = useProject();
+  const View = VIEWS[name];
+  return ready ? <View /> : loading();
+}

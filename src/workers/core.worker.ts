@@ -1,0 +1,4 @@
+import { expose } from "comlink";
+import { api } from "./api";
+
+expose(api);

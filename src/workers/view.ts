@@ -1,0 +1,164 @@
+import { latticeView, openNeeds, type LatticeView } from "../core/assign";
+import { checklist, type CheckItem } from "../core/bench";
+import { partKind, type PartKind, type PartOption } from "../core/catalogue";
+import { RULES, findings, verdict, type Finding, type Verdict } from "../core/checks";
+import { circuitOf } from "../core/circuit";
+import type { Catalogue } from "../core/catalogue";
+import { cautions } from "../core/formats";
+import { TARGETS, pinConstants, type PinConstant } from "../core/firmware";
+import type { LevelVerdict } from "../core/netlist";
+import type { Project } from "../core/project";
+import { loom, partsList, runSheet, type BomRow, type Loom, type RunRow } from "../core/wiring";
+
+/** Everything that the screens show of a project, as plain data. Computed in the worker, whole, after every edit. */
+export interface PartView {
+  ref: string;
+  label: string;
+  part: string;
+  kind: PartKind;
+  name: string;
+  does: string;
+  certainty: string;
+  notes: string[];
+  cautions: string[];
+  options: (PartOption & { value: string | number })[];
+  companions: { key: string; says: string; because: string }[];
+  isHost: boolean;
+}
+export interface LimitView {
+  id: string;
+  ref: string;
+  label: string;
+  says: string;
+  limit_mA: number;
+  idle_mA: number;
+  typ_mA: number;
+  peak_mA: number;
+  loads: { ref: string; label: string; peak_mA: number }[];
+}
+export interface LevelView {
+  id: string;
+  net: string;
+  driver: string;
+  receiver: string;
+  how: "push-pull" | "pull-up";
+  high_V: number;
+  VIH: number;
+  marginHigh: number;
+  low_V: number;
+  VIL: number;
+  marginLow: number;
+  highest_V: number;
+  ceiling: number;
+}
+export interface View {
+  verdict: Verdict;
+  findings: (Finding & { says: string })[];
+  parts: PartView[];
+  lattices: LatticeView[];
+  limits: LimitView[];
+  rails: { name: string; V: { min: number; typ: number; max: number } | null; typ_mA: number; peak_mA: number }[];
+  levels: LevelView[];
+  rows: RunRow[];
+  loom: Loom;
+  checks: CheckItem[];
+  bom: BomRow[];
+  cautions: string[];
+  open: number;
+  constants: PinConstant[];
+  targets: { id: string; name: string; says: string; unfit: string | null }[];
+  ms: number;
+}
+
+const rule = new Map(RULES.map((r) => [r.rule, r.says]));
+const mA = (a: number) => a * 1000;
+
+const levelView = (v: LevelVerdict): LevelView => ({
+  id: `${v.driver.ref}.${v.driver.pin}>${v.receiver.ref}.${v.receiver.pin}`,
+  net: v.net.name,
+  driver: `${v.driver.ref}.${v.driver.pin}`,
+  receiver: `${v.receiver.ref}.${v.receiver.pin}`,
+  how: v.driver.how,
+  high_V: v.high_V,
+  VIH: v.VIH,
+  marginHigh: v.marginHigh,
+  low_V: v.low_V,
+  VIL: v.VIL,
+  marginLow: v.marginLow,
+  highest_V: v.highest_V,
+  ceiling: v.ceiling,
+});
+
+const VALUE = (v: Record<string, number>) =>
+  v.resistance_ohm !== undefined
+    ? `${v.resistance_ohm} Ω `
+    : v.capacitance_uF !== undefined
+      ? `${v.capacitance_uF} µF `
+      : "";
+
+export function makeView(project: Project, catalogue: Catalogue): View {
+  const start = performance.now();
+  const c = circuitOf(project, catalogue);
+  const list = findings(c);
+  const all = [...c.netlist.expanded.instances.values()];
+  const label = (ref: string) => c.netlist.instance(ref)?.label ?? ref;
+  const parts = project.parts.flatMap((p): PartView[] => {
+    const inst = c.netlist.instance(p.ref);
+    if (!inst) return [];
+    const internal = Object.entries(p.companions ?? {}).filter(([, v]) => v === "internal");
+    return [
+      {
+        ref: p.ref,
+        label: inst.label,
+        part: p.part,
+        kind: partKind(p.part),
+        name: inst.part.name,
+        does: inst.part.does,
+        certainty: inst.part.certainty,
+        notes: inst.part.notes,
+        cautions: inst.part.cautions,
+        options: inst.part.options.map((o) => ({ ...o, value: (p.options?.[o.key] as string | number) ?? o.default })),
+        companions: [
+          ...all
+            .filter((i) => i.inserted?.by === p.ref)
+            .map((i) => ({
+              key: i.inserted!.key,
+              says: `${VALUE(i.vars)}${i.part.name} (${i.ref})`,
+              because: i.inserted!.because,
+            })),
+          ...internal.map(([key]) => ({ key, says: "the chip's own pull-up", because: "no extra part needed" })),
+        ],
+        isHost: inst.part.board !== undefined,
+      },
+    ];
+  });
+  const host = c.netlist.expanded.hosts[0];
+  return {
+    verdict: verdict(c, list),
+    findings: list.map((f) => ({ ...f, says: rule.get(f.rule) ?? "" })),
+    parts,
+    lattices: c.netlist.expanded.hosts.map((h) => latticeView(c, h)),
+    limits: c.power.limits.map((l) => ({
+      id: l.id,
+      ref: l.ref,
+      label: label(l.ref),
+      says: l.says,
+      limit_mA: mA(l.limit_A),
+      idle_mA: mA(l.flow.idle),
+      typ_mA: mA(l.flow.typ),
+      peak_mA: mA(l.flow.peak),
+      loads: l.loads.map((x) => ({ ref: x.ref, label: x.label, peak_mA: mA(x.flow.peak) })),
+    })),
+    rails: c.power.rails.map((r) => ({ name: r.name, V: r.V, typ_mA: mA(r.flow.typ), peak_mA: mA(r.flow.peak) })),
+    levels: c.levels.map(levelView),
+    rows: runSheet(c),
+    loom: loom(c),
+    checks: checklist(c),
+    bom: partsList(c),
+    cautions: cautions(c),
+    open: openNeeds(c),
+    constants: host ? pinConstants(c, host, "sketch") : [],
+    targets: TARGETS.map((t) => ({ id: t.id, name: t.name, says: t.says, unfit: t.unfit(c) })),
+    ms: performance.now() - start,
+  };
+}
