@@ -23,5 +23,9 @@ module.exports = {
     layer("ui-below", "^src/ui", "^src/(db|server|cli|app)", "ui reaches the server over HTTP"),
     { name: "no-cycles", severity: "error", from: { path: "^src" }, to: { circular: true } },
   ],
-  options: { doNotFollow: { path: "node_modules" }, tsPreCompilationDeps: true, tsConfig: { fileName: "tsconfig.json" } },
+  options: {
+    doNotFollow: { path: "node_modules" },
+    tsPreCompilationDeps: true,
+    tsConfig: { fileName: "tsconfig.json" },
+  },
 };

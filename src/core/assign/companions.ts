@@ -1,4 +1,4 @@
-import { evaluate } from "../quantity";
+import { evaluate, nextUp } from "../quantity";
 import { ledResistor } from "../circuits";
 import { optionVars, withOptions, type Catalogue, type CompanionRule, type Part } from "../catalogue";
 import { houseRule, type CompanionKey, type CompanionValue, type Project, type ProjectPart } from "../project";
@@ -13,11 +13,13 @@ interface Ask {
 }
 type Computed = Partial<Record<CompanionKey, CompanionValue>>;
 
-/** Resistor values that stand in the project as loose parts count as owned and are preferred. */
-const logicVolts = (host: Part | undefined) => {
-  const supply = host?.board && host.supplies[host.board.logicSupply];
-  return supply ? evaluate(supply.V.typ) : 5;
-};
+/** The host's logic voltage: what its own regulator gives, else the range of the supply. */
+function logicVolts(host: Part | undefined): { typ: number; max: number } {
+  const key = host?.board?.logicSupply;
+  if (!host || !key) return { typ: 5, max: 5.25 };
+  const V = host.converters.find((c) => c.to === key)?.V ?? host.supplies[key]!.V;
+  return { typ: evaluate(V.typ), max: evaluate(V.max) };
+}
 
 const COMPUTE: Record<CompanionRule["compute"], (a: Ask) => Computed> = {
   fixed: ({ rule, vars }) => ({
@@ -26,18 +28,23 @@ const COMPUTE: Record<CompanionRule["compute"], (a: Ask) => Computed> = {
       ...(rule.F !== undefined && { F: evaluate(rule.F, vars) }),
     },
   }),
+  // What the person wants, but never more than the pin is happy with at its worst: highest supply, lowest forward
+  // voltage, resistor 5 % low.
   "led-series": ({ part, host, vars, rule }) => {
     const led = part.elements.find((e) => e.kind === "led");
     const pin = host?.pins.find((p) => p.offers?.length);
     const level = pin?.level ? host?.levels[pin.level] : undefined;
+    const Vf = led?.Vf ?? { min: 1.8, typ: 2, max: 2.2 };
     const wish = {
-      V: logicVolts(host),
-      Vf: led ? evaluate(led.Vf.typ, vars) : 2,
+      V: logicVolts(host).typ,
+      Vf: evaluate(Vf.typ, vars),
       I: (vars.current_mA ?? 8) / 1000,
       pin_ohm: evaluate(level?.outTyp_ohm ?? 0),
     };
-    const r = ledResistor(wish);
-    return { [rule.key]: { ohm: r?.ohm ?? 100 } };
+    const wanted = ledResistor(wish)?.ohm ?? 100;
+    const most = level?.pin_mA ? level.pin_mA.recommended / 1000 : Infinity;
+    const least = (logicVolts(host).max - evaluate(Vf.min, vars)) / (most * 0.95);
+    return { [rule.key]: { ohm: least > wanted ? nextUp(least) : wanted } };
   },
   "button-pull": ({ project, rule, vars }) => {
     const how = houseRule(project, "buttonPull");

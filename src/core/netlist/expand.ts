@@ -85,7 +85,7 @@ function insert(
     ref,
     part: withOptions(part, options),
     vars: optionVars(part, options),
-    label: `${part.name} for ${parent.label}`,
+    label: `${part.name} of ${parent.label}`,
     host: parent.host,
     inserted: { by: parent.ref, key, because },
   };

@@ -46,8 +46,8 @@ export interface Loom {
 }
 
 const PITCH = 15;
-const BOX_W = 150;
-const BOARD_W = 190;
+const BOX_W = 140;
+const BOARD_W = 160;
 const HEAD = 34;
 const GAP = 18;
 const LANE = 10;
@@ -104,7 +104,7 @@ function boardBox(i: Instance, used: Set<string>, x: number, y: number): LoomBox
   place("right");
   return {
     ref: i.ref,
-    label: i.label,
+    label: i.inserted ? "" : i.label,
     name: i.part.name,
     kind: "board",
     x,
@@ -128,7 +128,7 @@ function partBox(i: Instance, used: Set<string>, side: Side, x: number, y: numbe
   }));
   return {
     ref: i.ref,
-    label: i.label,
+    label: i.inserted ? "" : i.label,
     name: i.part.name,
     kind: kindOf(i),
     x,
@@ -168,20 +168,29 @@ export function loom(c: Circuit): Loom {
   const all = [...c.netlist.expanded.instances.values()];
   const host = all.find((i) => i.part.board);
   const live = c.netlist.nets.filter((n) => n.ends.filter((e) => used.has(`${e.ref}.${e.pin}`)).length > 1);
-  const channel = MARGIN + (live.length + 2) * LANE;
   const leftX = MARGIN;
-  const boardX = leftX + BOX_W + channel;
-  const rightX = boardX + (host ? BOARD_W : 0) + channel;
-  const board = host && boardBox(host, used, boardX, MARGIN);
+  const draft = host && boardBox(host, used, 0, MARGIN);
   const rest = all
     .filter((i) => i !== host)
     .map((i, k) => ({
       i,
       k,
-      ...(board ? pull(c, board, i, nets) : { side: (k % 2 ? "right" : "left") as Side, y: k }),
+      ...(draft ? pull(c, draft, i, nets) : { side: (k % 2 ? "right" : "left") as Side, y: k }),
     }));
   // A companion stands right under its part.
   const group = (r: (typeof rest)[number]) => rest.find((x) => x.i.ref === r.i.inserted?.by) ?? r;
+  // A channel is as wide as the nets that run in it.
+  const sideOf = new Map(rest.map((r) => [r.i.ref, group(r).side]));
+  const visits = (n: Net, side: Side) =>
+    n.ends.some(
+      (e) =>
+        used.has(`${e.ref}.${e.pin}`) &&
+        (sideOf.get(e.ref) ?? draft?.pins.find((p) => p.end === `${e.ref}.${e.pin}`)?.side) === side,
+    );
+  const channel = (side: Side) => MARGIN * 1.5 + live.filter((n) => visits(n, side)).length * LANE;
+  const boardX = leftX + BOX_W + channel("left");
+  const rightX = boardX + (host ? BOARD_W : 0) + channel("right");
+  const board = host && boardBox(host, used, boardX, MARGIN);
   const boxes: LoomBox[] = board ? [board] : [];
   let bottom = board ? board.y + board.h : 0;
   for (const side of ["left", "right"] as const) {
@@ -207,15 +216,16 @@ export function loom(c: Circuit): Loom {
   });
   const out: LoomNet[] = [];
   let under = 0;
-  order.forEach((n, k) => {
+  const taken: Record<Side, number> = { left: 0, right: 0 };
+  order.forEach((n) => {
     const pins = n.ends.flatMap((e) => {
       const p = pinAt.get(`${e.ref}.${e.pin}`);
       return p && used.has(p.end) ? [p] : [];
     });
-    const inLeft = (p: LoomPin) => p.x < boardX + (host ? BOARD_W / 2 : channel / 2);
+    const inLeft = (p: LoomPin) => p.x < boardX + (host ? BOARD_W / 2 : channel("left") / 2);
     const lanes: Record<Side, number> = {
-      left: leftX + BOX_W + MARGIN + k * LANE,
-      right: rightX - MARGIN - (live.length - k) * LANE,
+      left: leftX + BOX_W + MARGIN + taken.left * LANE,
+      right: rightX - MARGIN - taken.right * LANE,
     };
     const sides: [Side, LoomPin[]][] = [
       ["left", pins.filter(inLeft)],
@@ -228,6 +238,7 @@ export function loom(c: Circuit): Loom {
     const dots: [number, number][] = [];
     for (const [side, list] of sides) {
       if (!list.length) continue;
+      taken[side]++;
       const x = lanes[side];
       const ys = [...list.map((p) => p.y), ...(both ? [low] : [])];
       path.push(`M${x} ${Math.min(...ys)}V${Math.max(...ys)}`);

@@ -160,11 +160,19 @@ const typing = (t: EventTarget | null) =>
 
 function Inside({ children }: { children: ReactNode }) {
   const s = useProject();
-  const [ledger, setLedger] = useState(true);
+  const station = usePathname().split("/").pop() ?? "";
+  const [chosen, setChosen] = useState<Record<string, boolean>>({});
+  const [width, setWidth] = useState(1280);
+  // The run sheet and its drawing need the room; elsewhere the ledger stands open.
+  const ledger = chosen[station] ?? (width >= 1600 || (width >= 900 && station !== "wiring"));
+  const setLedger = (v: boolean) => setChosen((c) => ({ ...c, [station]: v }));
   const [palette, setPalette] = useState(false);
   const [keys, setKeys] = useState(false);
   useEffect(() => {
-    if (window.innerWidth < 900) setLedger(false);
+    const measure = () => setWidth(window.innerWidth);
+    measure();
+    window.addEventListener("resize", measure);
+    return () => window.removeEventListener("resize", measure);
   }, []);
   const { undo, redo } = s;
   useEffect(() => {

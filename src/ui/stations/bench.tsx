@@ -1,6 +1,7 @@
 "use client";
 import { useState } from "react";
 import type { CheckItem } from "@/core/bench";
+import { Tick } from "@/ui/shared/tick";
 import { StationTitle } from "@/ui/shared/title";
 import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";
@@ -37,13 +38,7 @@ function Check({ item }: { item: CheckItem }) {
   return (
     <tr onMouseEnter={() => light([item.from, item.to])} onMouseLeave={() => light([])}>
       <td className="w-9">
-        <input
-          type="checkbox"
-          className="size-6"
-          checked={entry?.done ?? false}
-          aria-label={`${item.what}: done`}
-          onChange={(e) => store(e.target.checked, text.trim())}
-        />
+        <Tick checked={entry?.done ?? false} says={`${item.what}: done`} change={(v) => store(v, text.trim())} />
       </td>
       <td>
         {item.what}
@@ -56,7 +51,7 @@ function Check({ item }: { item: CheckItem }) {
       <td className="num">{wanted(item)}</td>
       <td className="w-56">
         <input
-          className="num w-24"
+          className="num w-28"
           value={text}
           placeholder={item.unit === "V" ? "3.28" : item.unit === "Ω" ? "0.3 or OL" : "80"}
           aria-label={`Reading for ${item.what}`}

@@ -60,7 +60,7 @@ export function Board() {
               </td>
               <td className="text-right">
                 {!t.current && (
-                  <button className="btn" onClick={() => use(t.board)} aria-label={`Use ${t.name}`}>
+                  <button className="btn" onClick={() => use(t.board)} aria-label={`Use this board: ${t.name}`}>
                     Use this board
                   </button>
                 )}

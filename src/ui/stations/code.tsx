@@ -1,10 +1,12 @@
 "use client";
 import { cpp } from "@codemirror/lang-cpp";
 import { python } from "@codemirror/lang-python";
+import { HighlightStyle, syntaxHighlighting } from "@codemirror/language";
 import { EditorState } from "@codemirror/state";
 import { EditorView } from "@codemirror/view";
 import { basicSetup } from "codemirror";
 import { useEffect, useRef } from "react";
+import { tags } from "@lezer/highlight";
 
 const LOOK = EditorView.theme({
   "&": {
@@ -19,6 +21,14 @@ const LOOK = EditorView.theme({
   ".cm-activeLine, .cm-activeLineGutter": { background: "transparent" },
 });
 
+/** Few inks, all readable on both papers. */
+const INKS = HighlightStyle.define([
+  { tag: tags.comment, color: "var(--soft)", fontStyle: "italic" },
+  { tag: [tags.keyword, tags.processingInstruction], color: "var(--accent)", fontWeight: "700" },
+  { tag: [tags.string, tags.special(tags.string)], color: "var(--good)" },
+  { tag: [tags.number, tags.bool, tags.null], color: "var(--note)" },
+]);
+
 /** A generated file, read-only, selectable, with line numbers. */
 export function Code({ path, text }: { path: string; text: string }) {
   const box = useRef<HTMLDivElement>(null);
@@ -32,6 +42,7 @@ export function Code({ path, text }: { path: string; text: string }) {
           EditorState.readOnly.of(true),
           EditorView.contentAttributes.of({ "aria-label": path, tabindex: "0" }),
           path.endsWith(".py") ? python() : path.endsWith(".md") ? [] : cpp(),
+          syntaxHighlighting(INKS),
           LOOK,
         ],
       }),

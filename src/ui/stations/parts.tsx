@@ -65,7 +65,7 @@ function Label({ part }: { part: PartView }) {
   return (
     <input
       aria-label={`Name of ${part.ref}`}
-      className="w-44 border-transparent! bg-transparent! font-bold hover:border-line! focus:border-soft!"
+      className="-ml-2 w-full border-transparent! bg-transparent! font-bold hover:border-line! focus:border-soft!"
       value={text}
       maxLength={60}
       onChange={(e) => setText(e.target.value)}
@@ -82,8 +82,8 @@ function Row({ part }: { part: PartView }) {
       className={`border-b border-line py-2 ${[...lit].some((x) => x === part.ref || x.startsWith(`${part.ref}.`)) ? "bg-wash" : ""}`}
       data-testid={`part-${part.ref}`}
     >
-      <div className="flex items-baseline gap-3">
-        <span className="num w-10 text-soft">{part.ref}</span>
+      <div className="grid grid-cols-[2.5rem_minmax(9rem,12rem)_1fr_auto] items-baseline gap-x-3">
+        <span className="num text-soft">{part.ref}</span>
         <Label part={part} />
         <span className="min-w-0 grow text-soft">{part.name}</span>
         <button
@@ -94,7 +94,7 @@ function Row({ part }: { part: PartView }) {
           remove
         </button>
       </div>
-      <div className="ml-13 pl-1">
+      <div className="ml-13">
         {part.options.length > 0 && (
           <div className="flex flex-wrap gap-y-1">
             {part.options.map((o) => (
@@ -107,14 +107,23 @@ function Row({ part }: { part: PartView }) {
             with {c.says} <span className="text-soft">because {c.because}</span>
           </p>
         ))}
-        {part.certainty !== "high" && (
-          <p className="text-sm text-risk">
-            Data certainty {part.certainty}: {part.notes[0]}
-          </p>
+        {part.notes.length > 0 && (
+          <details className="text-sm">
+            <summary className="cursor-pointer text-soft">
+              {part.certainty === "high" ? (
+                "about the numbers"
+              ) : (
+                <span className="text-risk">sellers differ: data certainty {part.certainty}</span>
+              )}
+            </summary>
+            {part.notes.map((n) => (
+              <p key={n}>{n}</p>
+            ))}
+          </details>
         )}
         {part.cautions.map((c) => (
-          <p key={c} className="text-sm text-stop">
-            Take care: {c}
+          <p key={c} className="text-sm">
+            <strong className="text-stop">Take care:</strong> {c}
           </p>
         ))}
       </div>

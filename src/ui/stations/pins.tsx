@@ -56,7 +56,7 @@ interface Spot {
 function HeaderDrawing({ view, columns }: { view: LatticeView; columns: LatticeColumn[] }) {
   return (
     <tr>
-      <th scope="col" className="sticky left-0 z-10 bg-sheet" />
+      <td className="sticky left-0 z-10 bg-sheet" />
       {view.headers.map((h) => {
         const n = columns.filter((c) => c.header === h.id).length;
         return n ? (
@@ -84,7 +84,13 @@ function Lattice({ view }: { view: LatticeView }) {
   const s = useProject();
   const { run, edit, light, lit } = s;
   const [fold, setFold] = useState(true);
-  const [spot, setSpot] = useState<Spot>({ row: 0, col: 0 });
+  const [spot, setSpot] = useState<Spot>(() => ({
+    row: 0,
+    col: Math.max(
+      0,
+      view.columns.filter((c) => c.signal).findIndex((c) => c.pin === view.rows[0]?.at),
+    ),
+  }));
   const [drag, setDrag] = useState<number | null>(null);
   const [ghost, setGhost] = useState<{ at: string; says: string; ok: boolean; moved: Map<string, string> } | null>(
     null,
@@ -157,7 +163,8 @@ function Lattice({ view }: { view: LatticeView }) {
       focus(next);
     } else if (e.key === "Enter" && row && col) {
       e.preventDefault();
-      if (cell?.state !== "chosen" && cell?.state !== "locked") move(row, col.c.pin);
+      if (cell && !["chosen", "locked", "cannot"].includes(cell.state)) move(row, col.c.pin);
+      else if (cell?.state === "cannot") toast(cell.why);
     } else if (e.key.toLowerCase() === "l" && row) {
       e.preventDefault();
       lock(row);
@@ -185,7 +192,9 @@ function Lattice({ view }: { view: LatticeView }) {
     const r = view.rows[p.row]!;
     const c = shown[p.col]!;
     const state = r.cells[c.i]!.state;
-    if (state !== "chosen" && state !== "locked") move(r, c.c.pin);
+    // A click shows the crossing; only a drag, Enter or the button moves the wire.
+    if (from !== null && !["chosen", "locked", "cannot"].includes(state)) move(r, c.c.pin);
+    else setSpot(p);
   };
 
   const parts = [...new Set(view.rows.map((r) => r.ref))];
@@ -304,7 +313,11 @@ function Lattice({ view }: { view: LatticeView }) {
               </button>
             )}
             {cell.state !== "chosen" && cell.state !== "locked" && (
-              <button className="btn-main" disabled={ghost !== null && !ghost.ok} onClick={() => move(row, col.c.pin)}>
+              <button
+                className="btn-main"
+                disabled={cell.state === "cannot" || (ghost !== null && !ghost.ok)}
+                onClick={() => move(row, col.c.pin)}
+              >
                 Move here
               </button>
             )}
@@ -318,7 +331,11 @@ function Lattice({ view }: { view: LatticeView }) {
             <div key={x.can} className="contents">
               <dt>{x.can.length < 5 && x.can !== "touch" ? x.can.toUpperCase() : x.can}</dt>
               <dd className="num text-right">{x.pins.length}</dd>
-              <dd className="num truncate text-soft">{x.pins.join(" ")}</dd>
+              <dd className="num truncate text-soft">
+                {x.can !== "digital" && x.pins.length === view.spare[0]?.pins.length
+                  ? "any of these"
+                  : x.pins.join(" ")}
+              </dd>
             </div>
           ))}
         </dl>

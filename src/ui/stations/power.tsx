@@ -124,7 +124,7 @@ function Brightness() {
         min={0}
         max={100}
         value={Math.round(s.value * 100)}
-        className="grow p-0"
+        className="grow p-0 accent-[var(--accent)]"
         onChange={(e) =>
           void edit({ type: "setOption", ref: s.ref, key: "brightness", value: Number(e.target.value) / 100 })
         }
@@ -162,7 +162,7 @@ export function Power() {
         )}
         <Brightness />
       </section>
-      <section className="mt-5 grid gap-x-8 xl:grid-cols-[1fr_380px]" aria-label="Levels">
+      <section className="mt-5 grid gap-x-8 2xl:grid-cols-[1fr_400px]" aria-label="Levels">
         <div>
           <h2 className="text-lg">Levels</h2>
           <table className="plain">
@@ -205,7 +205,7 @@ export function Power() {
           {!view.levels.length && <p className="mt-2">No driver meets a receiver yet.</p>}
         </div>
         {shown && (
-          <figure>
+          <figure className="max-2xl:order-first">
             <figcaption>
               <strong>{shown.net}</strong>: what {shown.driver} guarantees
               {shown.how === "pull-up" ? " (by its pull-up)" : ""}, left; what {shown.receiver} needs, right.

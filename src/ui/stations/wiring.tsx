@@ -2,6 +2,7 @@
 import { useState } from "react";
 import { PHASES, type RunRow } from "@/core/wiring/runsheet";
 import { saveFile } from "@/ui/shared/save-file";
+import { Tick } from "@/ui/shared/tick";
 import { StationTitle } from "@/ui/shared/title";
 import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";
@@ -36,13 +37,7 @@ function Wire({
   return (
     <li className={`flex items-stretch border-b border-line ${on ? "bg-wash" : ""}`} data-testid="run-row">
       <label className="flex w-11 shrink-0 items-center justify-center">
-        <input
-          type="checkbox"
-          className="size-6"
-          checked={done}
-          onChange={(e) => tick(e.target.checked)}
-          aria-label={`Step ${row.step} done`}
-        />
+        <Tick checked={done} says={`Step ${row.step} done`} change={tick} />
       </label>
       <button
         className={`min-w-0 grow py-1.5 pr-2 text-left ${done ? "text-soft" : ""}`}
@@ -131,8 +126,8 @@ export function Wiring() {
           Do not power this plan: read the stops in the ledger first.
         </p>
       )}
-      <div className="mt-2 grid gap-x-6 gap-y-4 2xl:grid-cols-[460px_1fr]">
-        <section aria-label="Run sheet" className="2xl:max-h-[calc(100dvh-10rem)] 2xl:overflow-auto">
+      <div className="mt-2 grid gap-x-6 gap-y-4 xl:grid-cols-[400px_1fr]">
+        <section aria-label="Run sheet" className="xl:max-h-[calc(100dvh-10rem)] xl:overflow-auto">
           {PHASES.map((ph) => {
             const rows = view.rows.filter((r) => r.phase === ph.id);
             return rows.length ? (
@@ -156,7 +151,7 @@ export function Wiring() {
             ) : null;
           })}
         </section>
-        <section aria-label="Loom drawing" className="max-2xl:order-first">
+        <section aria-label="Loom drawing" className="max-xl:order-first">
           <Loom loom={view.loom} row={row} />
         </section>
       </div>

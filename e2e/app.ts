@@ -1,0 +1,103 @@
+import { spawn, type ChildProcess } from "node:child_process";
+import fs from "node:fs";
+import net from "node:net";
+import os from "node:os";
+import path from "node:path";
+import { chromium, type Browser, type BrowserContext, type Page } from "playwright-core";
+
+const ROOT = path.resolve(import.meta.dirname, "..");
+
+function freePort(): Promise<number> {
+  return new Promise((resolve) => {
+    const s = net.createServer().listen(0, "127.0.0.1", () => {
+      const { port } = s.address() as net.AddressInfo;
+      s.close(() => resolve(port));
+    });
+  });
+}
+
+export interface App {
+  url: string;
+  browser: Browser;
+  /** A fresh browser session with nothing stored, at the size that most screens have. */
+  session(size?: {
+    width: number;
+    height: number;
+  }): Promise<{ context: BrowserContext; page: Page; foreign: string[] }>;
+  stop(): Promise<void>;
+}
+
+/** Starts the built app on a port of its own with a database of its own, and a headless Chromium. */
+export async function startApp(): Promise<App> {
+  const port = await freePort();
+  const data = fs.mkdtempSync(path.join(os.tmpdir(), "lattice-e2e-"));
+  const server: ChildProcess = spawn(
+    process.execPath,
+    [path.join(ROOT, "node_modules/next/dist/bin/next"), "start", "-H", "127.0.0.1", "-p", String(port)],
+    {
+      cwd: ROOT,
+      env: { ...process.env, LATTICE_DATA: data, NEXT_TELEMETRY_DISABLED: "1", NODE_ENV: "production" },
+      stdio: "ignore",
+    },
+  );
+  const url = `http://127.0.0.1:${port}`;
+  for (let i = 0; ; i++) {
+    const ok = await fetch(`${url}/api/projects`).then(
+      (r) => r.ok,
+      () => false,
+    );
+    if (ok) break;
+    if (i > 150) throw new Error("the app did not start");
+    await new Promise((r) => setTimeout(r, 200));
+  }
+  const browser = await chromium.launch({
+    executablePath: "/usr/bin/chromium",
+    args: [
+      "--no-sandbox",
+      "--disable-gpu",
+      "--disable-background-networking",
+      "--disable-component-update",
+      "--disable-sync",
+    ],
+  });
+  return {
+    url,
+    browser,
+    async session(size = { width: 1280, height: 800 }) {
+      const context = await browser.newContext({ viewport: size, acceptDownloads: true, baseURL: url });
+      const foreign: string[] = [];
+      context.on("request", (r) => {
+        if (!r.url().startsWith(url) && !/^(blob|data):/.test(r.url())) foreign.push(r.url());
+      });
+      const page = await context.newPage();
+      page.setDefaultTimeout(15_000);
+      return { context, page, foreign };
+    },
+    async stop() {
+      await browser.close();
+      server.kill();
+      fs.rmSync(data, { recursive: true, force: true });
+    },
+  };
+}
+
+/** Opens a project from the first page by its title. */
+export async function openProject(page: Page, title: string, station: string) {
+  await page.goto("/");
+  await page.getByRole("link", { name: title }).first().click();
+  await page.waitForURL(/\/p\//);
+  if (station !== "parts") await page.goto(page.url().replace(/[a-z]+$/, station));
+  await page.getByTestId("verdict").waitFor();
+}
+
+/** Clicks a download and returns the saved file's path. */
+export async function download(page: Page, click: () => Promise<void>): Promise<string> {
+  const [d] = await Promise.all([page.waitForEvent("download"), click()]);
+  const file = path.join(fs.mkdtempSync(path.join(os.tmpdir(), "lattice-zip-")), d.suggestedFilename());
+  await d.saveAs(file);
+  return file;
+}
+
+export const saved = (page: Page) =>
+  page.waitForFunction(() => document.querySelector('[data-testid="save-state"]')?.textContent === "saved");
+export const verdict = (page: Page) => page.getByTestId("verdict").innerText();

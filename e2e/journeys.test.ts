@@ -1,0 +1,309 @@
+import { execFileSync } from "node:child_process";
+import fs from "node:fs";
+import os from "node:os";
+import path from "node:path";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import type { Page } from "playwright-core";
+import { download, openProject, saved, startApp, verdict, type App } from "./app";
+
+let app: App;
+beforeAll(async () => {
+  app = await startApp();
+});
+afterAll(() => app?.stop());
+
+const zipList = (file: string) => execFileSync("unzip", ["-Z1", file], { encoding: "utf8" }).trim().split("\n");
+const zipText = (file: string, name: string) => execFileSync("unzip", ["-p", file, name], { encoding: "utf8" });
+const station = (page: Page, name: string) =>
+  page.getByRole("navigation", { name: "Stations" }).getByRole("link", { name });
+
+describe("the walk in the README", () => {
+  it("moss terrarium: read the finding, look at the ladder, apply the fix, add a lamp, tick a wire, download", async () => {
+    const { page, foreign } = await app.session();
+    await openProject(page, "Moss terrarium keeper", "parts");
+    expect(await verdict(page)).toBe("Will not work yet: 1 fault");
+
+    await station(page, "Power and levels").click();
+    await page.getByRole("heading", { name: "Levels", exact: true }).waitFor();
+    expect(await page.getByTestId("finding-level.low-high").innerText()).toContain("3.67 V");
+    await page.getByRole("button", { name: "What changes" }).click();
+    await page.getByText("Ready to wire").first().waitFor();
+    await page.getByTestId("finding-level.low-high").getByRole("button", { name: "Apply" }).click();
+    await page.waitForFunction(
+      () => document.querySelector('[data-testid="verdict"]')?.textContent === "Ready to wire",
+    );
+
+    await station(page, "Parts").click();
+    await page.getByRole("combobox").fill("red");
+    await page.getByTestId("add-discrete/led-red").click();
+    await page.getByTestId("part-D1").waitFor();
+    expect(await page.getByTestId("part-D1").innerText()).toContain("220 Ω");
+    expect(await verdict(page)).toBe("Ready to wire");
+
+    await station(page, "Pins").click();
+    expect(await page.locator('[data-cell^="D1.A|"][data-state="chosen"]').count()).toBe(1);
+
+    await station(page, "Wiring").click();
+    await page.getByLabel("Step 1 done").check();
+    await saved(page);
+
+    await station(page, "Firmware").click();
+    const zip = await download(page, () => page.getByTestId("download-firmware").click());
+    expect(zipList(zip).sort()).toEqual([
+      "bringup.py",
+      "lib/bme280.py",
+      "lib/ssd1306.py",
+      "lib/strip.py",
+      "main.py",
+      "pins.py",
+    ]);
+    expect(zipText(zip, "pins.py")).toMatch(/PIN_TANK_LIGHT = 0 /);
+    expect(foreign).toEqual([]);
+  });
+});
+
+describe("a new project from empty to the ZIP", () => {
+  it("by mouse", async () => {
+    const { page } = await app.session();
+    await page.goto("/");
+    await page.getByPlaceholder("Railway crossing").fill("Crossing lamp");
+    await page.getByRole("button", { name: "Start a project" }).click();
+    await page.waitForURL(/\/p\/.*\/parts/);
+    await page.getByText("Nothing planned yet").waitFor();
+    for (const id of [
+      "board/atmega328p-long",
+      "supply/usb-port",
+      "discrete/led-red",
+      "discrete/button",
+      "module/hc-sr04",
+    ]) {
+      await page.getByTestId(`add-${id}`).click();
+      await page.waitForTimeout(50);
+    }
+    await page.getByTestId("part-M1").waitFor();
+    await page.waitForFunction(
+      () => document.querySelector('[data-testid="verdict"]')?.textContent === "Ready to wire",
+    );
+
+    // Move the lamp: grab its dot, let go on another pin.
+    await station(page, "Pins").click();
+    const from = page.locator('[data-cell^="D1.A|"][data-state="chosen"]');
+    const to = page.locator('[data-cell="D1.A|D9"]');
+    await from.hover();
+    await page.mouse.down();
+    await to.hover();
+    await page.mouse.up();
+    await page.locator('[data-cell="D1.A|D9"][data-state="chosen"]').waitFor();
+    await page.getByRole("button", { name: "Lock D1.A" }).click();
+    await page.locator('[data-cell="D1.A|D9"][data-state="locked"]').waitFor();
+    await page.getByRole("button", { name: "Undo" }).click();
+    await page.locator('[data-cell="D1.A|D9"][data-state="chosen"]').waitFor();
+    await page.getByRole("button", { name: "Redo" }).click();
+    await page.locator('[data-cell="D1.A|D9"][data-state="locked"]').waitFor();
+    await saved(page);
+
+    await station(page, "Hand-out").click();
+    const zip = await download(page, () => page.getByTestId("download-plan").click());
+    expect(zipList(zip)).toEqual(
+      expect.arrayContaining(["plan.pdf", "plan.svg", "wires.csv", "firmware/sketch/starter/starter.ino"]),
+    );
+    expect(zipText(zip, "firmware/sketch/starter/pins.h")).toMatch(/constexpr uint8_t PIN_D1 = 9;/);
+    expect(zipText(zip, "wires.csv")).toMatch(/D1\.A|RD1/);
+    const folder = fs.mkdtempSync(path.join(os.tmpdir(), "lattice-pdf-"));
+    execFileSync("unzip", ["-q", zip, "plan.pdf", "-d", folder]);
+    const text = execFileSync("pdftotext", [path.join(folder, "plan.pdf"), "-"], { encoding: "utf8" });
+    expect(text).toContain("Crossing lamp");
+    expect(text).toContain("Ready to wire");
+  });
+
+  it("by keyboard alone", async () => {
+    const { page } = await app.session();
+    await page.goto("/");
+    const key = page.keyboard;
+    const tabTo = async (test: () => Promise<boolean>) => {
+      for (let i = 0; i < 80; i++) {
+        if (await test()) return;
+        await key.press("Tab");
+      }
+      throw new Error("the focus never got there");
+    };
+    const focused = (selector: string) => () =>
+      page.evaluate((s) => document.activeElement?.matches(s) ?? false, selector);
+    await tabTo(focused('input[placeholder^="Railway"]'));
+    await key.type("Keyboard lamp");
+    await key.press("Enter");
+    await page.waitForURL(/\/p\/.*\/parts/);
+    await page.getByText("Nothing planned yet").waitFor();
+    await tabTo(focused('[role="combobox"]'));
+    for (const [word, hit] of [
+      ["rp2040", "board/rp2040-forty"],
+      ["usb port", "supply/usb-port"],
+      ["red led", "discrete/led-red"],
+    ] as const) {
+      await key.press("Control+a");
+      await key.type(word);
+      await page.locator(`[data-testid="add-${hit}"][aria-selected="true"]`).waitFor();
+      await key.press("Enter");
+      await page.getByText(new RegExp(`added`)).last().waitFor();
+      await page.waitForTimeout(150);
+    }
+    await page.waitForFunction(
+      () => document.querySelector('[data-testid="verdict"]')?.textContent === "Ready to wire",
+    );
+
+    await key.press("Control+k");
+    await key.type("pins");
+    await page.waitForTimeout(200);
+    await key.press("Enter");
+    await page.waitForURL(/\/pins$/);
+    await page.getByRole("grid").waitFor();
+    await tabTo(focused('[role="gridcell"]'));
+    await key.press("ArrowRight");
+    await key.press("ArrowRight");
+    await page.getByText(/1 wire moves: D1.A/).waitFor();
+    await key.press("Enter");
+    await page.locator('[data-cell="D1.A|GP2"][data-state="chosen"]').waitFor();
+    await key.press("l");
+    await page.locator('[data-cell="D1.A|GP2"][data-state="locked"]').waitFor();
+    await key.press("Control+z");
+    await page.locator('[data-cell="D1.A|GP2"][data-state="chosen"]').waitFor();
+
+    await key.press("Control+k");
+    await key.type("firmware");
+    await page.waitForTimeout(200);
+    await key.press("Enter");
+    await page.waitForURL(/\/firmware$/);
+    await saved(page);
+    await tabTo(focused('[data-testid="download-firmware"]'));
+    const zip = await download(page, () => key.press("Enter"));
+    expect(zipText(zip, "pins.py")).toMatch(/PIN_D1 = 2 /);
+  });
+});
+
+describe("nothing is lost", () => {
+  it("a reload keeps parts, plan, ticks and readings", async () => {
+    const { page } = await app.session();
+    await openProject(page, "Rain-barrel gauge", "wiring");
+    await page.getByLabel("Step 2 done").check();
+    await station(page, "Bench").click();
+    const reading = page.getByLabel("Reading for 5V reads").first();
+    await reading.fill("4,98 V");
+    await reading.press("Enter");
+    await page.getByText("as it should be").waitFor();
+    const low = page.getByLabel("Reading for 3V3 reads").first();
+    await low.fill("2.1");
+    await low.press("Enter");
+    await page.getByText(/outside: expected/).waitFor();
+    // No wait for the save: leaving the page must not lose the last edit.
+    await page.reload();
+    await page.getByLabel("Reading for 5V reads").first().waitFor();
+    expect(await page.getByLabel("Reading for 5V reads").first().inputValue()).toBe("4,98 V");
+    expect(await page.getByLabel("Reading for 3V3 reads").first().inputValue()).toBe("2.1");
+    await station(page, "Wiring").click();
+    expect(await page.getByLabel("Step 2 done").isChecked()).toBe(true);
+  });
+
+  it("a stale second tab is refused politely, and both versions survive", async () => {
+    const { context, page } = await app.session();
+    await page.goto("/");
+    await page.getByPlaceholder("Railway crossing").fill("Two tabs");
+    await page.getByRole("button", { name: "Start a project" }).click();
+    await page.waitForURL(/\/p\//);
+    await page.getByText("Nothing planned yet").waitFor();
+    const other = await context.newPage();
+    await other.goto(page.url());
+    await other.getByText("Nothing planned yet").waitFor();
+    await page.getByTestId("add-discrete/led-red").click();
+    await saved(page);
+    await other.getByTestId("add-discrete/button").click();
+    await other.getByText("changed somewhere else since it was opened here").waitFor();
+    expect(await other.getByTestId("save-state").innerText()).toBe("changed elsewhere");
+    expect(await other.getByTestId("part-SW1").count()).toBe(1);
+    await other.getByRole("button", { name: "Keep mine as a copy" }).click();
+    await other.getByText("Two tabs (my copy)").waitFor();
+    await other.getByTestId("part-SW1").waitFor();
+    await page.reload();
+    await page.getByTestId("part-D1").waitFor();
+    expect(await page.getByTestId("part-SW1").count()).toBe(0);
+  });
+
+  it("deleting a project can be taken back", async () => {
+    const { page } = await app.session();
+    await page.goto("/");
+    await page.getByPlaceholder("Railway crossing").fill("Short life");
+    await page.getByRole("button", { name: "Start a project" }).click();
+    await page.waitForURL(/\/p\//);
+    await page.goto("/");
+    await page.getByRole("button", { name: "Delete Short life" }).click();
+    await page.getByRole("button", { name: "Bring it back" }).click();
+    await page.getByRole("link", { name: "Short life" }).waitFor();
+  });
+});
+
+describe("bad project files are refused with their reason", () => {
+  const demo = () =>
+    JSON.parse(fs.readFileSync(path.join(import.meta.dirname, "../demo/rain-barrel.lattice.json"), "utf8"));
+  const cases: [string, string, RegExp][] = [
+    ["no-json.lattice.json", "{ not json", /not valid JSON/],
+    ["foreign.lattice.json", JSON.stringify({ hello: 1 }), /"format" must be "young-lattice-project"/],
+    ["newer.lattice.json", JSON.stringify({ ...demo(), version: 9 }), /reads up to version 1/],
+    [
+      "unknown-key.lattice.json",
+      JSON.stringify({ ...demo(), colour: 1 }),
+      /colour: the key "colour" is not known here/,
+    ],
+    [
+      "bad-pin.lattice.json",
+      JSON.stringify({ ...demo(), links: [{ from: "M1.TRIG", to: "B1.D77" }] }),
+      /links\/0\/to: board\/atmega328p-long has no pin "D77"/,
+    ],
+    ["huge.lattice.json", `"${"x".repeat(2_100_000)}"`, /larger than 2 MB/],
+  ];
+  it.each(cases)("%s", async (name, text, reason) => {
+    const { page, context } = await app.session();
+    await page.goto("/");
+    const before = await page.getByRole("listitem").count();
+    await page
+      .getByLabel("Project file")
+      .setInputFiles({ name, mimeType: "application/json", buffer: Buffer.from(text) });
+    const alert = page.getByRole("alert").filter({ hasText: reason });
+    await alert.waitFor();
+    await page.reload();
+    await page.getByRole("link", { name: "Rain-barrel gauge" }).waitFor();
+    expect(await page.getByRole("listitem").count()).toBeGreaterThanOrEqual(before);
+    expect(await page.getByRole("link", { name }).count()).toBe(0);
+    await context.close();
+  });
+
+  it("a good file opens", async () => {
+    const { page } = await app.session();
+    await page.goto("/");
+    const text = JSON.stringify({ ...demo(), title: "Brought in" });
+    await page
+      .getByLabel("Project file")
+      .setInputFiles({ name: "ok.lattice.json", mimeType: "application/json", buffer: Buffer.from(text) });
+    await page.waitForURL(/\/p\//);
+    await page.getByText("Brought in").waitFor();
+    expect(await verdict(page)).toBe("Ready to wire");
+  });
+});
+
+describe("when a list does not fit", () => {
+  it("says what clashes and keeps the part", async () => {
+    const { page } = await app.session();
+    await openProject(page, "Rain-barrel gauge", "parts");
+    await page.getByTestId("add-module/ssd1306-i2c").click();
+    await page
+      .getByText(/both answer to address 0x3c/)
+      .first()
+      .waitFor();
+    await page.getByTestId("part-M3").waitFor();
+    expect(await verdict(page)).toMatch(/Not planned yet: 2 pins open/);
+    await page.locator("#M3-address").selectOption("0x3d");
+    await station(page, "Pins").click();
+    await page.getByRole("button", { name: "Plan open pins" }).click();
+    await page.waitForFunction(
+      () => document.querySelector('[data-testid="verdict"]')?.textContent === "Ready to wire",
+    );
+  });
+});

@@ -1,0 +1,122 @@
+import fs from "node:fs";
+import os from "node:os";
+import path from "node:path";
+import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { main } from "./main";
+
+const demo = (name: string) => path.resolve(import.meta.dirname, `../../demo/${name}.lattice.json`);
+let out = "";
+let err = "";
+let dir = "";
+beforeEach(() => {
+  out = err = "";
+  dir = fs.mkdtempSync(path.join(os.tmpdir(), "lattice-cli-"));
+  vi.spyOn(process.stdout, "write").mockImplementation((t) => ((out += String(t)), true));
+  vi.spyOn(process.stderr, "write").mockImplementation((t) => ((err += String(t)), true));
+});
+afterEach(() => {
+  vi.restoreAllMocks();
+  fs.rmSync(dir, { recursive: true, force: true });
+});
+
+const write = (name: string, data: unknown) => {
+  const file = path.join(dir, name);
+  fs.writeFileSync(file, typeof data === "string" ? data : JSON.stringify(data));
+  return file;
+};
+const project = (parts: object[], links: object[] = []) => ({
+  format: "young-lattice-project",
+  version: 1,
+  title: "t",
+  parts,
+  links,
+});
+const B1 = { ref: "B1", part: "board/atmega328p-long" };
+
+describe("lattice", () => {
+  it("lists parts and shows one", async () => {
+    expect(await main(["parts", "--kind", "supply"])).toBe(0);
+    expect(out.split("\n")[0]).toMatch(/^supply\/usb-port +USB port/);
+    out = "";
+    expect(await main(["part", "module/bme280", "--json"])).toBe(0);
+    expect(JSON.parse(out)).toMatchObject({ id: "module/bme280", certainty: "medium" });
+    expect(await main(["part", "module/none"])).toBe(2);
+    expect(err).toContain("there is no such part");
+  });
+  it("checks: 0 when sound, 3 with a fault, JSON on stdout", async () => {
+    expect(await main(["check", demo("rain-barrel")])).toBe(0);
+    expect(out).toContain("Ready to wire");
+    out = "";
+    expect(await main(["check", demo("moss-terrarium"), "--json"])).toBe(3);
+    expect(JSON.parse(out)[0]).toMatchObject({ rule: "level.low-high", severity: "fault", fixes: [{ id: "buffer" }] });
+  });
+  it("refuses unusable input with file, path and what would be right", async () => {
+    expect(await main(["check", path.join(dir, "none.json")])).toBe(2);
+    expect(err).toContain("there is no such file");
+    err = "";
+    const bad = write("bad.lattice.json", { ...project([B1]), colour: 1 });
+    expect(await main(["check", bad])).toBe(2);
+    expect(err).toBe(`${bad}: colour: the key "colour" is not known here; remove it\n`);
+    err = "";
+    expect(await main(["check", write("cut.json", '{"format":')])).toBe(2);
+    expect(err).toContain("not valid JSON");
+    expect(await main(["check", dir])).toBe(2);
+    expect(await main(["frobnicate"])).toBe(2);
+  });
+  it("assigns, writes the planned project and the LP text", async () => {
+    const file = write("p.json", project([B1, { ref: "D1", part: "discrete/led-red" }]));
+    const [q, lp] = [path.join(dir, "q.lattice.json"), path.join(dir, "f.lp")];
+    expect(await main(["assign", file, "--json", "--out", q, "--lp", lp])).toBe(0);
+    const a = JSON.parse(out);
+    expect(Object.keys(a)).toEqual(["status", "cost", "costBy", "links", "spare", "core", "ms"]);
+    expect(a.links.find((l: { from: string }) => l.from === "D1.A").why).toContain("digital output");
+    expect(JSON.parse(fs.readFileSync(q, "utf8")).parts[1].companions).toEqual({ seriesResistor: { ohm: 390 } });
+    expect(fs.readFileSync(lp, "utf8")).toMatch(/^\\ pins[\s\S]*Minimize[\s\S]*Binaries[\s\S]*End\n$/);
+    out = "";
+    expect(await main(["check", q])).toBe(3); // nothing feeds the board yet
+    expect(out).toContain("power.no-supply");
+  });
+  it("answers 4 and the clash when nothing fits, and writes nothing", async () => {
+    const two = ["M1", "M2"].map((ref) => ({ ref, part: "module/ssd1306-i2c" }));
+    const file = write("p.json", project([B1, ...two]));
+    const q = path.join(dir, "q.json");
+    expect(await main(["assign", file, "--out", q])).toBe(4);
+    expect(err).toContain("both answer to address 0x3c");
+    expect(fs.existsSync(q)).toBe(false);
+    expect(await main(["plan", file, "--out", path.join(dir, "plan")])).toBe(4);
+    expect(fs.readdirSync(dir)).toEqual(["p.json"]);
+  });
+  it("ranks the boards", async () => {
+    expect(await main(["boards", demo("rain-barrel"), "--json"])).toBe(0);
+    const list = JSON.parse(out);
+    expect(list[0]).toMatchObject({ board: "board/atmega328p-long", fits: true, current: true });
+    expect(list[1]).toMatchObject({ board: "board/rp2040-forty", overdriven: 1 });
+  });
+  it("plans into a folder, whole, and refuses one that is not empty", async () => {
+    const target = path.join(dir, "out");
+    expect(await main(["plan", demo("rain-barrel"), "--out", target, "--target", "sketch"])).toBe(0);
+    const files = fs.readdirSync(target).sort();
+    expect(files).toEqual([
+      "checks.csv",
+      "findings.json",
+      "firmware",
+      "netlist.json",
+      "parts.csv",
+      "plan.md",
+      "plan.pdf",
+      "plan.svg",
+      "project.lattice.json",
+      "wires.csv",
+    ]);
+    expect(fs.readFileSync(path.join(target, "plan.pdf")).subarray(0, 5).toString()).toBe("%PDF-");
+    expect(await main(["plan", demo("rain-barrel"), "--out", target])).toBe(2);
+    expect(err).toContain("not empty");
+    fs.writeFileSync(path.join(target, "old.txt"), "x");
+    expect(await main(["plan", demo("moss-terrarium"), "--out", target, "--force"])).toBe(3);
+    expect(fs.existsSync(path.join(target, "old.txt"))).toBe(false);
+    expect(fs.existsSync(path.join(target, "firmware/micropython/pins.py"))).toBe(true);
+    expect(await main(["plan", demo("rain-barrel"), "--out", path.join(dir, "x"), "--target", "micropython"])).toBe(2);
+    expect(err).toContain("too little memory");
+    expect(fs.readdirSync(dir)).toEqual(["out"]);
+  });
+});

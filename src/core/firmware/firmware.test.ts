@@ -1,0 +1,79 @@
+import { describe, expect, it } from "vitest";
+import fc from "fast-check";
+import { circuitOf } from "../circuit";
+import { BOARD3, BOARD5, catalogue, make, planned, USB } from "../testing";
+import { codeText, identifier, pinConstants, TARGETS, targetById } from ".";
+
+describe("names in code", () => {
+  it("makes a legal identifier from anything", () => {
+    fc.assert(fc.property(fc.string(), (s) => /^[A-Za-z_][A-Za-z0-9_]*$/.test(identifier(s, "X1"))));
+    expect(identifier("7 lights", "M1")).toBe("P_7_lights");
+  });
+  it("never lets a label leave its comment or string", () => {
+    fc.assert(fc.property(fc.string({ unit: "binary" }), (s) => !/[\n\r"\\]|\*\/|\?\?/.test(codeText(s))));
+  });
+});
+
+describe("pin constants", () => {
+  const c = circuitOf(
+    planned([
+      BOARD5,
+      USB,
+      { ref: "M2", part: "module/ssd1306-i2c", label: "Display" },
+      { ref: "D1", part: "discrete/led-red", label: "Lamp" },
+      { ref: "D2", part: "discrete/led-red", label: "Lamp" },
+      { ref: "M1", part: "module/hc-sr04", label: "Echo" },
+    ]),
+    catalogue,
+  );
+  it("have unique names, one for a shared bus line, and the plan's pins", () => {
+    const list = pinConstants(c, "B1", "sketch");
+    expect(new Set(list.map((k) => k.name)).size).toBe(list.length);
+    expect(list.find((k) => k.name === "PIN_I2C0_SDA")).toMatchObject({ hostPin: "A4", code: "A4" });
+    expect(list.map((k) => k.name)).toEqual(
+      expect.arrayContaining(["PIN_LAMP", "PIN_LAMP_D2", "PIN_ECHO_TRIG", "PIN_ECHO_ECHO"]),
+    );
+    for (const k of list) expect(c.netlist.bindings.some((b) => b.hostPin === k.hostPin)).toBe(true);
+  });
+});
+
+describe("targets", () => {
+  it("say why they do not fit", () => {
+    const five = circuitOf(planned([BOARD5, USB]), catalogue);
+    expect(targetById("micropython")!.unfit(five)).toContain("too little memory");
+    for (const t of TARGETS) expect(t.unfit(circuitOf(make([USB]), catalogue))).toContain("no board");
+    expect(targetById("sketch")!.unfit(circuitOf(planned([BOARD3, USB]), catalogue))).toBeNull();
+  });
+  it("write no code for a part that is only half wired", () => {
+    const half = make(
+      [BOARD5, USB, { ref: "M1", part: "module/hc-sr04", label: "Echo" }],
+      [
+        ["S1.USB", "B1.USB"],
+        ["M1.TRIG", "B1.D8"],
+      ],
+    );
+    const text = targetById("sketch")!
+      .files(circuitOf(half, catalogue))
+      .map((f) => f.text)
+      .join("");
+    expect(text).not.toContain("echoTime");
+    expect(text).toContain("PIN_ECHO");
+  });
+  it("tell the board which pins a bus sits on when they are not the usual ones", () => {
+    const p = make(
+      [BOARD3, USB, { ref: "M2", part: "module/ssd1306-i2c" }],
+      [
+        ["S1.USB", "B1.USB"],
+        ["M2.VCC", "B1.3V3"],
+        ["M2.GND", "B1.GND"],
+        ["M2.SDA", "B1.GP2"],
+        ["M2.SCL", "B1.GP3"],
+      ],
+    );
+    const ino = targetById("sketch")!
+      .files(circuitOf(p, catalogue))
+      .find((f) => f.path.endsWith("bringup.ino"))!.text;
+    expect(ino).toContain("Wire1.setSDA(PIN_I2C1_SDA);");
+    expect(ino).toContain("Wire1.begin();");
+  });
+});

@@ -1,0 +1,67 @@
+import { describe, expect, it } from "vitest";
+import { unzipSync } from "fflate";
+import Papa from "papaparse";
+import { circuitOf } from "../circuit";
+import { BOARD5, catalogue, make, planned, USB } from "../testing";
+import { checksCsv, loomSvg, makeZip, partsCsv, safePath, toCsv, wiresCsv } from ".";
+import { loom } from "../wiring";
+
+const hostile = '=cmd|"/c calc"!A0, "x"\n<script>alert(1)</script>';
+const c = circuitOf(
+  planned([BOARD5, USB, { ref: "D1", part: "discrete/led-red", label: hostile.slice(0, 58) }]),
+  catalogue,
+);
+
+describe("CSV", () => {
+  it("quotes what a spreadsheet would run and reads back as the same cells", () => {
+    const text = toCsv(
+      ["a", "b"],
+      [
+        ["=1+1", 'say "x", y'],
+        [-3, null],
+      ],
+    );
+    const rows = Papa.parse<string[]>(text.trim()).data;
+    expect(rows[1]).toEqual(["'=1+1", 'say "x", y']);
+    expect(text.endsWith("\r\n")).toBe(true);
+  });
+  it("has the columns that other tools expect", () => {
+    const head = (t: string) => t.split("\r\n")[0];
+    expect(head(wiresCsv(c))).toBe("step,from,to,net,colour,length_cm,end_a,end_b,note");
+    expect(head(partsCsv(c))).toBe("quantity,spares,part,name,value,refs,note");
+    expect(head(checksCsv(c))).toBe("what,from,to,low,high,unit,when");
+    for (const t of [wiresCsv(c), partsCsv(c), checksCsv(c)]) {
+      const parsed = Papa.parse<string[]>(t.trim());
+      expect(parsed.errors).toEqual([]);
+      expect(new Set(parsed.data.map((r) => r.length)).size).toBe(1);
+    }
+  });
+});
+
+describe("SVG", () => {
+  it("lets no label become markup", () => {
+    const svg = loomSvg(loom(c), hostile);
+    expect(svg).not.toContain("<script>");
+    expect(svg).toContain("&#60;script&#62;");
+    expect(svg.match(/<text/g)!.length).toBeGreaterThan(20);
+  });
+});
+
+describe("ZIP", () => {
+  it("keeps paths inside and bytes the same every time", () => {
+    expect(safePath("../../etc/passwd")).toBe("etc/passwd");
+    expect(safePath("/a\\..\\b c.txt")).toBe("a/b_c.txt");
+    const zip = makeZip({ "a/b.txt": "hello", "../evil": "x" });
+    expect(Object.keys(unzipSync(zip)).sort()).toEqual(["a/b.txt", "evil"]);
+    expect(new TextDecoder().decode(unzipSync(zip)["a/b.txt"])).toBe("hello");
+    expect(makeZip({ "a/b.txt": "hello", "../evil": "x" })).toEqual(zip);
+  });
+});
+
+describe("an empty project", () => {
+  it("writes lists with only their heads", () => {
+    const e = circuitOf(make([]), catalogue);
+    expect(wiresCsv(e).split("\r\n")).toHaveLength(3);
+    expect(checksCsv(e).trim()).toBe("what,from,to,low,high,unit,when");
+  });
+});

@@ -1,0 +1,85 @@
+import fs from "node:fs";
+import os from "node:os";
+import path from "node:path";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { openDatabase } from "../db/database";
+import { refusal } from "./guard";
+
+let dir = "";
+let api: typeof import("./projects");
+beforeAll(async () => {
+  dir = fs.mkdtempSync(path.join(os.tmpdir(), "lattice-db-"));
+  process.env.LATTICE_DATA = dir;
+  api = await import("./projects");
+});
+afterAll(() => fs.rmSync(dir, { recursive: true, force: true }));
+
+describe("stored projects", () => {
+  it("start with the demos, once", () => {
+    expect(
+      api
+        .list()
+        .map((p) => p.title)
+        .sort(),
+    ).toEqual(["Moss terrarium keeper", "Rain-barrel gauge"]);
+    for (const p of api.list()) api.remove(p.id);
+    expect(api.list()).toEqual([]);
+  });
+  it("save on top of a version, and refuse a stale save without writing", () => {
+    const made = api.create({ title: "A" });
+    if (made.status !== 201) throw new Error("not made");
+    const { id, document } = made.body;
+    const doc = document as Record<string, unknown>;
+    const first = api.save(id, { base: 1, document: { ...doc, title: "B" }, summary: "title" });
+    expect(first).toEqual({ status: 200, body: { version: 2 } });
+    const stale = api.save(id, { base: 1, document: { ...doc, title: "C" } });
+    expect(stale.status).toBe(409);
+    expect(stale.body).toMatchObject({ version: 2, document: { title: "B" } });
+    expect(api.get(id)).toMatchObject({ status: 200, body: { version: 2, document: { title: "B" } } });
+    const kept = api.revisions(id);
+    expect(kept.status === 200 && kept.body.map((r) => [r.version, r.summary])).toEqual([
+      [2, "title"],
+      [1, "new project"],
+    ]);
+    expect(api.revision(id, 1)).toMatchObject({ status: 200, body: { document: { title: "A" } } });
+    expect(api.revision(id, 9).status).toBe(404);
+  });
+  it("refuse documents that are not sound, whole", () => {
+    const before = api.list().length;
+    expect(
+      api.create({ document: { format: "young-lattice-project", version: 1, title: "x", extra: 1 } }),
+    ).toMatchObject({
+      status: 400,
+      body: { problems: [{ path: "extra" }] },
+    });
+    expect(api.create({ nonsense: true }).status).toBe(400);
+    expect(api.save("nothing", { base: 1, document: {}, summary: "" }).status).toBe(400);
+    expect(api.list()).toHaveLength(before);
+  });
+});
+
+describe("the database", () => {
+  it("keeps what was acknowledged after the process is gone, and refuses a newer schema", () => {
+    const folder = fs.mkdtempSync(path.join(os.tmpdir(), "lattice-db2-"));
+    const db = openDatabase(folder);
+    db.prepare("INSERT INTO settings VALUES ('a', 'b')").run();
+    // No close: a killed process does not close either.
+    const again = openDatabase(folder);
+    expect(again.prepare("SELECT value FROM settings WHERE key = 'a'").get()).toEqual({ value: "b" });
+    expect(again.pragma("journal_mode", { simple: true })).toBe("wal");
+    again.pragma("user_version = 99");
+    expect(() => openDatabase(folder)).toThrow("newer version");
+    fs.rmSync(folder, { recursive: true });
+  });
+});
+
+describe("guard", () => {
+  const h = (o: Record<string, string>) => refusal(new Headers(o));
+  it("serves this machine only", () => {
+    expect(h({ host: "127.0.0.1:4310" })).toBeNull();
+    expect(h({ host: "localhost:4310", origin: "http://localhost:4310", "sec-fetch-site": "same-origin" })).toBeNull();
+    expect(h({ host: "lattice.example" })).toContain("not served");
+    expect(h({ host: "127.0.0.1.evil.example" })).not.toBeNull();
+    expect(h({ host: "127.0.0.1:4310", origin: "http://127.0.0.1:9999" })).not.toBeNull();
+  });
+});
