@@ -34,14 +34,14 @@ describe("the walk in the README", () => {
     );
 
     await station(page, "Parts").click();
-    await page.getByRole("combobox").fill("red");
+    await page.getByRole("combobox", { name: /Find by/ }).fill("red");
     await page.getByTestId("add-discrete/led-red").click();
     await page.getByTestId("part-D1").waitFor();
     expect(await page.getByTestId("part-D1").innerText()).toContain("220 Ω");
     expect(await verdict(page)).toBe("Ready to wire");
 
     await station(page, "Pins").click();
-    expect(await page.locator('[data-cell^="D1.A|"][data-state="chosen"]').count()).toBe(1);
+    await page.locator('[data-cell^="D1.A|"][data-state="chosen"]').waitFor();
 
     await station(page, "Wiring").click();
     await page.getByLabel("Step 1 done").check();
@@ -152,8 +152,9 @@ describe("a new project from empty to the ZIP", () => {
     );
 
     await key.press("Control+k");
+    await page.getByPlaceholder(/station, part/).waitFor();
     await key.type("pins");
-    await page.waitForTimeout(200);
+    await page.getByRole("option", { name: "Pins", exact: true, selected: true }).waitFor();
     await key.press("Enter");
     await page.waitForURL(/\/pins$/);
     await page.getByRole("grid").waitFor();
@@ -169,8 +170,9 @@ describe("a new project from empty to the ZIP", () => {
     await page.locator('[data-cell="D1.A|GP2"][data-state="chosen"]').waitFor();
 
     await key.press("Control+k");
+    await page.getByPlaceholder(/station, part/).waitFor();
     await key.type("firmware");
-    await page.waitForTimeout(200);
+    await page.getByRole("option", { name: "Firmware", exact: true, selected: true }).waitFor();
     await key.press("Enter");
     await page.waitForURL(/\/firmware$/);
     await saved(page);

@@ -47,10 +47,10 @@ export async function writeFileWhole(file: string, data: string | Uint8Array): P
   }
 }
 
-const require = createRequire(import.meta.url);
+const resolver = createRequire(import.meta.url);
 const fontFile = (weight: number) =>
   path.join(
-    path.dirname(require.resolve("@fontsource/atkinson-hyperlegible-next/package.json")),
+    path.dirname(resolver.resolve("@fontsource/atkinson-hyperlegible-next/package.json")),
     `files/atkinson-hyperlegible-next-latin-${weight}-normal.woff`,
   );
 

@@ -28,6 +28,12 @@ function ledLoads(n: Netlist, leds: LedPath[]) {
   });
 }
 
+/** Computes on first use and remembers: planning asks for nets and voltages many times, for levels hardly ever. */
+function lazily<T>(work: () => T): () => T {
+  let done: { value: T } | undefined;
+  return () => (done ??= { value: work() }).value;
+}
+
 const memo = new WeakMap<Project, Circuit>();
 
 /** project -> expand -> nets -> voltages -> levels, currents, power. Pure; memoised by the project's identity. */
@@ -37,9 +43,23 @@ export function circuitOf(project: Project, catalogue: Catalogue): Circuit {
   const netlist = buildNets(expand(project, catalogue));
   const feeds = resolveVoltages(netlist);
   nameNets(netlist.nets, netlist.expanded, netlist.bindings);
-  const leds = ledPaths(netlist);
-  const power = powerReport(netlist, feeds, ledLoads(netlist, leds));
-  const circuit = { project, catalogue, netlist, power, levels: levelVerdicts(netlist), leds };
+  const leds = lazily(() => ledPaths(netlist));
+  const power = lazily(() => powerReport(netlist, feeds, ledLoads(netlist, leds())));
+  const levels = lazily(() => levelVerdicts(netlist));
+  const circuit: Circuit = {
+    project,
+    catalogue,
+    netlist,
+    get power() {
+      return power();
+    },
+    get levels() {
+      return levels();
+    },
+    get leds() {
+      return leds();
+    },
+  };
   memo.set(project, circuit);
   return circuit;
 }

@@ -151,7 +151,7 @@ export const api = {
     return {
       ok: true,
       says: m.moved.length
-        ? `${m.moved.length} wire${m.moved.length === 1 ? "" : "s"} move: ${wires}. Then: ${after.verdict.words}`
+        ? `${m.moved.length} ${m.moved.length === 1 ? "wire moves" : "wires move"}: ${wires}. Then: ${after.verdict.words}`
         : "nothing moves",
       moved: m.moved.map(({ need: n, to }) => ({ need: n, to })),
     };

@@ -4,4 +4,3 @@ export * from "./svg";
 export * from "./markdown";
 export * from "./zip";
 export * from "./plan";
-export { planPdf } from "./pdf";

@@ -20,6 +20,8 @@ const limits = (i: CheckItem) =>
       ? `over ${i.low} ${i.unit}`
       : `${i.low} to ${i.high} ${i.unit}`;
 
+const place = (end: string, words: string) => (end === words ? end : `${end} (${words})`);
+
 export interface PlanText {
   title: string;
   verdict: Verdict;
@@ -43,8 +45,8 @@ export function planMarkdown(p: PlanText): string {
             rows.map((r) => [
               "☐",
               r.step,
-              `${r.from} (${r.fromWords})`,
-              `${r.to} (${r.toWords})`,
+              place(r.from, r.fromWords),
+              place(r.to, r.toWords),
               r.net,
               r.colour || r.kind,
               r.length_cm,

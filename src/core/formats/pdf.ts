@@ -13,6 +13,7 @@ interface Sheet {
   y: number;
   text: PDFFont;
   bold: PDFFont;
+  known: ReadonlySet<number>;
 }
 
 function newPage(s: Sheet) {
@@ -42,10 +43,8 @@ function wrap(text: string, font: PDFFont, size: number, width: number): string[
 }
 
 /** Characters that the shipped font lacks are written in words or left out. */
-const printable = (font: PDFFont, text: string) => {
-  const known = new Set(font.getCharacterSet());
-  return [...text.replace(/Ω/g, "ohm")].filter((ch) => known.has(ch.codePointAt(0)!)).join("");
-};
+const printable = (known: ReadonlySet<number>, text: string) =>
+  [...text.replace(/Ω/g, "ohm")].filter((ch) => known.has(ch.codePointAt(0)!)).join("");
 
 function say(
   s: Sheet,
@@ -55,7 +54,7 @@ function say(
   const size = o.size ?? 9.5;
   const font = o.bold ? s.bold : s.text;
   const x = MARGIN + (o.indent ?? 0) + (o.box ? 16 : 0);
-  const lines = wrap(printable(font, text), font, size, A4[0] - MARGIN - x);
+  const lines = wrap(printable(s.known, text), font, size, A4[0] - MARGIN - x);
   const height = lines.length * size * 1.35 + (o.gap ?? 3);
   if (s.y - height < MARGIN) newPage(s);
   if (o.box)
@@ -67,6 +66,9 @@ function say(
   s.y -= o.gap ?? 3;
 }
 
+/** A rail or splice says everything by its name; a pin also says where it is. */
+const place = (end: string, words: string) => (end === words ? end : `${end} (${words})`);
+
 /** The printed plan on A4: verdict and cautions first, then run sheet with boxes, checks and parts. Fonts are handed in. */
 export async function planPdf(p: PlanText, fonts: { text: Uint8Array; bold: Uint8Array }): Promise<Uint8Array> {
   const doc = await PDFDocument.create();
@@ -75,11 +77,13 @@ export async function planPdf(p: PlanText, fonts: { text: Uint8Array; bold: Uint
   // A fixed date keeps the same plan byte-identical.
   doc.setCreationDate(new Date(0));
   doc.setModificationDate(new Date(0));
+  const text = await doc.embedFont(fonts.text, { subset: true });
   const s: Sheet = {
     doc,
+    known: new Set(text.getCharacterSet()),
     page: undefined as unknown as PDFPage,
     y: 0,
-    text: await doc.embedFont(fonts.text, { subset: true }),
+    text,
     bold: await doc.embedFont(fonts.bold, { subset: true }),
   };
   newPage(s);
@@ -99,7 +103,7 @@ export async function planPdf(p: PlanText, fonts: { text: Uint8Array; bold: Uint
       else
         say(
           s,
-          `${r.step}. ${[r.colour || r.kind, r.net].join(" ")}: ${r.from} (${r.fromWords}) to ${r.to} (${r.toWords}), ${r.length_cm} cm, ${r.endA}-${r.endB}`,
+          `${r.step}. ${[r.colour || r.kind, r.net].join(" ")}: ${place(r.from, r.fromWords)} to ${place(r.to, r.toWords)}, ${r.length_cm} cm, ${r.endA}-${r.endB}`,
           { box: true },
         );
   }

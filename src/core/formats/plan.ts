@@ -8,7 +8,6 @@ import { writeProject, type Project } from "../project";
 import { loom, partsList, runSheet } from "../wiring";
 import { toCsv } from "./csv";
 import { planMarkdown, type PlanText } from "./markdown";
-import { planPdf } from "./pdf";
 import { loomSvg } from "./svg";
 
 /** A finding as it is written: fixes by id and label, their edits left out. */
@@ -123,7 +122,7 @@ export async function planOutputs(
     "checks.csv": checksCsv(c),
     "plan.svg": loomSvg(loom(c), project.title),
     "plan.md": planMarkdown(text),
-    "plan.pdf": await planPdf(text, fonts),
+    "plan.pdf": await (await import("./pdf")).planPdf(text, fonts),
   };
   const unfit: string[] = [];
   for (const t of TARGETS) {

@@ -161,7 +161,12 @@ function nameNets(nets: Net[], e: Expanded, bindings: Binding[]) {
     return offer && "bus" in offer ? offer.bus : undefined;
   };
   const buses = [...new Set(bindings.filter((b) => b.need.kind === "i2c").map(busOf))];
-  for (const n of nets) {
+  // The busiest supply net gets the plain name: the board's 5V pin, not the cable that feeds it.
+  const wires = (n: Net) =>
+    e.wires.filter((w) => n.ends.some((x) => [w.from, w.to].some((y) => x.ref === y.ref && x.pin === y.pin))).length;
+  const busy = new Map(nets.filter((n) => n.kind === "supply").map((n) => [n, wires(n)]));
+  const order = [...nets].sort((a, b) => (busy.get(b) ?? 0) - (busy.get(a) ?? 0));
+  for (const n of order) {
     const first = n.ends[0];
     if (n.kind === "ground") n.name = unique("GND", n.nodes[0]!.ref);
     else if (n.kind === "supply") {

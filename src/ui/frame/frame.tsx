@@ -10,7 +10,9 @@ import { ThemeButton } from "@/ui/shared/theme";
 import { Ledger } from "./ledger";
 import { StaleNotice } from "./stale";
 
-const Palette = dynamic(() => import("./palette").then((m) => m.Palette));
+const loadPalette = () => import("./palette");
+const Palette = dynamic(() => loadPalette().then((m) => m.Palette));
+const Versions = dynamic(() => import("./versions").then((m) => m.Versions));
 const Keys = dynamic(() => import("./keys").then((m) => m.Keys));
 
 const SAVE_WORDS: Record<SaveState, string> = {
@@ -90,14 +92,16 @@ function TopBar({
   ledger,
   setLedger,
   openPalette,
+  openVersions,
 }: {
   ledger: boolean;
   setLedger(v: boolean): void;
   openPalette(): void;
+  openVersions(): void;
 }) {
   const s = useProject();
   return (
-    <header className="flex h-12 shrink-0 items-center gap-3 border-b border-ink bg-sheet px-3">
+    <header className="flex min-h-12 shrink-0 items-center gap-3 border-b border-ink bg-sheet px-3 max-md:flex-wrap max-md:gap-2 max-md:py-1.5">
       <Link href="/" className="quiet text-sm text-soft" aria-label="All projects">
         all projects
       </Link>
@@ -109,6 +113,11 @@ function TopBar({
       >
         {SAVE_WORDS[s.save]}
       </span>
+      {s.ready && (
+        <button className="quiet text-sm text-soft" onClick={openVersions}>
+          versions
+        </button>
+      )}
       <span className="grow" />
       {s.ready && (
         <strong
@@ -167,12 +176,18 @@ function Inside({ children }: { children: ReactNode }) {
   const ledger = chosen[station] ?? (width >= 1600 || (width >= 900 && station !== "wiring"));
   const setLedger = (v: boolean) => setChosen((c) => ({ ...c, [station]: v }));
   const [palette, setPalette] = useState(false);
+  const [versions, setVersions] = useState(false);
   const [keys, setKeys] = useState(false);
   useEffect(() => {
+    // Fetched ahead, so that the first keys after Ctrl K are not lost.
+    const ahead = setTimeout(() => void loadPalette(), 300);
     const measure = () => setWidth(window.innerWidth);
     measure();
     window.addEventListener("resize", measure);
-    return () => window.removeEventListener("resize", measure);
+    return () => {
+      clearTimeout(ahead);
+      window.removeEventListener("resize", measure);
+    };
   }, []);
   const { undo, redo } = s;
   useEffect(() => {
@@ -205,7 +220,12 @@ function Inside({ children }: { children: ReactNode }) {
     );
   return (
     <div className="flex h-dvh flex-col">
-      <TopBar ledger={ledger} setLedger={setLedger} openPalette={() => setPalette(true)} />
+      <TopBar
+        ledger={ledger}
+        setLedger={setLedger}
+        openPalette={() => setPalette(true)}
+        openVersions={() => setVersions(true)}
+      />
       <StaleNotice />
       <div className="flex min-h-0 grow max-md:flex-col">
         <Rail />
@@ -215,6 +235,7 @@ function Inside({ children }: { children: ReactNode }) {
         {ledger && s.ready && <Ledger />}
       </div>
       {palette && s.ready && <Palette close={() => setPalette(false)} />}
+      {versions && <Versions close={() => setVersions(false)} />}
       {keys && <Keys close={() => setKeys(false)} />}
     </div>
   );

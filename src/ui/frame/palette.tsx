@@ -24,6 +24,13 @@ export function Palette({ close }: { close(): void }) {
         <Command.Input autoFocus placeholder="station, part, pin, net, fix…" className="w-full" />
         <Command.List className="mt-2 max-h-[50vh] overflow-auto">
           <Command.Empty className="p-2 text-soft">Nothing by that name.</Command.Empty>
+          <Command.Group heading="Stations">
+            {STATIONS.map((st) => (
+              <Command.Item key={st.id} className={item} onSelect={() => go(st.id)}>
+                {st.name}
+              </Command.Item>
+            ))}
+          </Command.Group>
           <Command.Group heading="Do">
             <Command.Item className={item} onSelect={() => void s.run(async (p) => core().plan(p)).then(close)}>
               Plan all open pins
@@ -50,13 +57,6 @@ export function Palette({ close }: { close(): void }) {
                 </Command.Item>
               )),
             )}
-          </Command.Group>
-          <Command.Group heading="Stations">
-            {STATIONS.map((st) => (
-              <Command.Item key={st.id} className={item} onSelect={() => go(st.id)}>
-                {st.name}
-              </Command.Item>
-            ))}
           </Command.Group>
           <Command.Group heading="Parts">
             {s.view.parts.map((p) => (

@@ -8,7 +8,7 @@ export function Tick({ checked, says, change }: { checked: boolean; says: string
   return (
     <input
       type="checkbox"
-      className="size-6 accent-[var(--accent)]"
+      className="size-7 accent-[var(--accent)]"
       checked={now}
       aria-label={says}
       onChange={(e) => {

@@ -66,12 +66,13 @@ function HeaderDrawing({ view, columns }: { view: LatticeView; columns: LatticeC
             scope="colgroup"
             className="border-l-2 border-ink pb-1 pl-1 text-left align-bottom text-sm font-normal"
           >
-            <span className="whitespace-nowrap">
+            {/* No width of its own: the columns decide. */}
+            <span className="block w-0 whitespace-nowrap">
               <svg width="16" height="12" viewBox="0 0 16 12" className="mr-1 inline" aria-hidden>
                 <rect x="0.5" y="2.5" width="8" height="7" fill="none" stroke="currentColor" />
                 <path d="M10 6h5M13 3.5 15.5 6 13 8.5" fill="none" stroke="currentColor" />
               </svg>
-              <strong>{h.side}</strong> side, from the USB end
+              <strong>{h.side}</strong>, USB end first
             </span>
           </th>
         ) : null;
@@ -234,10 +235,12 @@ function Lattice({ view }: { view: LatticeView }) {
                   scope="col"
                   className={`h-20 w-6 border-b border-ink align-bottom font-mono text-sm font-normal ${c.header !== shown[k - 1]?.c.header ? "border-l-2 border-l-ink" : ""} ${k === spot.col || lit.has(`${view.host}.${c.pin}`) ? "bg-wash font-bold" : ""} ${c.signal ? "" : "text-soft"}`}
                 >
-                  <span className="inline-block rotate-180 whitespace-nowrap [writing-mode:vertical-rl]">
-                    {c.pin}
-                    {c.hazards.length > 0 && <span className="text-risk"> !</span>}
-                  </span>
+                  {c.hazards.length > 0 && (
+                    <span className="block font-bold text-risk" title={c.hazards.join("; ")}>
+                      !
+                    </span>
+                  )}
+                  <span className="inline-block rotate-180 whitespace-nowrap [writing-mode:vertical-rl]">{c.pin}</span>
                 </th>
               ))}
             </tr>
@@ -296,7 +299,7 @@ function Lattice({ view }: { view: LatticeView }) {
               <span className="num">{col.c.pin}</span>: <strong>{STATES[cell.state].word}</strong>
             </p>
             <p>
-              It wants {row.wants}. {cell.why}.
+              It wants {row.wants}; {cell.why}.
             </p>
             <p className={ghost && !ghost.ok ? "text-fault" : "text-soft"} aria-live="polite">
               {ghost

@@ -75,7 +75,7 @@ function Ladder({ v }: { v: LevelView }) {
   const tall = (a: number, b: number) => Math.max(2, y(b) - y(a));
   return (
     <svg
-      viewBox="0 0 360 240"
+      viewBox="-34 0 394 240"
       className="w-full max-w-md font-mono"
       role="img"
       aria-label={`${v.driver} to ${v.receiver}: high ${V(v.high_V)} against ${V(v.VIH)}, low ${V(v.low_V)} against ${V(v.VIL)}, highest ${V(v.highest_V)} against ${V(v.ceiling)}`}

@@ -73,7 +73,7 @@ function Wire({
               </span>
             </span>
             <span className="block text-sm text-soft">
-              {row.fromWords} → {row.toWords}
+              {[row.fromWords, row.toWords].filter((w) => !/(rail \([+−]\)|splice)$/.test(w)).join(" → ")}
             </span>
             {row.note && on && <span className="block text-sm">{row.note}</span>}
           </>
@@ -151,7 +151,7 @@ export function Wiring() {
             ) : null;
           })}
         </section>
-        <section aria-label="Loom drawing" className="max-xl:order-first">
+        <section aria-label="Loom drawing" className="md:max-xl:order-first">
           <Loom loom={view.loom} row={row} />
         </section>
       </div>
