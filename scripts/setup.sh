@@ -35,7 +35,8 @@ install_modules() {
   # The database's native part is compiled where no ready-made one fits.
   debian_packages python3 make g++ || say "If compiling fails, install:$absent"
   say "Installing npm packages (the first time compiles the database, about 3 minutes)…"
-  npm ci --no-audit --no-fund --loglevel=error
+  # Not "npm ci": it refuses lock files whose optional packages for other platforms a registry does not carry.
+  npm install --no-save --no-audit --no-fund --loglevel=error || { say "npm could not install the packages."; exit 1; }
   sqlite_works || npm rebuild better-sqlite3 --loglevel=error
   sqlite_works || { say "better-sqlite3 could not be compiled; python3, make and g++ are needed."; exit 1; }
   echo "$want" > node_modules/.lattice-stamp

@@ -24,7 +24,9 @@ function ledLoads(n: Netlist, leds: LedPath[]) {
     const { ref, pin } = l.high.end;
     const supply = n.level(ref, pin)?.supply;
     const label = n.instance(l.ref)?.label ?? l.ref;
-    return supply ? [{ ref, supply, label, flow: { idle: 0, typ: l.I.typ, peak: l.I.max } }] : [];
+    return supply
+      ? [{ node: `${ref}:${supply}`, ref: l.ref, label, flow: { idle: 0, typ: l.I.typ, peak: l.I.max } }]
+      : [];
   });
 }
 

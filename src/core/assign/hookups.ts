@@ -203,7 +203,7 @@ export function planHookups(project: Project, catalogue: Catalogue): { project: 
           target,
           `${home.ref}.${firstGround(home)}`,
           pin.hook === "ground"
-            ? `${pin.label} goes to ground`
+            ? `${inst.label}'s ${pin.label} goes to ground`
             : "the contact pulls the pin to ground; the pull-up lets it go",
         );
       if (pin.hook === "logic-supply" || (pin.hook === "button-return" && !toGround))

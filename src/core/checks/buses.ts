@@ -64,6 +64,14 @@ const clash: Rule = {
     }),
 };
 
+/** Resistors of a net to supplies, fed or not: a pull-up to a dead rail is the dead rail's finding, not a missing pull-up. */
+const pullsToAny = (c: Circuit, net: Net) => {
+  const supply = new Set(c.netlist.nets.filter((n) => n.kind === "supply").map((n) => n.id));
+  return c.netlist.elements.some(
+    (e) => e.kind === "resistor" && ((e.a === net.id && supply.has(e.b)) || (e.b === net.id && supply.has(e.a))),
+  );
+};
+
 /** Pull-up resistors of a net to fed supplies. */
 function pullUps(c: Circuit, net: Net) {
   const supply = new Map(c.netlist.nets.filter((n) => n.kind === "supply").map((n) => [n.id, n]));
@@ -84,7 +92,7 @@ const missing: Rule = {
         ["SDA", sda],
         ["SCL", c.netlist.netOf(`${first.ref}.${first.scl}`)],
       ];
-      const bare = lines.filter(([, net]) => !pullUps(c, net).length);
+      const bare = lines.filter(([, net]) => !pullsToAny(c, net));
       if (!bare.length) return [];
       return [
         {

@@ -173,10 +173,42 @@ describe("buses", () => {
     expect(rules(q)).toEqual(["fault i2c.address-clash"]);
     expect(rules(fixed(q, "i2c.address-clash", "address-0x3d"))).toEqual([]);
   });
-  it("a bus whose modules have lost their supply has no pull-up", () => {
+  it("a bus of bare chips has no pull-up, and the fix adds two", () => {
+    const bare = { ...structuredClone(catalogue.get("module/bme280")!), id: "module/bare-air", elements: [] };
+    const links: [string, string][] = [
+      CABLE,
+      ["M1.VCC", "B1.3V3"],
+      ["M1.GND", "B1.GND"],
+      ["M1.SDA", "B1.GP4"],
+      ["M1.SCL", "B1.GP5"],
+    ];
+    const p = make([BOARD3, USB, { ref: "M1", part: "module/bare-air" }], links, { customParts: [bare] });
+    expect(rules(p)).toEqual(["fault i2c.pullup-missing"]);
+    const q = fixed(p, "i2c.pullup-missing", "pull-up");
+    expect(rules(q)).toEqual([]);
+    const added = [...circuitOf(q, catalogue).netlist.expanded.instances.values()].filter((i) => i.inserted);
+    expect(added.map((i) => i.vars.resistance_ohm)).toEqual([4700, 4700]);
+  });
+  it("a module without its supply wire is one finding, not two", () => {
     const links: [string, string][] = [CABLE, ["M1.GND", "B1.GND"], ["M1.SDA", "B1.GP4"], ["M1.SCL", "B1.GP5"]];
-    const p = make([BOARD3, USB, AIR], links);
-    expect(rules(p)).toEqual(["fault i2c.pullup-missing", "fault power.no-supply"]);
+    expect(rules(make([BOARD3, USB, AIR], links))).toEqual(["fault power.no-supply"]);
+  });
+  it("many modules' pull-ups in parallel ask too much of the part that pulls low", () => {
+    const strong = { ...structuredClone(catalogue.get("module/bme280")!), id: "module/strong-air" };
+    strong.elements = strong.elements.map((e) => ({ ...e, ohm: 900 }) as (typeof strong.elements)[number]);
+    const links: [string, string][] = [
+      CABLE,
+      ["M1.VCC", "B1.3V3"],
+      ["M1.GND", "B1.GND"],
+      ["M1.SDA", "B1.GP4"],
+      ["M1.SCL", "B1.GP5"],
+    ];
+    const f = find(
+      make([BOARD3, USB, { ref: "M1", part: "module/strong-air" }], links, { customParts: [strong] }),
+      "i2c.pullup-strong",
+    )!;
+    // (3.4 − 0.4) / 3 mA = 1000 Ω
+    expect(f.evidence).toMatchObject({ parallel_ohm: 900, least_ohm: 1000 });
   });
 });
 

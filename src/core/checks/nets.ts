@@ -1,4 +1,3 @@
-import type { Circuit } from "../circuit";
 import { openPins, recommendedCompanions } from "../assign";
 import { freePin, label } from "./help";
 import type { Finding, Fix, Rule } from "./types";

@@ -9,6 +9,14 @@ export interface Load {
   peak: number;
 }
 
+/** A load that a chip's pins deliver, drawn from the chip's own power node (`REF:supply`). */
+export interface ExtraLoad {
+  node: string;
+  ref: string;
+  label: string;
+  flow: Load;
+}
+
 /** A limit in the supply tree and what flows through it. */
 export interface PowerLimit {
   id: string;
@@ -120,7 +128,7 @@ export function resolveVoltages(n: Netlist): Map<string, Feed> {
 }
 
 /** Loads that the parts put on each supply net, in amperes. `extra` adds what pins deliver, such as LED currents. */
-function ownLoads(n: Netlist, extra: { ref: string; supply: string; label: string; flow: Load }[]) {
+function ownLoads(n: Netlist, extra: ExtraLoad[]) {
   const out = new Map<string, { ref: string; label: string; flow: Load }[]>();
   const push = (net: string, x: { ref: string; label: string; flow: Load }) =>
     out.set(net, [...(out.get(net) ?? []), x]);
@@ -134,7 +142,7 @@ function ownLoads(n: Netlist, extra: { ref: string; supply: string; label: strin
         flow: { idle: amps(s.mA.idle), typ: amps(s.mA.typ), peak: amps(s.mA.peak) },
       });
     }
-  for (const x of extra) push(n.netOf(`${x.ref}:${x.supply}`).id, { ref: x.ref, label: x.label, flow: x.flow });
+  for (const x of extra) push(n.netOf(x.node).id, { ref: x.ref, label: x.label, flow: x.flow });
   return out;
 }
 
@@ -142,11 +150,7 @@ function ownLoads(n: Netlist, extra: { ref: string; supply: string; label: strin
  * The supply tree: what flows through every source and regulator, by state, in amperes. A switching converter draws
  * I·Vout/(Vin·efficiency), everything else passes its current on. Call after `resolveVoltages`.
  */
-export function powerReport(
-  n: Netlist,
-  chosen: Map<string, Feed>,
-  extra: { ref: string; supply: string; label: string; flow: Load }[] = [],
-): PowerReport {
+export function powerReport(n: Netlist, chosen: Map<string, Feed>, extra: ExtraLoad[] = []): PowerReport {
   const loads = ownLoads(n, extra);
   const byId = new Map(n.nets.map((x) => [x.id, x]));
   const limits: PowerLimit[] = [];
