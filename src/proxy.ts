@@ -1,9 +1,19 @@
 import { NextResponse, type NextRequest } from "next/server";
-import { hostAllowed } from "./server/guard";
+import { BENCH_COOKIE, hostAllowed } from "./server/guard";
 
 /** Pages: refuse foreign hosts, and allow only scripts that this app itself put on the page. */
 export function proxy(request: NextRequest) {
   if (!hostAllowed(request.headers)) return new NextResponse("This address is not served here.", { status: 403 });
+  const key = process.env.LATTICE_BENCH;
+  if (key && request.nextUrl.searchParams.get("bench") === key) {
+    const clean = request.nextUrl.clone();
+    clean.searchParams.delete("bench");
+    const answer = NextResponse.redirect(
+      new URL(`${clean.pathname}${clean.search}`, `http://${request.headers.get("host")}`),
+    );
+    answer.cookies.set(BENCH_COOKIE, key, { httpOnly: true, sameSite: "strict", path: "/" });
+    return answer;
+  }
   const nonce = Buffer.from(crypto.randomUUID()).toString("base64");
   const dev = process.env.NODE_ENV === "development";
   const policy = [

@@ -5,11 +5,20 @@ const LOCAL = /^(localhost|127\.0\.0\.1|\[::1\])(:\d+)?$/;
 export const hostAllowed = (headers: Headers) =>
   process.env.LATTICE_LAN === "1" || LOCAL.test(headers.get("host") ?? "");
 
+/** The cookie that a browser gets by opening the bench's own link; with --lan, only it may write. */
+export const BENCH_COOKIE = "lattice-bench";
+
+const holdsBenchKey = (headers: Headers) => {
+  const key = process.env.LATTICE_BENCH;
+  const cookies = (headers.get("cookie") ?? "").split(/;\s*/);
+  return Boolean(key) && cookies.includes(`${BENCH_COOKIE}=${key}`);
+};
+
 /**
- * Null when a request may be served, else why not. The Host must be this machine's own name (or any, with --lan), and
- * where the browser says which page asks, it must be one of ours.
+ * Null when a request may be served, else why not. The Host must be this machine's own name (or any, with --lan); where
+ * the browser says which page asks, it must be one of ours; and with --lan, writing needs the bench's own link.
  */
-export function refusal(headers: Headers): string | null {
+export function refusal(headers: Headers, method = "GET"): string | null {
   const host = headers.get("host") ?? "";
   if (!hostAllowed(headers)) return "This address is not served here. Open the app at 127.0.0.1.";
   const origin = headers.get("origin");
@@ -17,5 +26,7 @@ export function refusal(headers: Headers): string | null {
     return "Requests from other sites are refused.";
   const site = headers.get("sec-fetch-site");
   if (site && site !== "same-origin" && site !== "none") return "Requests from other sites are refused.";
+  if (process.env.LATTICE_LAN === "1" && method !== "GET" && !holdsBenchKey(headers))
+    return "This class copy is for reading. Open the bench's own link to change things.";
   return null;
 }

@@ -1,7 +1,7 @@
 import fs from "node:fs";
 import os from "node:os";
 import path from "node:path";
-import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { afterAll, beforeAll, describe, expect, it, vi } from "vitest";
 import { openDatabase } from "../db/database";
 import { refusal } from "./guard";
 
@@ -81,5 +81,17 @@ describe("guard", () => {
     expect(h({ host: "lattice.example" })).toContain("not served");
     expect(h({ host: "127.0.0.1.evil.example" })).not.toBeNull();
     expect(h({ host: "127.0.0.1:4310", origin: "http://127.0.0.1:9999" })).not.toBeNull();
+  });
+  it("with --lan anyone may read and only the bench may write", () => {
+    vi.stubEnv("LATTICE_LAN", "1");
+    vi.stubEnv("LATTICE_BENCH", "key1");
+    const lan = (cookie: string, method: string) => refusal(new Headers({ host: "192.168.0.9:4310", cookie }), method);
+    expect(lan("", "GET")).toBeNull();
+    expect(lan("", "PUT")).toContain("for reading");
+    expect(lan("lattice-bench=key2", "PUT")).toContain("for reading");
+    expect(lan("a=b; lattice-bench=key1", "PUT")).toBeNull();
+    vi.stubEnv("LATTICE_BENCH", "");
+    expect(lan("lattice-bench=", "PUT")).toContain("for reading");
+    vi.unstubAllEnvs();
   });
 });

@@ -1,4 +1,11 @@
-import { assign, moveNeed, rankBoards, recommendedCompanions, type BoardTrial } from "../core/assign";
+import {
+  assign,
+  moveNeed,
+  rankBoards,
+  recommendedCompanions,
+  refreshCompanions,
+  type BoardTrial,
+} from "../core/assign";
 import { makeSearch, partKind, type Part, type PartKind } from "../core/catalogue";
 import { shippedCatalogue } from "../core/catalogue/shipped";
 import { findings, verdict } from "../core/checks";
@@ -79,6 +86,13 @@ function changes(before: Project, after: Project): string[] {
   ];
 }
 
+/** An edit with what follows from it: suggestions that were taken over follow a changed option or house rule. */
+function apply(project: Project, edit: Edit): Project {
+  const next = applyEdit(project, edit, catalogue);
+  const follows = edit.type === "setOption" || edit.type === "setHouseRules";
+  return follows ? refreshCompanions(project, next, catalogue) : next;
+}
+
 /** Everything that the interface asks of the core. Runs in a worker; every call takes and returns plain data. */
 export const api = {
   open(project: Project): Step {
@@ -86,11 +100,11 @@ export const api = {
   },
 
   edit(project: Project, edit: Edit): Step {
-    return step(applyEdit(project, edit, catalogue), describeEdit(edit));
+    return step(apply(project, edit), describeEdit(edit));
   },
 
   preview(project: Project, edit: Edit): Preview {
-    const after = applyEdit(project, edit, catalogue);
+    const after = apply(project, edit);
     const [a, b] = [judged(project), judged(after)];
     const key = (f: { rule: string; at: string[] }) => `${f.rule} ${f.at.join(" ")}`;
     const [ka, kb] = [new Set(a.list.map(key)), new Set(b.list.map(key))];

@@ -6,7 +6,7 @@ type Handler = (request: Request) => Promise<NextResponse> | NextResponse;
 
 /** Runs a handler only for requests that may be served; a bug answers with a plain sentence, not a stack. */
 export async function guarded(request: Request, handle: Handler): Promise<NextResponse> {
-  const no = refusal(request.headers);
+  const no = refusal(request.headers, request.method);
   if (no) return NextResponse.json({ message: no }, { status: 403 });
   try {
     return await handle(request);

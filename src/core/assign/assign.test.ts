@@ -1,9 +1,9 @@
 import { describe, expect, it } from "vitest";
 import fc from "fast-check";
-import { assign, waysToServe } from ".";
+import { assign, refreshCompanions, waysToServe } from ".";
 import { findPin } from "../catalogue";
-import { splitEnd } from "../project";
-import { BOARD3, BOARD5, catalogue, make, USB } from "../testing";
+import { applyEdit, splitEnd, type Edit, type Project } from "../project";
+import { BOARD3, BOARD5, catalogue, make, planned, rules, USB } from "../testing";
 import { cheapestMatching, NEVER } from "./matching";
 import { solve, type Problem } from ".";
 import { bruteForce, randomProblem } from "./random";
@@ -151,5 +151,34 @@ describe("assign", () => {
     expect(a.status).toBe("infeasible");
     expect(a.core).toHaveLength(21);
     expect(a.clash).toContain("20 pins");
+  });
+});
+
+describe("suggestions follow what they were made from", () => {
+  const change = (p: Project, edit: Edit) => refreshCompanions(p, applyEdit(p, edit, catalogue), catalogue);
+  it("another LED current brings another resistor, unless the person chose one", () => {
+    const p = planned([BOARD5, USB, SIX[4]!]);
+    const q = change(p, { type: "setOption", ref: "D1", key: "current_mA", value: 2 });
+    // (5 − 2 − 2 mA · 25 Ω) / 2 mA = 1475 Ω, next up 1500 Ω.
+    expect(q.parts[2]!.companions).toEqual({ seriesResistor: { ohm: 1500 } });
+    const mine = applyEdit(
+      p,
+      { type: "setCompanion", ref: "D1", key: "seriesResistor", value: { ohm: 470 } },
+      catalogue,
+    );
+    expect(change(mine, { type: "setOption", ref: "D1", key: "current_mA", value: 2 }).parts[2]!.companions).toEqual({
+      seriesResistor: { ohm: 470 },
+    });
+  });
+  it("another pull moves the contact's far end to the other rail and back", () => {
+    const p = planned([BOARD3, USB, SIX[5]!]);
+    const down = change(p, { type: "setHouseRules", rules: { buttonPull: "external-down" } });
+    expect(down.parts[2]!.companions).toEqual({ pullDown: { ohm: 10000 } });
+    expect(down.links).toContainEqual({ from: "SW1.2", to: "B1.3V3" });
+    expect(down.links.some((l) => l.from === "SW1.2" && l.to === "B1.GND")).toBe(false);
+    expect(rules(down)).toEqual([]);
+    const up = change(down, { type: "setHouseRules", rules: { buttonPull: "internal-up" } });
+    expect(up.parts[2]!.companions).toEqual({ pullUp: "internal" });
+    expect(up.links).toContainEqual({ from: "SW1.2", to: "B1.GND" });
   });
 });

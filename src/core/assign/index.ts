@@ -9,4 +9,5 @@ export * from "./lp";
 export * from "./words";
 export * from "./boards";
 export * from "./lattice";
+export * from "./refresh";
 export { WEIGHTS } from "./weights";

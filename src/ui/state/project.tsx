@@ -41,6 +41,7 @@ export interface ProjectState {
 const Context = createContext<ProjectState | null>(null);
 const NOTHING: ReadonlySet<string> = new Set();
 const SAVE_AFTER_MS = 350;
+const RETRY_AFTER_MS = 4000;
 
 /** The project of this page. Throws outside its provider: that is a bug. */
 export function useProject(): ProjectState {
@@ -63,6 +64,7 @@ export function ProjectProvider({ id, children }: { id: string; children: ReactN
   const pending = useRef<{ project: Project; says: string } | null>(null);
   const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
   const saving = useRef(false);
+  const flushAgain = useRef<(() => Promise<void>) | null>(null);
   const queue = useRef<Promise<unknown>>(Promise.resolve());
 
   const flush = useCallback(
@@ -91,6 +93,8 @@ export function ProjectProvider({ id, children }: { id: string; children: ReactN
           pending.current ??= { project, says };
           setSave("failed");
           toast.error(r.body.message ?? "Not saved.", { id: "save" });
+          if (r.status === 0 || r.status >= 500)
+            timer.current = setTimeout(() => void flushAgain.current?.(), RETRY_AFTER_MS);
           break;
         }
       }
@@ -98,6 +102,8 @@ export function ProjectProvider({ id, children }: { id: string; children: ReactN
     },
     [id],
   );
+
+  useEffect(() => void (flushAgain.current = flush), [flush]);
 
   const schedule = useCallback(
     (project: Project, says: string) => {
