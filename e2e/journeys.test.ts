@@ -242,6 +242,59 @@ describe("nothing is lost", () => {
   });
 });
 
+describe("changing one's mind", () => {
+  it("another board, then back to an earlier version, then undone", async () => {
+    const { page } = await app.session();
+    await page.goto("/");
+    await page.getByPlaceholder("Railway crossing").fill("Second thoughts");
+    await page.getByRole("button", { name: "Start a project" }).click();
+    await page.waitForURL(/\/p\//);
+    await page.getByText("Nothing planned yet").waitFor();
+    for (const id of ["board/atmega328p-long", "supply/usb-port", "module/hc-sr04"])
+      await page.getByTestId(`add-${id}`).click();
+    await page.getByTestId("part-M1").waitFor();
+    await saved(page);
+    await station(page, "Board").click();
+    await page.getByRole("button", { name: /Use this board: RP2040/ }).click();
+    await page.waitForFunction(
+      () => document.querySelector('[data-testid="verdict"]')?.textContent === "Do not power yet: 1 stop",
+    );
+    expect(await page.getByTestId("finding-level.overdrive").innerText()).toContain("takes 3.50 V at most");
+    await saved(page);
+    await page.getByRole("button", { name: "versions" }).click();
+    await page.getByText("add M1").waitFor();
+    await page
+      .getByRole("listitem")
+      .filter({ hasText: "add M1" })
+      .getByRole("button", { name: /Go back to it/ })
+      .click();
+    await page.waitForFunction(
+      () => document.querySelector('[data-testid="verdict"]')?.textContent === "Ready to wire",
+    );
+    await page.getByRole("button", { name: "Undo" }).click();
+    await page.waitForFunction(
+      () => document.querySelector('[data-testid="verdict"]')?.textContent === "Do not power yet: 1 stop",
+    );
+    // The stop's own fix makes it sound.
+    await page.getByTestId("finding-level.overdrive").getByRole("button", { name: "Apply" }).first().click();
+    await page.waitForFunction(
+      () => document.querySelector('[data-testid="verdict"]')?.textContent === "Ready to wire",
+    );
+  });
+
+  it("an option out of range is refused in words; a good one brings its companions along", async () => {
+    const { page } = await app.session();
+    await openProject(page, "Rain-barrel gauge", "parts");
+    const current = page.locator("#D1-current_mA");
+    await current.fill("300");
+    await current.press("Enter");
+    await page.getByText("Current wanted takes 0.5 to 20 mA").waitFor();
+    await current.fill("2");
+    await current.press("Enter");
+    await page.getByTestId("part-D1").getByText("1500 Ω").waitFor();
+  });
+});
+
 describe("bad project files are refused with their reason", () => {
   const demo = () =>
     JSON.parse(fs.readFileSync(path.join(import.meta.dirname, "../demo/rain-barrel.lattice.json"), "utf8"));

@@ -47,7 +47,7 @@ build_app() {
   if [ "$(cat .next/lattice-stamp 2>/dev/null)" = "$want" ]; then return 0; fi
   say "Building the app…"
   NEXT_TELEMETRY_DISABLED=1 node node_modules/next/dist/bin/next build >.next-build.log 2>&1 ||
-    { cat .next-build.log >&2; say "The build failed."; exit 1; }
+    { cat .next-build.log >&2; say "The build failed."; return 1; }
   rm -f .next-build.log
   echo "$want" > .next/lattice-stamp
 }

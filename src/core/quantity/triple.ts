@@ -13,8 +13,3 @@ export const within = (v: number, tolerance: number): Triple => ({
   typ: v,
   max: v * (1 + tolerance),
 });
-export const mapTriple = (t: Triple, f: (v: number) => number): Triple => ({
-  min: f(t.min),
-  typ: f(t.typ),
-  max: f(t.max),
-});
