@@ -354,6 +354,9 @@ describe("when a list does not fit", () => {
       .waitFor();
     await page.getByTestId("part-M3").waitFor();
     expect(await verdict(page)).toMatch(/Not planned yet: 2 pins open/);
+    await station(page, "Pins").click();
+    expect(await page.getByTestId("clash").innerText()).toMatch(/smallest set that clashes: M2\.SCL|M2\.SDA/);
+    await station(page, "Parts").click();
     await page.locator("#M3-address").selectOption("0x3d");
     await station(page, "Pins").click();
     await page.getByRole("button", { name: "Plan open pins" }).click();

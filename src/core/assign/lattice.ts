@@ -4,8 +4,8 @@ import { splitEnd, type Project } from "../project";
 import { assign } from "./assign";
 import { waysToServe } from "./capability";
 import { openPins } from "./hookups";
-import { effectiveNeed } from "./problem";
-import { needWords } from "./words";
+import { effectiveNeed, makeProblem } from "./problem";
+import { needWords, whyChosen } from "./words";
 
 /** chosen: wired here · locked: wired here and held · fits: free and able · caution: able, with a hazard · taken: able, in use · cannot. */
 export type CellState = "chosen" | "locked" | "fits" | "caution" | "taken" | "cannot";
@@ -67,12 +67,14 @@ function cell(
   locked: boolean,
   need: Parameters<typeof waysToServe>[1],
   usedBy: string[],
+  standing: string,
 ): LatticeCell {
   const ways = waysToServe(pin, need);
   const ok = ways.find((w) => w.ok);
   const bad = ways.find((w) => !w.ok);
   const hazard = pin.hazards?.find((h) => hazardous.has(h.kind));
   const caution = hazard ? `; mind: ${hazard.says}` : "";
+  if (at && ok && !locked && standing) return { state: "chosen", why: standing };
   if (at)
     return {
       state: locked ? "locked" : "chosen",
@@ -110,6 +112,15 @@ export function latticeView(c: Circuit, host: string): LatticeView {
     signal: Boolean(p.offers?.length),
   }));
   const rows: LatticeRow[] = [];
+  const problem = makeProblem(project, netlist, host);
+  /** Why a need stands on its pin, in the planner's own words. */
+  const standing = (id: string): string => {
+    const n = problem.needs.find((x) => x.id === id);
+    const choice = n?.choices.findIndex((x) => problem.pins[x.pin]!.label === n.present) ?? -1;
+    if (!n || choice < 0) return "";
+    const sharing = problem.needs.filter((m) => m !== n && n.share && m.share === n.share && m.present === n.present);
+    return whyChosen(problem, n, choice, [...new Set(sharing.map((m) => m.ref))], true);
+  };
   for (const i of netlist.expanded.instances.values()) {
     if (i.host !== host || i.inserted || i.part.board) continue;
     for (const p of i.part.pins) {
@@ -121,6 +132,7 @@ export function latticeView(c: Circuit, host: string): LatticeView {
           (l) => [l.from, l.to].includes(id) && [l.from, l.to].some((e) => splitEnd(e).ref === host),
         ) ?? null;
       const need = effectiveNeed(netlist, i.ref, p);
+      const why = bound ? standing(id) : "";
       rows.push({
         id,
         ref: i.ref,
@@ -137,6 +149,7 @@ export function latticeView(c: Circuit, host: string): LatticeView {
             link?.locked ?? false,
             need,
             (users.get(q.label) ?? []).filter((u) => u !== id),
+            why,
           ),
         ),
       });

@@ -20,8 +20,11 @@ export function needWords(n: Pick<ProblemNeed, "need">): string {
   return require?.length ? `${base} with ${require.join(" and ")}` : base;
 }
 
-/** A sentence for the choice that was made, from its own prices and the prices of what was passed over. */
-export function whyChosen(p: Problem, n: ProblemNeed, choice: number, sharing: string[]): string {
+/**
+ * A sentence for the choice that was made, from its own prices and the prices of what was passed over. `standing`: told
+ * of a plan that stands, where nothing is about to move.
+ */
+export function whyChosen(p: Problem, n: ProblemNeed, choice: number, sharing: string[], standing = false): string {
   const c = n.choices[choice]!;
   const label = p.pins[c.pin]!.label;
   if (n.locked) return `${label}: locked by you`;
@@ -30,7 +33,7 @@ export function whyChosen(p: Problem, n: ProblemNeed, choice: number, sharing: s
   if (c.bus) parts.push(`${label} is ${usual ? "the usual" : "a"} ${needWords(n)} pin of ${c.bus}`);
   else parts.push(`${label} can be ${needWords(n)}`);
   if (sharing.length) parts.push(`shared with ${sharing.join(" and ")}`);
-  if (n.present === label) parts.push("the wire stays where it is");
+  if (n.present === label && !standing) parts.push("the wire stays where it is");
   const spent = c.prices.filter((x) => x.reason === "scarcity");
   if (!c.bus && !spent.length) parts.push("it spends nothing rare");
   for (const cap of n.need.prefer ?? [])

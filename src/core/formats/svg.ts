@@ -26,7 +26,7 @@ export function loomSvg(loom: Loom, title: string): string {
       return `<circle cx="${p.x}" cy="${p.y}" r="2.4" fill="${p.used ? ink : "#fffdf7"}" stroke="${ink}"/><text x="${p.x + out}" y="${p.y + 3.5}" font-size="9.5" fill="${ink}" text-anchor="${p.side === "left" ? "start" : "end"}">${esc(p.label)}</text>`;
     });
     const dash = b.kind === "companion" ? ' stroke-dasharray="4 2"' : "";
-    return `<g><rect x="${b.x}" y="${b.y}" width="${b.w}" height="${b.h}" fill="#fffdf7" stroke="#1d1b18"${dash}/><text x="${b.x + b.w / 2}" y="${b.y + 13}" font-size="11" font-weight="700" text-anchor="middle">${esc(`${b.ref} ${b.label === b.ref ? "" : b.label}`.trim().slice(0, 22))}</text><text x="${b.x + b.w / 2}" y="${b.y + 24}" font-size="7.5" fill="#55514a" text-anchor="middle">${esc(b.name.slice(0, 32))}</text>${pins.join("")}</g>`;
+    return `<g><rect x="${b.x}" y="${b.y}" width="${b.w}" height="${b.h}" fill="#fffdf7" stroke="#1d1b18"${dash}/><text x="${b.x + b.w / 2}" y="${b.y + 13}" font-size="11" font-weight="700" text-anchor="middle">${esc(`${b.ref} ${b.label === b.ref ? "" : b.label}`.trim().slice(0, 22))}</text><text x="${b.x + b.w / 2}" y="${b.y + 24}" font-size="7.5" fill="#55514a" text-anchor="middle">${esc(b.name.slice(0, 29))}</text>${pins.join("")}</g>`;
   });
   const nets = loom.nets.map(
     (n) =>

@@ -1,3 +1,4 @@
+import fs from "node:fs";
 import { describe, expect, it } from "vitest";
 import { applyEdit, loadProject, nextRef, projectJsonSchema, readProject, writeProject, type Edit } from ".";
 import { BOARD3, BOARD5, CABLE, catalogue, make, USB } from "../testing";
@@ -47,9 +48,12 @@ describe("reading project files", () => {
     const again = readProject(writeProject(p), catalogue);
     expect(again.ok && again.project).toEqual(p);
   });
-  it("has a JSON Schema with the same top keys", () => {
-    const schema = projectJsonSchema() as { properties: object };
-    expect(Object.keys(schema.properties)).toContain("houseRules");
+  it("ships its JSON Schema, current and of a kind that other tools read", () => {
+    const file = JSON.parse(fs.readFileSync(new URL("../../../docs/project.schema.json", import.meta.url), "utf8"));
+    expect(file).toEqual(JSON.parse(JSON.stringify(projectJsonSchema())));
+    expect(file.additionalProperties).toBe(false);
+    expect(file.required).toEqual(["format", "version", "title"]);
+    expect(Object.keys(file.properties)).toContain("houseRules");
   });
 });
 

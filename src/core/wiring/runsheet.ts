@@ -90,9 +90,10 @@ function looks(c: Circuit): Omit<RunRow, "step">[] {
   });
   const out = [row("look-unplug", "everything", "Unplug every supply and every USB cable before the first wire.")];
   for (const i of c.netlist.expanded.instances.values()) {
-    if (i.part.id.startsWith("supply/") || !i.part.body.orientation || i.part.body.orientation === "Either way round.")
-      continue;
-    out.push(row(`look-${i.ref}`, i.ref, `${i.label}: ${i.part.body.orientation}`));
+    const way = i.part.body.orientation === "Either way round." ? "" : (i.part.body.orientation ?? "");
+    const care = i.part.cautions.map((t) => `Take care: ${t}`);
+    if (way || care.length)
+      out.push(row(`look-${i.ref}`, i.ref, `${i.label}: ${[way, ...care].filter(Boolean).join(" ")}`));
   }
   return out;
 }

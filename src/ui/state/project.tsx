@@ -29,6 +29,8 @@ export interface ProjectState {
   /** Runs a step against the latest project; steps queue up, so nothing is lost between two quick ones. */
   run<S extends Step>(work: (p: Project) => Promise<S | null>): Promise<S | null>;
   edit(e: Edit): Promise<Step | null>;
+  /** Resolves when everything is on disk, or can't be saved now. */
+  saveNow(): Promise<void>;
   undo(): void;
   redo(): void;
   canUndo: string | null;
@@ -104,6 +106,14 @@ export function ProjectProvider({ id, children }: { id: string; children: ReactN
   );
 
   useEffect(() => void (flushAgain.current = flush), [flush]);
+
+  const saveNow = useCallback(async () => {
+    await queue.current;
+    clearTimeout(timer.current);
+    // A save that is on its way takes the newest change along before it ends.
+    for (let i = 0; i < 100 && saving.current; i++) await new Promise((r) => setTimeout(r, 30));
+    await flush();
+  }, [flush]);
 
   const schedule = useCallback(
     (project: Project, says: string) => {
@@ -220,6 +230,7 @@ export function ProjectProvider({ id, children }: { id: string; children: ReactN
       keepMineAsCopy,
       run,
       edit,
+      saveNow,
       undo: () => travel(past, setPast, setFuture, "undo"),
       redo: () => travel(future, setFuture, setPast, "redo"),
       canUndo: past.at(-1)?.says ?? null,
@@ -227,7 +238,24 @@ export function ProjectProvider({ id, children }: { id: string; children: ReactN
       lit,
       light,
     }),
-    [id, now, missing, save, version, theirs, takeTheirs, keepMineAsCopy, run, edit, travel, past, future, lit, light],
+    [
+      id,
+      now,
+      missing,
+      save,
+      version,
+      theirs,
+      takeTheirs,
+      keepMineAsCopy,
+      run,
+      edit,
+      saveNow,
+      travel,
+      past,
+      future,
+      lit,
+      light,
+    ],
   );
   return <Context.Provider value={value}>{children}</Context.Provider>;
 }

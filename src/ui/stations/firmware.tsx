@@ -2,6 +2,7 @@
 import dynamic from "next/dynamic";
 import { useEffect, useState } from "react";
 import type { FirmwareFile } from "@/core/firmware";
+import { Download } from "@/ui/shared/download";
 import { StationTitle } from "@/ui/shared/title";
 import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";
@@ -12,7 +13,7 @@ const Code = dynamic(() => import("./code").then((m) => m.Code), {
 
 /** Firmware: programs written from the plan, with where each pin constant comes from. */
 export function Firmware() {
-  const { view, project, id, light, lit } = useProject();
+  const { view, project, light, lit } = useProject();
   const fitting = view.targets.filter((t) => !t.unfit);
   const [chosen, setChosen] = useState<string | null>(null);
   const target = fitting.find((t) => t.id === chosen) ?? fitting.find((t) => t.id === "micropython") ?? fitting[0];
@@ -39,9 +40,9 @@ export function Firmware() {
         says="Pin names come from the plan. Bring-up first: every part proves itself, one line each."
       >
         {target && (
-          <a className="btn-main" href={`/api/projects/${id}/plan?target=${target.id}`} data-testid="download-firmware">
+          <Download main path={`plan?target=${target.id}`} testId="download-firmware">
             Download {target.name} (ZIP)
-          </a>
+          </Download>
         )}
       </StationTitle>
       {!target && <p className="mt-4">No board in this project yet, so there is nothing to program.</p>}

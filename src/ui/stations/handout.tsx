@@ -1,4 +1,5 @@
 "use client";
+import { Download } from "@/ui/shared/download";
 import { saveFile } from "@/ui/shared/save-file";
 import { StationTitle } from "@/ui/shared/title";
 import { core } from "@/ui/state/core";
@@ -6,7 +7,7 @@ import { useProject } from "@/ui/state/project";
 
 /** Hand-out: the plan as files in open formats, and the parts list. */
 export function Handout() {
-  const { view, project, id } = useProject();
+  const { view, project } = useProject();
   return (
     <>
       <StationTitle name="Hand-out" says="The whole plan as files that open anywhere." />
@@ -18,9 +19,9 @@ export function Handout() {
               printed plan (PDF), drawing, wire, parts and check lists (CSV), programs, project file
             </span>
           </span>
-          <a className="btn-main self-center" href={`/api/projects/${id}/plan`} data-testid="download-plan">
+          <Download main path="plan" testId="download-plan">
             Download
-          </a>
+          </Download>
         </li>
         <li className="flex justify-between gap-4 border-b border-line py-2">
           <span>

@@ -85,7 +85,7 @@ export function Loom({ loom, row }: { loom: Geometry; row: RunRow | undefined })
             {`${b.ref} ${b.label === b.ref ? "" : b.label}`.trim().slice(0, 22)}
           </text>
           <text x={b.x + b.w / 2} y={b.y + 24} fontSize="7.5" textAnchor="middle" className="fill-soft">
-            {b.name.slice(0, 32)}
+            {b.name.slice(0, 29)}
           </text>
           {b.pins.map((p) => (
             <g key={p.end}>

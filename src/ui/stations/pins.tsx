@@ -348,6 +348,36 @@ function Lattice({ view }: { view: LatticeView }) {
   );
 }
 
+/** Why the open pins can't all be planned, kept in sight until they can. */
+function Clash() {
+  const { view, project } = useProject();
+  const [clash, setClash] = useState<{ says: string; core: { need: string; wants: string }[] } | null>(null);
+  const open = view.open;
+  useEffect(() => {
+    let gone = false;
+    setClash(null);
+    if (open)
+      void core()
+        .plan(project)
+        .then((r) => !gone && r.clash && setClash({ says: r.clash, core: r.core }));
+    return () => {
+      gone = true;
+    };
+  }, [open, project]);
+  if (!clash) return null;
+  return (
+    <div role="alert" className="mt-3 border-l-4 border-fault pl-3" data-testid="clash">
+      <p>
+        <strong>No plan fits.</strong> {clash.says}
+      </p>
+      <p className="text-sm text-soft">
+        The smallest set that clashes: {clash.core.map((n) => n.need).join(", ")}. Take one of them out, set another
+        address, unlock a wire, or choose another board.
+      </p>
+    </div>
+  );
+}
+
 /** Pins: the lattice of needs and pins, with plan, move and lock. */
 export function Pins() {
   const { view, run } = useProject();
@@ -368,6 +398,7 @@ export function Pins() {
           {view.open ? "Plan open pins" : "Plan again"}
         </button>
       </StationTitle>
+      <Clash />
       {view.lattices.map((l) =>
         l.rows.length ? (
           <Lattice key={l.host} view={l} />

@@ -1,6 +1,7 @@
 "use client";
 import { useState } from "react";
 import { PHASES, type RunRow } from "@/core/wiring/runsheet";
+import { Download } from "@/ui/shared/download";
 import { saveFile } from "@/ui/shared/save-file";
 import { Tick } from "@/ui/shared/tick";
 import { StationTitle } from "@/ui/shared/title";
@@ -85,7 +86,7 @@ function Wire({
 
 /** Wiring: one wire a row in a safe order, the loom beside it with the current wire lit. */
 export function Wiring() {
-  const { view, project, edit, id } = useProject();
+  const { view, project, edit } = useProject();
   const [current, setCurrent] = useState<string | null>(null);
   const done = new Set(project.bench.filter((b) => b.list === "wires" && b.done).map((b) => b.id));
   const next = view.rows.find((r) => !done.has(r.id));
@@ -117,9 +118,7 @@ export function Wiring() {
         >
           Drawing (SVG)
         </button>
-        <a className="btn" href={`/api/projects/${id}/plan`}>
-          Whole plan (ZIP)
-        </a>
+        <Download path="plan">Whole plan (ZIP)</Download>
       </StationTitle>
       {stop && (
         <p className="mt-2 border-l-4 border-stop pl-3 font-bold text-stop">
