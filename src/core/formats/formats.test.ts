@@ -5,6 +5,8 @@ import { circuitOf } from "../circuit";
 import { BOARD5, catalogue, make, planned, USB } from "../testing";
 import { checksCsv, loomSvg, makeZip, partsCsv, safePath, toCsv, wiresCsv } from ".";
 import { loom } from "../wiring";
+import fs from "node:fs";
+import { unpackWoff } from "./woff";
 
 const hostile = '=cmd|"/c calc"!A0, "x"\n<script>alert(1)</script>';
 const c = circuitOf(
@@ -63,5 +65,35 @@ describe("an empty project", () => {
     const e = circuitOf(make([]), catalogue);
     expect(wiresCsv(e).split("\r\n")).toHaveLength(3);
     expect(checksCsv(e).trim()).toBe("what,from,to,low,high,unit,when");
+  });
+});
+
+describe("fonts", () => {
+  const file = (name: string) =>
+    new Uint8Array(
+      fs.readFileSync(
+        new URL(`../../../node_modules/@fontsource/atkinson-hyperlegible-next/files/${name}`, import.meta.url),
+      ),
+    );
+  it("unpacks a WOFF into tables whose checksums are right", () => {
+    const font = unpackWoff(file("atkinson-hyperlegible-next-latin-400-normal.woff"));
+    const view = new DataView(font.buffer);
+    const count = view.getUint16(4);
+    expect(count).toBeGreaterThan(8);
+    for (let i = 0; i < count; i++) {
+      const at = 12 + 16 * i;
+      const tag = String.fromCharCode(...font.subarray(at, at + 4));
+      const [want, offset, length] = [view.getUint32(at + 4), view.getUint32(at + 8), view.getUint32(at + 12)];
+      let sum = 0;
+      for (let k = 0; k < length; k += 4)
+        sum = (sum + (offset + k + 4 <= font.length ? view.getUint32(offset + k) : 0)) >>> 0;
+      // The head table's own adjustment field is counted out, as the format asks.
+      if (tag === "head") sum = (sum - view.getUint32(offset + 8)) >>> 0;
+      expect(sum, tag).toBe(want);
+    }
+  });
+  it("leaves other bytes alone", () => {
+    const other = new Uint8Array([0, 1, 0, 0, 5]);
+    expect(unpackWoff(other)).toBe(other);
   });
 });

@@ -2,6 +2,7 @@ import fontkit from "@pdf-lib/fontkit";
 import { PDFDocument, rgb, type PDFFont, type PDFPage } from "pdf-lib";
 import { PHASES } from "../wiring";
 import type { PlanText } from "./markdown";
+import { unpackWoff } from "./woff";
 
 const A4: [number, number] = [595.28, 841.89];
 const MARGIN = 45;
@@ -77,14 +78,14 @@ export async function planPdf(p: PlanText, fonts: { text: Uint8Array; bold: Uint
   // A fixed date keeps the same plan byte-identical.
   doc.setCreationDate(new Date(0));
   doc.setModificationDate(new Date(0));
-  const text = await doc.embedFont(fonts.text, { subset: true });
+  const text = await doc.embedFont(unpackWoff(fonts.text), { subset: true });
   const s: Sheet = {
     doc,
     known: new Set(text.getCharacterSet()),
     page: undefined as unknown as PDFPage,
     y: 0,
     text,
-    bold: await doc.embedFont(fonts.bold, { subset: true }),
+    bold: await doc.embedFont(unpackWoff(fonts.bold), { subset: true }),
   };
   newPage(s);
   say(s, p.title, { size: 20, bold: true, gap: 6 });
