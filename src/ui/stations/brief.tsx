@@ -1,6 +1,7 @@
 "use client";
 import { useEffect, useState } from "react";
 import type { HouseRuleKey } from "@/core/project";
+import { useAnswer } from "@/ui/shared/answer";
 import { StationTitle } from "@/ui/shared/title";
 import { useProject } from "@/ui/state/project";
 
@@ -89,10 +90,39 @@ function Field({
   );
 }
 
+/** One house rule: its choices with what each costs and buys. */
+function RuleChoice({ rule }: { rule: (typeof RULES)[number] }) {
+  const { project, edit } = useProject();
+  const [now, choose] = useAnswer<string>(
+    project.houseRules[rule.key] ?? rule.choices[0]![0],
+    (v) => void edit({ type: "setHouseRules", rules: { [rule.key]: v } }),
+  );
+  return (
+    <fieldset className="mt-2 border-t border-line pt-1">
+      <legend className="sr-only">{rule.question}</legend>
+      <p className="font-bold" aria-hidden>
+        {rule.question}
+      </p>
+      {rule.choices.map(([value, says], i) => (
+        <label key={value} className="flex items-start gap-2">
+          <input type="radio" className="mt-1" name={rule.key} checked={now === value} onChange={() => choose(value)} />
+          <span>
+            {says} {i === 0 && <span className="text-soft">(usual)</span>}
+          </span>
+        </label>
+      ))}
+    </fieldset>
+  );
+}
+
 /** Brief: what it should do, who is served, and the choices where careful people disagree. */
 export function Brief() {
   const { project, edit } = useProject();
-  const owned = project.houseRules.wireColours ?? COLOURS;
+  const [owned, own] = useAnswer(
+    project.houseRules.wireColours ?? COLOURS,
+    (wireColours) => void edit({ type: "setHouseRules", rules: { wireColours } }),
+  );
+  const [stage, setStage] = useAnswer(project.brief.stage, (v) => void edit({ type: "setBrief", brief: { stage: v } }));
   return (
     <>
       <StationTitle name="Brief" says="What it should do, and the choices that the plan will follow." />
@@ -120,15 +150,10 @@ export function Brief() {
           />
           <fieldset className="mt-3">
             <legend className="text-soft">To try out or to keep?</legend>
-            {(["prototype", "keep"] as const).map((stage) => (
-              <label key={stage} className="mr-6 inline-flex items-center gap-2">
-                <input
-                  type="radio"
-                  name="stage"
-                  checked={project.brief.stage === stage}
-                  onChange={() => void edit({ type: "setBrief", brief: { stage } })}
-                />
-                {stage === "prototype" ? "to try out" : "to keep"}
+            {(["prototype", "keep"] as const).map((s) => (
+              <label key={s} className="mr-6 inline-flex items-center gap-2">
+                <input type="radio" name="stage" checked={stage === s} onChange={() => setStage(s)} />
+                {s === "prototype" ? "to try out" : "to keep"}
               </label>
             ))}
           </fieldset>
@@ -140,12 +165,7 @@ export function Brief() {
                   <input
                     type="checkbox"
                     checked={owned.includes(c)}
-                    onChange={(e) =>
-                      void edit({
-                        type: "setHouseRules",
-                        rules: { wireColours: COLOURS.filter((x) => (x === c ? e.target.checked : owned.includes(x))) },
-                      })
-                    }
+                    onChange={(e) => own(COLOURS.filter((x) => (x === c ? e.target.checked : owned.includes(x))))}
                   />
                   {c}
                 </label>
@@ -160,26 +180,7 @@ export function Brief() {
         <section className="mt-3">
           <h2 className="text-lg">House rules</h2>
           {RULES.map((r) => (
-            <fieldset key={r.key} className="mt-2 border-t border-line pt-1">
-              <legend className="sr-only">{r.question}</legend>
-              <p className="font-bold" aria-hidden>
-                {r.question}
-              </p>
-              {r.choices.map(([value, says], i) => (
-                <label key={value} className="flex items-start gap-2">
-                  <input
-                    type="radio"
-                    className="mt-1"
-                    name={r.key}
-                    checked={(project.houseRules[r.key] ?? r.choices[0]![0]) === value}
-                    onChange={() => void edit({ type: "setHouseRules", rules: { [r.key]: value } })}
-                  />
-                  <span>
-                    {says} {i === 0 && <span className="text-soft">(usual)</span>}
-                  </span>
-                </label>
-              ))}
-            </fieldset>
+            <RuleChoice key={r.key} rule={r} />
           ))}
         </section>
       </div>

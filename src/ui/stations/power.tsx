@@ -1,6 +1,7 @@
 "use client";
 import { useState } from "react";
 import type { LevelView, LimitView } from "@/workers/view";
+import { useAnswer } from "@/ui/shared/answer";
 import { StationTitle } from "@/ui/shared/title";
 import { useProject } from "@/ui/state/project";
 
@@ -109,29 +110,35 @@ function Ladder({ v }: { v: LevelView }) {
   );
 }
 
-/** Live brightness of every strip in the project. */
-function Brightness() {
-  const { view, edit } = useProject();
-  const strips = view.parts.flatMap((p) => {
-    const o = p.options.find((x) => x.key === "brightness");
-    return o ? [{ ref: p.ref, label: p.label, value: Number(o.value) }] : [];
-  });
-  return strips.map((s) => (
-    <label key={s.ref} className="mt-2 flex items-center gap-3">
-      <span>{s.label} brightness cap</span>
+function BrightnessOf({ strip }: { strip: { ref: string; label: string; value: number } }) {
+  const { edit } = useProject();
+  const [now, setNow] = useAnswer(
+    Math.round(strip.value * 100),
+    (v) => void edit({ type: "setOption", ref: strip.ref, key: "brightness", value: v / 100 }),
+  );
+  return (
+    <label className="mt-2 flex items-center gap-3">
+      <span>{strip.label} brightness cap</span>
       <input
         type="range"
         min={0}
         max={100}
-        value={Math.round(s.value * 100)}
+        value={now}
         className="grow p-0 accent-[var(--accent)]"
-        onChange={(e) =>
-          void edit({ type: "setOption", ref: s.ref, key: "brightness", value: Number(e.target.value) / 100 })
-        }
+        onChange={(e) => setNow(Number(e.target.value))}
       />
-      <span className="num w-12 text-right">{Math.round(s.value * 100)} %</span>
+      <span className="num w-12 text-right">{now} %</span>
     </label>
-  ));
+  );
+}
+
+/** Live brightness of every strip in the project. */
+function Brightness() {
+  const { view } = useProject();
+  return view.parts.flatMap((p) => {
+    const o = p.options.find((x) => x.key === "brightness");
+    return o ? [<BrightnessOf key={p.ref} strip={{ ref: p.ref, label: p.label, value: Number(o.value) }} />] : [];
+  });
 }
 
 /** Power and levels: the supply budget, and every driver against every receiver. */

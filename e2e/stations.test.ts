@@ -1,0 +1,112 @@
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import type { Page } from "playwright-core";
+import { openProject, saved, startApp, verdict, type App } from "./app";
+
+let app: App;
+beforeAll(async () => {
+  app = await startApp();
+});
+afterAll(() => app?.stop());
+
+const says = (page: Page, words: string) =>
+  page.waitForFunction((w) => document.querySelector('[data-testid="verdict"]')?.textContent === w, words);
+
+describe("stations", () => {
+  it("brief: a house rule changes the plan at once, and what was written stays", async () => {
+    const { page, context } = await app.session();
+    await openProject(page, "Moss terrarium keeper", "brief");
+    await page.getByLabel("Name").fill("Fern terrarium");
+    await page.getByLabel("Name").press("Enter");
+    await page.getByLabel(/10 kΩ to ground, button to supply/).check({ force: true });
+    await page.getByRole("link", { name: /Parts/ }).click();
+    await page.getByTestId("part-SW1").getByText("10000 Ω").waitFor();
+    await page.getByRole("link", { name: /Wiring/ }).click();
+    await page.getByText("SW1.2", { exact: true }).first().waitFor();
+    await saved(page);
+    await page.goto("/");
+    await page.getByRole("link", { name: "Fern terrarium" }).click();
+    await page.getByText("Fern terrarium").first().waitFor();
+    await page.getByRole("button", { name: "versions" }).click();
+    await page
+      .getByRole("listitem")
+      .filter({ hasText: "demo project" })
+      .getByRole("button", { name: /Go back to it/ })
+      .click();
+    await page.getByText("Moss terrarium keeper").first().waitFor();
+    await saved(page);
+    await context.close();
+  });
+
+  it("power: the brightness control moves the budget live, and the overload's fix brings it back", async () => {
+    const { page, context } = await app.session();
+    await openProject(page, "Moss terrarium keeper", "parts");
+    await page.locator("#M3-pixels").fill("60");
+    await page.locator("#M3-pixels").press("Enter");
+    await page.getByRole("link", { name: /Power and levels/ }).click();
+    const slider = page.getByRole("slider");
+    await slider.focus();
+    await slider.press("End");
+    await page.getByText("100 %").waitFor();
+    await page.getByTestId("finding-power.overload").waitFor();
+    expect(await page.getByTestId("finding-power.overload").innerText()).toContain("3.6 A at peak over a limit of 2 A");
+    await page.getByTestId("finding-power.overload").getByRole("button").first().click();
+    const fix = page.getByTestId("finding-power.overload").getByRole("button", { name: "Apply" }).first();
+    if (!(await fix.isVisible())) await page.getByTestId("finding-power.overload").getByRole("button").first().click();
+    await fix.click();
+    // (2000 − 60) / (60 · 59) = 0.548
+    await page.getByText("54 %").waitFor();
+    await page.getByTestId("finding-power.overload").waitFor({ state: "detached" });
+    await context.close();
+  });
+
+  it("ledger: accepting a risk needs a reason, and can be taken back", async () => {
+    const { page, context } = await app.session();
+    await openProject(page, "Rain-barrel gauge", "pins");
+    // Put the lamp on a console pin: a risk, not a fault.
+    const cell = page.locator('[data-cell="D1.A|D1"]');
+    await cell.click();
+    await page.getByRole("button", { name: "Move here" }).click();
+    await says(page, "Can be wired: 1 risk to know");
+    const finding = page.getByTestId("finding-pin.usb-serial");
+    await finding.getByRole("button", { name: "accept with a reason" }).click();
+    expect(await finding.getByRole("button", { name: "Accept" }).isDisabled()).toBe(true);
+    await finding.getByLabel("Reason").fill("the lamp may flicker while uploading");
+    await finding.getByRole("button", { name: "Accept" }).click();
+    await says(page, "Ready to wire");
+    expect(await finding.innerText()).toContain("Accepted: the lamp may flicker while uploading");
+    await finding.getByRole("button", { name: "take back" }).click();
+    await says(page, "Can be wired: 1 risk to know");
+    await context.close();
+  });
+
+  it("palette: finds a fix by typing and applies it", async () => {
+    const { page, context } = await app.session();
+    await openProject(page, "Moss terrarium keeper", "brief");
+    const before = await verdict(page);
+    expect(before).toMatch(/^Will not work yet/);
+    await page.keyboard.press("Control+k");
+    await page.getByPlaceholder(/station, part/).fill("fix buffer");
+    await page.getByRole("option", { name: /Put a 74AHCT125 buffer/ }).waitFor();
+    await page.keyboard.press("Enter");
+    await says(page, "Ready to wire");
+    await page.keyboard.press("Control+z");
+    await says(page, before);
+    await page.keyboard.press("?");
+    await page.getByRole("dialog", { name: "Keys" }).waitFor();
+    await page.keyboard.press("Escape");
+    await page.getByRole("dialog").waitFor({ state: "detached" });
+    await context.close();
+  });
+
+  it("the evening bench stays dark after a reload", async () => {
+    const { page, context } = await app.session();
+    await openProject(page, "Rain-barrel gauge", "bench");
+    await page.getByRole("button", { name: "Dark, for the evening bench" }).click();
+    const paper = () => page.evaluate(() => getComputedStyle(document.body).backgroundColor);
+    expect(await paper()).toBe("rgb(25, 24, 22)");
+    await page.reload();
+    await page.getByRole("button", { name: "Light paper" }).waitFor();
+    expect(await paper()).toBe("rgb(25, 24, 22)");
+    await context.close();
+  });
+});
