@@ -47,7 +47,7 @@ export async function startApp(): Promise<App> {
       () => false,
     );
     if (ok) break;
-    if (i > 150) throw new Error("the app did not start");
+    if (i > 400) throw new Error("the app did not start");
     await new Promise((r) => setTimeout(r, 200));
   }
   const browser = await chromium.launch({
@@ -70,7 +70,7 @@ export async function startApp(): Promise<App> {
         if (!r.url().startsWith(url) && !/^(blob|data):/.test(r.url())) foreign.push(r.url());
       });
       const page = await context.newPage();
-      page.setDefaultTimeout(15_000);
+      page.setDefaultTimeout(45_000);
       return { context, page, foreign };
     },
     async stop() {
