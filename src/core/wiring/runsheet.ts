@@ -108,11 +108,8 @@ const phaseOf = (net: Net): PhaseId =>
 export function runSheet(c: Circuit): RunRow[] {
   const colours = netColours(c.netlist.nets, c.project.houseRules.wireColours);
   const cm = new Map(c.project.parts.map((p) => [p.ref, p.wire_cm]));
-  const lengthOf = (p: Point | string) => {
-    if (typeof p === "string") return 0;
-    const inst = c.netlist.instance(p.ref);
-    return cm.get(inst?.inserted?.by ?? p.ref) ?? 0;
-  };
+  // A loose part stands close to what it serves; only the wire to the module itself has the length that the person gave.
+  const lengthOf = (p: Point | string) => (typeof p === "string" ? 0 : (cm.get(p.ref) ?? 0));
   const words = (p: Point | string) => {
     if (typeof p === "string") return p;
     const inst = c.netlist.instance(p.ref)!;

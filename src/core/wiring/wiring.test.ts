@@ -60,6 +60,14 @@ describe("run sheet", () => {
     expect(new Set(rows.map((r) => r.colour))).toEqual(new Set(["white", "blue"]));
     expect(rows.find((r) => r.from === "M1.VCC")!.length_cm).toBe(40);
   });
+  it("keeps the leads of loose parts short, and the module's own wire long", () => {
+    const parts = ALL.map((p) => (p.ref === "M3" ? { ...p, wire_cm: 50 } : p));
+    const rows = runSheet(circuitOf(planned([BOARD3, ...parts]), catalogue));
+    const length = (end: string) => rows.find((r) => r.from === end || r.to === end)!.length_cm;
+    expect(length("CM3.+")).toBe(10);
+    expect(length("RM3.1")).toBe(10);
+    expect(length("M3.DIN")).toBe(50);
+  });
   it("gives each wire an id that survives other edits", () => {
     const ids = (c: ReturnType<typeof circuit>) => new Set(runSheet(c).map((r) => r.id));
     const before = ids(circuitOf(planned([BOARD5, ...ALL.slice(0, 4)]), catalogue));
