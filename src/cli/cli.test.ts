@@ -36,7 +36,8 @@ const B1 = { ref: "B1", part: "board/atmega328p-long" };
 describe("lattice", () => {
   it("lists parts and shows one", async () => {
     expect(await main(["parts", "--kind", "supply"])).toBe(0);
-    expect(out.split("\n")[0]).toMatch(/^supply\/usb-port +USB port/);
+    expect(out).toMatch(/^supply\/usb-port +USB port/m);
+    expect(out.trim().split("\n")).toHaveLength(12);
     out = "";
     expect(await main(["part", "module/bme280", "--json"])).toBe(0);
     expect(JSON.parse(out)).toMatchObject({ id: "module/bme280", certainty: "medium" });
@@ -89,8 +90,17 @@ describe("lattice", () => {
   it("ranks the boards", async () => {
     expect(await main(["boards", demo("rain-barrel"), "--json"])).toBe(0);
     const list = JSON.parse(out);
-    expect(list[0]).toMatchObject({ board: "board/atmega328p-long", fits: true, current: true });
-    expect(list[1]).toMatchObject({ board: "board/rp2040-forty", overdriven: 1 });
+    expect(list).toHaveLength(25);
+    const of = (id: string) => list.find((b: { board: string }) => b.board === id);
+    expect(of("board/atmega328p-long")).toMatchObject({ fits: true, current: true, overdriven: 0 });
+    // The echo sensor's 5 V would overdrive it.
+    expect(of("board/rp2040-forty")).toMatchObject({ fits: true, overdriven: 1 });
+    // No second bus line reaches a header of eight legs.
+    expect(of("chip/attiny13a-dip8")).toMatchObject({ fits: false });
+    expect(list.at(-1).board).toBe("chip/attiny13a-dip8");
+    // Whatever needs no level change comes before whatever does.
+    const shifting = list.filter((b: { fits: boolean }) => b.fits).map((b: { overdriven: number; short: number }) => b.overdriven + b.short);
+    expect(shifting).toEqual([...shifting].sort((a, b) => a - b));
   });
   it("plans into a folder, whole, and refuses one that is not empty", async () => {
     const target = path.join(dir, "out");

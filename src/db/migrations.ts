@@ -20,4 +20,11 @@ export const MIGRATIONS: readonly string[] = [
   ) STRICT;
   CREATE TABLE settings (key TEXT PRIMARY KEY, value TEXT NOT NULL) STRICT;
   `,
+  `
+  CREATE TABLE own_parts (
+    id TEXT PRIMARY KEY,
+    document TEXT NOT NULL,
+    updated_at TEXT NOT NULL
+  ) STRICT;
+  `,
 ];

@@ -1,12 +1,27 @@
 import { describe, expect, it } from "vitest";
-import { BOARD3, BOARD5, make, planned, USB } from "../core/testing";
+import { beforeAll } from "vitest";
+import { summarise } from "../core/catalogue";
+import { BOARD3, BOARD5, catalogue as shipped, make, planned, USB } from "../core/testing";
 import { api } from "./api";
+import { catalogue, usePartSource } from "./parts";
+
+/** What was asked of the "server", to see that details come on demand. */
+const asked: string[] = [];
+beforeAll(() =>
+  usePartSource({
+    summaries: async () => shipped.parts.map(summarise),
+    details: async ({ ids, boards }) => {
+      asked.push(...(ids ?? []), ...(boards ? ["all boards"] : []));
+      return boards ? shipped.parts.filter((p) => p.board) : (ids ?? []).flatMap((id) => shipped.get(id) ?? []);
+    },
+  }),
+);
 
 const STRIP = { ref: "M3", part: "module/ws2812b-strip", options: { pixels: 30 } };
 
 describe("what the interface asks", () => {
-  it("adding a part brings companions and a plan in one step", () => {
-    const s = api.add(planned([BOARD5, USB]), "discrete/led-red", "Lamp");
+  it("adding a part brings companions and a plan in one step", async () => {
+    const s = await api.add(planned([BOARD5, USB]), "discrete/led-red", "Lamp");
     expect(s.ref).toBe("D1");
     expect(s.project.parts[2]).toEqual({
       ref: "D1",
@@ -17,52 +32,118 @@ describe("what the interface asks", () => {
     expect(s.view.verdict.words).toBe("Ready to wire");
     expect(s.view.parts[2]!.companions[0]!.says).toContain("390 Ω");
   });
-  it("a part that does not fit is kept, and the clash is told", () => {
-    const one = api.add(planned([BOARD5, USB]), "module/ssd1306-i2c", "").project;
-    const s = api.add(one, "module/ssd1306-i2c", "");
+  it("a part that does not fit is kept, and the clash is told", async () => {
+    const one = (await api.add(planned([BOARD5, USB]), "module/ssd1306-i2c", "")).project;
+    const s = await api.add(one, "module/ssd1306-i2c", "");
     expect(s.clash).toContain("both answer to address 0x3c");
     expect(s.project.parts.map((p) => p.ref)).toContain("M2");
     expect(s.project.links).toEqual(one.links);
     expect(s.view.open).toBe(2);
   });
-  it("works without a board, and the board then takes everything in", () => {
-    const s = api.add(make([USB]), "discrete/button", "");
+  it("works without a board, and the board then takes everything in", async () => {
+    const s = await api.add(make([USB]), "discrete/button", "");
     expect(s.clash).toBeNull();
     expect(s.view.verdict.words).toBe("Not planned yet: no board chosen");
-    const b = api.board(s.project, "board/rp2040-forty");
+    const b = await api.board(s.project, "board/rp2040-forty");
     expect(b.view.verdict.words).toBe("Ready to wire");
   });
-  it("a preview says what an edit would bring, and changes nothing", () => {
+  it("a preview says what an edit would bring, and changes nothing", async () => {
     const p = planned([BOARD5, USB, { ref: "S2", part: "supply/adapter-5v-2a" }, STRIP]);
     const text = JSON.stringify(p);
-    const v = api.preview(p, { type: "setOption", ref: "M3", key: "pixels", value: 60 });
+    const v = await api.preview(p, { type: "setOption", ref: "M3", key: "pixels", value: 60 });
     expect(v.changes).toEqual(["M3 pixels: 30 → 60"]);
     expect(v.come.join()).toContain("over a limit of 2 A");
     expect(v.verdict).toMatch(/^(Do not power|Will not work)/);
     expect(JSON.stringify(p)).toBe(text);
   });
-  it("a ghost tells the consequence of a move before it is made", () => {
+  it("a ghost tells the consequence of a move before it is made", async () => {
     const p = planned([BOARD3, USB, { ref: "D1", part: "discrete/led-red" }]);
-    expect(api.ghost(p, "D1.A", "GP9")).toMatchObject({ ok: true, moved: [{ need: "D1.A", to: "GP9" }] });
-    expect(api.ghost(p, "D1.A", "GP9").says).toBe("1 wire moves: D1.A → GP9. Then: Ready to wire");
-    expect(api.ghost(p, "D1.A", "RUN")).toMatchObject({ ok: false });
-    const m = api.move(p, "D1.A", "GP9");
+    expect(await api.ghost(p, "D1.A", "GP9")).toMatchObject({ ok: true, moved: [{ need: "D1.A", to: "GP9" }] });
+    expect((await api.ghost(p, "D1.A", "GP9")).says).toBe("1 wire moves: D1.A → GP9. Then: Ready to wire");
+    expect(await api.ghost(p, "D1.A", "RUN")).toMatchObject({ ok: false });
+    const m = await api.move(p, "D1.A", "GP9");
     expect(m.ok && m.step.project.links).toContainEqual({ from: "D1.A", to: "B1.GP9" });
   });
-  it("judges readings and writes what it reads", () => {
-    const s = api.open(planned([BOARD5, USB]));
+  it("judges readings and writes what it reads", async () => {
+    const s = await api.open(planned([BOARD5, USB]));
     const item = s.view.checks.find((c) => c.what === "5V reads")!;
     expect(api.reading(item, "5,02 V")).toEqual({ ok: true, says: "as it should be" });
     expect(api.reading(item, "4.1").says).toMatch(/outside: expected .* V$/);
     expect(api.reading(item, "warm").says).toContain("not a reading");
-    const again = api.read(api.write(s.project));
+    const again = await api.read(api.write(s.project));
     expect(again.ok && again.project).toEqual(s.project);
-    expect(api.svg(s.project)).toContain("<svg");
-    expect(api.files(s.project, "nothing")).toEqual([]);
+    expect(await api.svg(s.project)).toContain("<svg");
+    expect(await api.files(s.project, "nothing")).toEqual([]);
   });
-  it("gives a view that survives the way to the page", () => {
-    const s = api.open(planned([BOARD3, USB, STRIP, { ref: "M1", part: "module/bme280" }]));
+  it("gives a view that survives the way to the page", async () => {
+    const s = await api.open(planned([BOARD3, USB, STRIP, { ref: "M1", part: "module/bme280" }]));
     expect(structuredClone(s.view)).toEqual(s.view);
     expect(s.view.lattices[0]!.rows).toHaveLength(3);
+  });
+  it("loads definitions only when something names them", async () => {
+    expect(catalogue.get("module/vfd-20x2-parallel")).toBeUndefined();
+    asked.length = 0;
+    await api.open(planned([BOARD5, USB]));
+    expect(asked).toEqual([]);
+    await api.boards(make([USB]));
+    expect(asked).toEqual(["all boards"]);
+  });
+  it("adds several at once, numbered, with options and one plan", async () => {
+    const s = await api.add(planned([BOARD5, USB]), "discrete/led-blue", "Eye", {
+      quantity: 3,
+      options: { current_mA: 5 },
+    });
+    expect(s.refs).toEqual(["D1", "D2", "D3"]);
+    expect(s.project.parts.slice(2).map((p) => [p.label, p.options])).toEqual([
+      ["Eye 1", { current_mA: 5 }],
+      ["Eye 2", { current_mA: 5 }],
+      ["Eye 3", { current_mA: 5 }],
+    ]);
+    expect(s.view.verdict.words).toBe("Ready to wire");
+    expect(s.says).toBe("add Eye and 2 more");
+  });
+  it("takes a list over: parts into the plan, values and stock into the drawer", async () => {
+    const read = await api.list("2 x red LED\n10 resistors 220 ohm\nBME280\n3 x servo 9g\nbreadboard", []);
+    if (!read.ok) throw new Error(read.message);
+    expect(read.lines.map((l) => l.status)).toEqual(["sure", "sure", "sure", "unclear", "not-planned"]);
+    const pick = (i: number, to: "project" | "drawer") => {
+      const l = read.lines[i]!;
+      return { to, id: l.candidates[0]!.id, quantity: l.quantity, options: l.candidates[0]!.options };
+    };
+    const s = await api.takeList(
+      planned([BOARD3, USB]),
+      [pick(0, "project"), pick(1, "drawer"), pick(2, "project"), { ...pick(0, "drawer"), quantity: 7 }],
+      [],
+    );
+    expect(s.added).toBe(3);
+    expect(s.project.drawer).toEqual({
+      parts: { "discrete/led-red": 7 },
+      resistors_ohm: [220],
+      capacitors_F: [],
+    });
+    expect(s.view.bom.find((b) => b.part === "discrete/led-red")).toMatchObject({ quantity: 2, owned: 2, buy: 1 });
+  });
+  it("an own part from the collection travels with the project that uses it", async () => {
+    const pins = await api.ownPins("VCC, GND, SIG");
+    if (!pins.ok) throw new Error(pins.message);
+    const draft = await api.ownDraft(null, []);
+    draft.name = "Tilt thing";
+    draft.pins = pins.pins.map((p) => ({ label: p.label, role: p.role, says: "", supply: "main", optional: false }));
+    draft.pins[2]!.role = "output";
+    draft.supplies[0] = { ...draft.supplies[0]!, V: "3 to 5.5 V", peak: "4 mA" };
+    const check = await api.ownCheck(draft);
+    expect(check.problems).toEqual([]);
+    const own = [check.part!];
+    expect((await api.search("tilt", {}, own)).parts[0]).toMatchObject({ id: "module/tilt-thing", own: true });
+    const s = await api.add(planned([BOARD5, USB]), "module/tilt-thing", "Tilt", { own: own[0]! });
+    expect(s.project.customParts.map((p) => p.id)).toEqual(["module/tilt-thing"]);
+    expect(s.view.verdict.words).toBe("Ready to wire");
+    const files = await api.files(s.project, "sketch");
+    expect(files.find((f) => f.path === "bringup/bringup.ino")!.text).toMatch(/YL1 gpio M1 pin=D\d+ level=/);
+  });
+  it("answers a broken draft with sentences, not with a crash", async () => {
+    const check = await api.ownCheck({ name: 5, pins: "x" });
+    expect(check.part).toBeNull();
+    expect(check.problems.map((p) => p.field)).toEqual(expect.arrayContaining(["name", "pins"]));
   });
 });

@@ -1,14 +1,37 @@
 import {
   assign,
+  chainAfter,
   moveNeed,
   rankBoards,
   recommendedCompanions,
   refreshCompanions,
   type BoardTrial,
 } from "../core/assign";
-import { makeSearch, partKind, type Part, type PartKind } from "../core/catalogue";
-import { shippedCatalogue } from "../core/catalogue/shipped";
+import {
+  compareParts,
+  describePart,
+  readPart,
+  type CompareRow,
+  type Part,
+  type PartDescription,
+  type PartResult,
+  type PartSummary,
+} from "../core/catalogue";
+import type { Facets, SearchResult } from "../core/catalogue/search";
 import { findings, verdict } from "../core/checks";
+import { readList, type MatchedLine } from "../core/intake";
+import {
+  buildPart,
+  draftFrom,
+  emptyDraft,
+  OwnDraftSchema,
+  readiness,
+  readPins,
+  type DraftProblem,
+  type OwnDraft,
+  type PinList,
+  type Readiness,
+} from "../core/ownpart";
 import { circuitOf } from "../core/circuit";
 import { targetById, type FirmwareFile } from "../core/firmware";
 import {
@@ -25,19 +48,13 @@ import {
 import { judgeReading, parseReading, type CheckItem } from "../core/bench";
 import { loomSvg } from "../core/formats";
 import { loom } from "../core/wiring";
+import { catalogue, need, needBoards, needFor, partIndex } from "./parts";
 import { makeView, type View } from "./view";
 
 export interface Step {
   project: Project;
   view: View;
   says: string;
-}
-export interface PartSummary {
-  id: string;
-  kind: PartKind;
-  name: string;
-  does: string;
-  certainty: string;
 }
 /** What an edit would change, in words, before it is made. */
 export interface Preview {
@@ -47,8 +64,24 @@ export interface Preview {
   changes: string[];
 }
 
-const catalogue = shippedCatalogue();
-let search: ReturnType<typeof makeSearch> | undefined;
+/** What the list of found parts shows: summaries in order of fit, and how many each narrowing would leave. */
+export interface Found extends Omit<SearchResult, "scores"> {
+  parts: (PartSummary & { own: boolean })[];
+}
+export interface OwnPartCheck {
+  part: Part | null;
+  problems: DraftProblem[];
+  ready: Readiness[];
+  description: PartDescription | null;
+}
+/** A line of an imported list as the person decided it. */
+export interface ListChoice {
+  to: "project" | "drawer";
+  id: string;
+  quantity: number;
+  options: Record<string, string | number>;
+  label?: string;
+}
 
 const step = (project: Project, says: string): Step => ({ project, view: makeView(project, catalogue), says });
 const judged = (project: Project) => {
@@ -89,21 +122,58 @@ function changes(before: Project, after: Project): string[] {
 /** An edit with what follows from it: suggestions that were taken over follow a changed option or house rule. */
 function apply(project: Project, edit: Edit): Project {
   const next = applyEdit(project, edit, catalogue);
-  const follows = edit.type === "setOption" || edit.type === "setHouseRules";
+  const follows = ["setOption", "setHouseRules", "setDrawer"].includes(edit.type);
   return follows ? refreshCompanions(project, next, catalogue) : next;
 }
 
+/** A part's entry with the loose parts that it wants around it. */
+function withCompanions(project: Project, ref: string): Project {
+  const host = defaultHost(project, partLookup(project, catalogue));
+  const entry = project.parts.find((p) => p.ref === ref)!;
+  const companions = host && host !== ref ? recommendedCompanions(project, entry, catalogue, host) : {};
+  return Object.keys(companions).length
+    ? { ...project, parts: project.parts.map((p) => (p.ref === ref ? { ...p, companions } : p)) }
+    : project;
+}
+
+/** The drawer with the lines put in: values into their lists, parts counted. */
+function intoDrawer(project: Project, lines: ListChoice[]) {
+  const { drawer } = project;
+  const parts: Record<string, number> = {};
+  const ohms = new Set(drawer.resistors_ohm);
+  const farads = new Set(drawer.capacitors_F);
+  for (const l of lines) {
+    const { resistance_ohm, capacitance_uF } = l.options;
+    if (l.id === "discrete/resistor" && typeof resistance_ohm === "number") ohms.add(resistance_ohm);
+    else if (typeof capacitance_uF === "number") farads.add(Number((capacitance_uF * 1e-6).toPrecision(6)));
+    else parts[l.id] = (parts[l.id] ?? drawer.parts[l.id] ?? 0) + l.quantity;
+  }
+  const sorted = (set: Set<number>) => [...set].sort((a, b) => a - b);
+  return { parts, resistors_ohm: sorted(ohms), capacitors_F: sorted(farads) };
+}
+
+/** Ids that a project text names, so that they can be loaded before it is judged. Never throws. */
+const partIdsIn = (text: string) =>
+  new Set(
+    [...text.slice(0, 2_000_000).matchAll(/"((?:board|chip|module|discrete|supply|connector)\/[a-z0-9-]{1,40})"/g)]
+      .map((m) => m[1]!)
+      .slice(0, 2000),
+  );
+
 /** Everything that the interface asks of the core. Runs in a worker; every call takes and returns plain data. */
 export const api = {
-  open(project: Project): Step {
+  async open(project: Project): Promise<Step> {
+    await needFor(project);
     return step(project, "");
   },
 
-  edit(project: Project, edit: Edit): Step {
+  async edit(project: Project, edit: Edit): Promise<Step> {
+    await needFor(project, edit);
     return step(apply(project, edit), describeEdit(edit));
   },
 
-  preview(project: Project, edit: Edit): Preview {
+  async preview(project: Project, edit: Edit): Promise<Preview> {
+    await needFor(project, edit);
     const after = apply(project, edit);
     const [a, b] = [judged(project), judged(after)];
     const key = (f: { rule: string; at: string[] }) => `${f.rule} ${f.at.join(" ")}`;
@@ -116,49 +186,78 @@ export const api = {
     };
   },
 
-  /** Adds a part with the companions it wants, and plans its pins when they fit. */
-  add(project: Project, id: string, label: string): Step & { ref: string; clash: string | null } {
-    const ref = nextRef(project, id);
-    const bare = applyEdit(project, { type: "addPart", part: id, ref, ...(label && { label }) }, catalogue);
-    const host = defaultHost(bare, partLookup(bare, catalogue));
-    const entry = bare.parts.find((p) => p.ref === ref)!;
-    const companions = host && host !== ref ? recommendedCompanions(bare, entry, catalogue, host) : {};
-    const withOwn: Project = Object.keys(companions).length
-      ? { ...bare, parts: bare.parts.map((p) => (p.ref === ref ? { ...p, companions } : p)) }
-      : bare;
-    const a = host ? assign(withOwn, catalogue) : null;
-    const done = a?.status === "optimal" ? a.project : withOwn;
-    return { ...step(done, `add ${label || ref}`), ref, clash: a?.clash ?? null };
+  /** Adds parts of one kind with the companions they want, and plans their pins when they fit. */
+  async add(
+    project: Project,
+    id: string,
+    label: string,
+    more: { quantity?: number; options?: Record<string, unknown>; own?: Part } = {},
+  ): Promise<Step & { ref: string; refs: string[]; clash: string | null }> {
+    await needFor(project, { type: "addPart", part: id });
+    const count = Math.max(1, Math.min(more.quantity ?? 1, 50));
+    // A part from the person's own collection travels with every project that uses it.
+    let now =
+      more.own && !project.customParts.some((p) => p.id === id)
+        ? applyEdit(project, { type: "setOwnPart", part: more.own }, catalogue)
+        : project;
+    const refs: string[] = [];
+    for (let n = 1; n <= count; n++) {
+      const ref = nextRef(now, id);
+      const name = label && count > 1 ? `${label} ${n}` : label;
+      refs.push(ref);
+      now = withCompanions(
+        applyEdit(
+          now,
+          {
+            type: "addPart",
+            part: id,
+            ref,
+            ...(name && { label: name }),
+            ...(more.options && { options: more.options }),
+          },
+          catalogue,
+        ),
+        ref,
+      );
+    }
+    const host = defaultHost(now, partLookup(now, catalogue));
+    const a = host ? assign(now, catalogue) : null;
+    const done = a?.status === "optimal" ? a.project : now;
+    const says = `add ${label || refs[0]}${count > 1 ? ` and ${count - 1} more` : ""}`;
+    return { ...step(done, says), ref: refs[0]!, refs, clash: a?.clash ?? null };
   },
 
-  plan(
+  async plan(
     project: Project,
-  ): Step & { clash: string | null; core: { need: string; wants: string }[]; ms: number; cost: number } {
+  ): Promise<Step & { clash: string | null; core: { need: string; wants: string }[]; ms: number; cost: number }> {
+    await needFor(project);
     const a = assign(project, catalogue);
     return { ...step(a.project, "plan the pins"), clash: a.clash, core: a.core, ms: a.ms, cost: a.cost };
   },
 
-  move(
+  async move(
     project: Project,
-    need: string,
+    from: string,
     pin: string,
-  ): { ok: true; step: Step; moved: string[] } | { ok: false; why: string } {
-    const m = moveNeed(project, catalogue, need, pin);
+  ): Promise<{ ok: true; step: Step; moved: string[] } | { ok: false; why: string }> {
+    await needFor(project);
+    const m = moveNeed(project, catalogue, from, pin);
     if (!m.ok) return m;
     return {
       ok: true,
-      step: step(m.project, `move ${need} to ${pin}`),
+      step: step(m.project, `move ${from} to ${pin}`),
       moved: m.moved.map((x) => (x.from ? `${x.need}: ${x.from} → ${x.to}` : `${x.need}: ${x.to}`)),
     };
   },
 
   /** What a move would bring, without the cost of a whole view. */
-  ghost(
+  async ghost(
     project: Project,
-    need: string,
+    from: string,
     pin: string,
-  ): { ok: boolean; says: string; moved: { need: string; to: string }[] } {
-    const m = moveNeed(project, catalogue, need, pin);
+  ): Promise<{ ok: boolean; says: string; moved: { need: string; to: string }[] }> {
+    await needFor(project);
+    const m = moveNeed(project, catalogue, from, pin);
     if (!m.ok) return { ok: false, says: m.why, moved: [] };
     const after = judged(m.project);
     const wires = m.moved.map((x) => `${x.need} → ${x.to}`).join(", ");
@@ -171,12 +270,15 @@ export const api = {
     };
   },
 
-  boards(project: Project): BoardTrial[] {
+  async boards(project: Project): Promise<BoardTrial[]> {
+    await needFor(project);
+    await needBoards();
     return rankBoards(project, catalogue);
   },
 
   /** Takes another board (or the first), and plans the pins on it. */
-  board(project: Project, id: string): Step & { clash: string | null } {
+  async board(project: Project, id: string): Promise<Step & { clash: string | null }> {
+    await needFor(project, { type: "addPart", part: id });
     const host = defaultHost(project, partLookup(project, catalogue));
     const edit: Edit = host
       ? { type: "changePart", ref: host, part: id }
@@ -186,25 +288,117 @@ export const api = {
     return { ...step(a.project, `board ${id}`), clash: a.clash };
   },
 
-  search(query: string, kind?: PartKind): PartSummary[] {
-    search ??= makeSearch(catalogue);
-    return search(query, kind).map((id) => {
-      const { name, does, certainty } = catalogue.get(id)!;
-      return { id, kind: partKind(id), name, does, certainty };
-    });
+  /** Finds parts by words, narrowed by facets, among the shipped ones and the person's own. */
+  async search(query: string, facets: Facets, own: readonly Part[]): Promise<Found> {
+    const { search, byId } = await partIndex(own);
+    const { ids, counts, partial } = search(query, facets);
+    const mine = new Set(own.map((p) => p.id));
+    return { ids, counts, partial, parts: ids.map((id) => ({ ...byId.get(id)!, own: mine.has(id) })) };
   },
 
-  part(id: string): Part | undefined {
-    return catalogue.get(id);
+  /** Whole definitions, the person's own first; ids that nobody has are left out. */
+  async parts(wanted: string[], own: readonly Part[]): Promise<Part[]> {
+    await need(wanted);
+    return wanted.flatMap((id) => own.find((p) => p.id === id) ?? catalogue.get(id) ?? []);
   },
 
-  files(project: Project, target: string): FirmwareFile[] {
+  async compare(wanted: string[], own: readonly Part[]): Promise<{ names: string[]; rows: CompareRow[] }> {
+    const list = await api.parts(wanted, own);
+    return { names: list.map((p) => p.name), rows: compareParts(list) };
+  },
+
+  async describe(id: string, own: readonly Part[]): Promise<{ part: Part; description: PartDescription } | null> {
+    const [part] = await api.parts([id], own);
+    return part ? { part, description: describePart(part) } : null;
+  },
+
+  /** Reads a pasted or imported parts list and matches it; nothing is changed yet. */
+  async list(
+    text: string,
+    own: readonly Part[],
+  ): Promise<{ ok: true; lines: MatchedLine[] } | { ok: false; message: string }> {
+    const read = readList(text);
+    if (!read.ok) return read;
+    const { match } = await partIndex(own);
+    return { ok: true, lines: match(read.lines) };
+  },
+
+  /** Takes the decided lines over: parts into the project, planned in one go, the rest into the drawer. */
+  async takeList(
+    project: Project,
+    choices: ListChoice[],
+    own: readonly Part[],
+  ): Promise<Step & { clash: string | null; added: number }> {
+    await needFor(project);
+    await need(choices.map((c) => c.id));
+    let now = project;
+    let added = 0;
+    for (const c of choices.filter((x) => x.to === "project")) {
+      const mine = own.find((p) => p.id === c.id);
+      if (mine && !now.customParts.some((p) => p.id === c.id))
+        now = applyEdit(now, { type: "setOwnPart", part: mine }, catalogue);
+      for (let n = 0; n < Math.min(c.quantity, 50); n++) {
+        const ref = nextRef(now, c.id);
+        const options = Object.keys(c.options).length ? { options: c.options } : {};
+        now = withCompanions(applyEdit(now, { type: "addPart", part: c.id, ref, ...options }, catalogue), ref);
+        added++;
+      }
+    }
+    const loose = choices.filter((x) => x.to === "drawer");
+    if (loose.length) now = applyEdit(now, { type: "setDrawer", drawer: intoDrawer(now, loose) }, catalogue);
+    const host = defaultHost(now, partLookup(now, catalogue));
+    const a = host && added ? assign(now, catalogue) : null;
+    const done = a?.status === "optimal" ? a.project : now;
+    return { ...step(done, `take over a list of ${choices.length}`), clash: a?.clash ?? null, added };
+  },
+
+  /** Puts a piece of a chain behind another: its data comes from that one's data-out. */
+  async chain(project: Project, ref: string, after: string | null): Promise<Step> {
+    await needFor(project);
+    const next = chainAfter(project, catalogue, ref, after);
+    const a = assign(next, catalogue);
+    return step(a.status === "optimal" ? a.project : next, after ? `${ref} after ${after}` : `${ref} on its own pin`);
+  },
+
+  ownPins(text: string): PinList {
+    return readPins(text);
+  },
+
+  /** A draft for the editor: blank, from an own part to change it, or from any part to copy it. */
+  async ownDraft(from: { id: string; copy: boolean } | null, own: readonly Part[]): Promise<OwnDraft> {
+    const part = from ? (await api.parts([from.id], own))[0] : undefined;
+    return part ? draftFrom(part, from!.copy) : emptyDraft();
+  },
+
+  /** What the draft makes, what is wrong with it, and what can be judged with it. */
+  ownCheck(draft: unknown): OwnPartCheck {
+    const parsed = OwnDraftSchema.safeParse(draft);
+    if (!parsed.success)
+      return {
+        part: null,
+        problems: parsed.error.issues.map((i) => ({ field: i.path.join("/"), message: i.message })),
+        ready: [],
+        description: null,
+      };
+    const { part, problems } = buildPart(parsed.data);
+    return { part, problems, ready: part ? readiness(part) : [], description: part ? describePart(part) : null };
+  },
+
+  readPart(text: string): PartResult {
+    return readPart(text);
+  },
+
+  async files(project: Project, target: string): Promise<FirmwareFile[]> {
+    await needFor(project);
     const t = targetById(target);
     const c = circuitOf(project, catalogue);
     return t && !t.unfit(c) ? t.files(c) : [];
   },
 
-  read(text: string): { ok: true; project: Project } | { ok: false; problems: { path: string; message: string }[] } {
+  async read(
+    text: string,
+  ): Promise<{ ok: true; project: Project } | { ok: false; problems: { path: string; message: string }[] }> {
+    await need(partIdsIn(text));
     return readProject(text, catalogue);
   },
 
@@ -212,7 +406,8 @@ export const api = {
     return writeProject(project);
   },
 
-  svg(project: Project): string {
+  async svg(project: Project): Promise<string> {
+    await needFor(project);
     return loomSvg(loom(circuitOf(project, catalogue)), project.title);
   },
 

@@ -1,8 +1,15 @@
-import { latticeView, openNeeds, type LatticeView } from "../core/assign";
+import { chainCandidates, latticeView, openNeeds, type LatticeView } from "../core/assign";
 import { checklist, type CheckItem } from "../core/bench";
-import { partKind, type PartKind, type PartOption } from "../core/catalogue";
+import {
+  ConnectorPinsSchema,
+  partKind,
+  type ConnectorPins,
+  type Part,
+  type PartKind,
+  type PartOption,
+} from "../core/catalogue";
 import { RULES, findings, verdict, type Finding, type Verdict } from "../core/checks";
-import { circuitOf } from "../core/circuit";
+import { circuitOf, type Circuit } from "../core/circuit";
 import type { Catalogue } from "../core/catalogue";
 import { cautions } from "../core/formats";
 import { TARGETS, pinConstants, type PinConstant } from "../core/firmware";
@@ -21,7 +28,12 @@ export interface PartView {
   certainty: string;
   notes: string[];
   cautions: string[];
-  options: (PartOption & { value: string | number })[];
+  options: (Exclude<PartOption, { kind: "pins" }> & { value: string | number })[];
+  /** Names and roles of a connector's pins, when it takes them. */
+  pins: { key: string; labels: string[]; given: ConnectorPins } | null;
+  /** Parts of this project that it could follow in a chain, and the one that it follows. */
+  chain: { can: string[]; after: string | null } | null;
+  own: boolean;
   companions: { key: string; says: string; because: string }[];
   isHost: boolean;
 }
@@ -41,7 +53,8 @@ export interface LevelView {
   net: string;
   driver: string;
   receiver: string;
-  how: "push-pull" | "pull-up";
+  how: "push-pull" | "pull-up" | "contact";
+  analog: boolean;
   high_V: number;
   VIH: number;
   marginHigh: number;
@@ -87,6 +100,7 @@ const levelView = (v: LevelVerdict): LevelView => ({
   marginLow: v.marginLow,
   highest_V: v.highest_V,
   ceiling: v.ceiling,
+  analog: v.analog,
 });
 
 const VALUE = (v: Record<string, number>) =>
@@ -95,6 +109,19 @@ const VALUE = (v: Record<string, number>) =>
     : v.capacitance_uF !== undefined
       ? `${v.capacitance_uF} µF `
       : "";
+
+function pinsOption(part: Part, options: Record<string, unknown>): PartView["pins"] {
+  const option = part.options.find((o) => o.kind === "pins");
+  if (!option) return null;
+  const given = ConnectorPinsSchema.safeParse(options[option.key] ?? {});
+  return { key: option.key, labels: part.pins.map((x) => x.label), given: given.success ? given.data : {} };
+}
+
+function chainView(c: Circuit, ref: string): PartView["chain"] {
+  const can = chainCandidates(c.netlist, ref);
+  const after = c.netlist.bindings.find((b) => b.ref === ref && b.chainedAfter)?.chainedAfter ?? null;
+  return can.length || after ? { can, after } : null;
+}
 
 export function makeView(project: Project, catalogue: Catalogue): View {
   const start = performance.now();
@@ -117,7 +144,12 @@ export function makeView(project: Project, catalogue: Catalogue): View {
         certainty: inst.part.certainty,
         notes: inst.part.notes,
         cautions: inst.part.cautions,
-        options: inst.part.options.map((o) => ({ ...o, value: (p.options?.[o.key] as string | number) ?? o.default })),
+        options: inst.part.options.flatMap((o) =>
+          o.kind === "pins" ? [] : [{ ...o, value: (p.options?.[o.key] as string | number) ?? o.default }],
+        ),
+        pins: pinsOption(inst.part, p.options ?? {}),
+        chain: chainView(c, p.ref),
+        own: project.customParts.some((x) => x.id === p.part),
         companions: [
           ...all
             .filter((i) => i.inserted?.by === p.ref)

@@ -3,7 +3,7 @@ import { findPin, type Catalogue } from "../catalogue";
 import { splitEnd, type Link, type Project } from "../project";
 import { planHookups, type PlannedLink } from "./hookups";
 import { writeLp } from "./lp";
-import { attachPoint, makeProblem, type Problem, type ProblemNeed } from "./problem";
+import { attachPoint, followers, makeProblem, type Problem, type ProblemNeed } from "./problem";
 import { clashingCore, solve, type Solution } from "./solve";
 import { clashWords, needWords, whyChosen } from "./words";
 
@@ -124,6 +124,16 @@ export function assign(project: Project, catalogue: Catalogue): AssignResult {
         !isNeedLink(p, ids, l) ||
         p.needs.some((n, i) => [l.from, l.to].includes(n.id) && [l.from, l.to].includes(`${p.host}.${at[i]}`)),
     );
+    // Sensors that share a wire with another go to the same pin.
+    for (const [id, leader] of followers(hooked.project, netlist, p.host)) {
+      const lead = p.needs.findIndex((n) => n.id === leader);
+      const open = !netlist.bindings.some((b) => `${b.ref}.${b.pin}` === id);
+      if (lead < 0 || !open || links.some((l) => [l.from, l.to].includes(id))) continue;
+      const from = attachPoint(hooked.project, netlist, id);
+      const to = `${p.host}.${at[lead]}`;
+      result.links.push({ from, to, why: `shares the wire of ${leader}` });
+      links.push({ from, to });
+    }
     result.cost += s.cost;
     result.costBy.push(...costItems(p, s));
     const board = netlist.instance(p.host)!.part;

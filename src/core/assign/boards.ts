@@ -1,5 +1,5 @@
 import { circuitOf } from "../circuit";
-import type { Catalogue } from "../catalogue";
+import { partKind, type Catalogue } from "../catalogue";
 import { applyEdit, defaultHost, partLookup, type Project } from "../project";
 import { assign } from "./assign";
 
@@ -18,7 +18,12 @@ export interface BoardTrial {
   faults: number;
   why: string;
   current: boolean;
+  /** In the person's drawer. */
+  owned: boolean;
 }
+
+/** A bare chip wants a breadboard full of support parts: ready boards come first. */
+const isChip = (b: BoardTrial) => partKind(b.board) === "chip";
 
 /**
  * Solves the parts list on every board of the catalogue, present links to the old board dropped. Fitting boards first,
@@ -55,6 +60,7 @@ export function rankBoards(project: Project, catalogue: Catalogue): BoardTrial[]
               ? `fits; ${shifting} signal${shifting === 1 ? "" : "s"} would need a level change`
               : "fits as it is",
         current: board.id === now,
+        owned: (project.drawer.parts[board.id] ?? 0) > 0,
       };
     })
     .map((b, i) => ({ b, i }))
@@ -62,6 +68,8 @@ export function rankBoards(project: Project, catalogue: Catalogue): BoardTrial[]
       (x, y) =>
         Number(y.b.fits) - Number(x.b.fits) ||
         x.b.overdriven + x.b.short - (y.b.overdriven + y.b.short) ||
+        Number(y.b.owned) - Number(x.b.owned) ||
+        Number(isChip(x.b)) - Number(isChip(y.b)) ||
         x.b.cost - y.b.cost ||
         x.i - y.i,
     )

@@ -11,6 +11,20 @@ interface Ask {
   rule: CompanionRule;
   vars: Record<string, number>;
 }
+/** Resistors that serve as well as the planned one: what a pull or a data-line resistor may be without harm. */
+const STAND_IN = 1.5;
+/** A reservoir may be larger than asked, a filter capacitor may be up to ten times as large. */
+const STAND_IN_F = 5;
+
+/** The owned value nearest to the planned one, when one is close enough; else the planned one. */
+function ownedOhm(ohm: number, owned: readonly number[]): number {
+  const near = owned.filter((v) => v <= ohm * STAND_IN && v >= ohm / STAND_IN);
+  const far = (v: number) => Math.abs(Math.log(v / ohm));
+  return [...near].sort((a, b) => far(a) - far(b))[0] ?? ohm;
+}
+const ownedFarad = (F: number, owned: readonly number[]) =>
+  owned.filter((v) => v >= F * 0.999 && v <= F * STAND_IN_F).sort((a, b) => a - b)[0] ?? F;
+
 type Computed = Partial<Record<CompanionKey, CompanionValue>>;
 
 /** The host's logic voltage: what its own regulator gives, else the range of the supply. */
@@ -22,15 +36,16 @@ function logicVolts(host: Part | undefined): { typ: number; max: number } {
 }
 
 const COMPUTE: Record<CompanionRule["compute"], (a: Ask) => Computed> = {
-  fixed: ({ rule, vars }) => ({
+  fixed: ({ rule, vars, project: { drawer } }) => ({
     [rule.key]: {
-      ...(rule.ohm !== undefined && { ohm: evaluate(rule.ohm, vars) }),
-      ...(rule.F !== undefined && { F: evaluate(rule.F, vars) }),
+      ...(rule.ohm !== undefined && { ohm: ownedOhm(evaluate(rule.ohm, vars), drawer.resistors_ohm) }),
+      ...(rule.F !== undefined && { F: ownedFarad(evaluate(rule.F, vars), drawer.capacitors_F) }),
     },
   }),
   // What the person wants, but never more than the pin is happy with at its worst: highest supply, lowest forward
   // voltage, resistor 5 % low.
-  "led-series": ({ part, host, vars, rule }) => {
+  "led-series": ({ part, host, vars, rule, project }) => {
+    const owned = project.drawer.resistors_ohm;
     const led = part.elements.find((e) => e.kind === "led");
     const pin = host?.pins.find((p) => p.offers?.length);
     const level = pin?.level ? host?.levels[pin.level] : undefined;
@@ -40,16 +55,18 @@ const COMPUTE: Record<CompanionRule["compute"], (a: Ask) => Computed> = {
       Vf: evaluate(Vf.typ, vars),
       I: (vars.current_mA ?? 8) / 1000,
       pin_ohm: evaluate(level?.outTyp_ohm ?? 0),
+      owned,
     };
     const wanted = ledResistor(wish)?.ohm ?? 100;
     const most = level?.pin_mA ? level.pin_mA.recommended / 1000 : Infinity;
     const least = (logicVolts(host).max - evaluate(Vf.min, vars)) / (most * 0.95);
-    return { [rule.key]: { ohm: least > wanted ? nextUp(least) : wanted } };
+    return { [rule.key]: { ohm: least > wanted ? nextUp(least, "E12", owned) : wanted } };
   },
+  "internal-pull": () => ({ pullUp: "internal" }),
   "button-pull": ({ project, rule, vars }) => {
     const how = houseRule(project, "buttonPull");
     if (how === "internal-up") return { pullUp: "internal" };
-    const ohm = evaluate(rule.ohm ?? 10_000, vars);
+    const ohm = ownedOhm(evaluate(rule.ohm ?? 10_000, vars), project.drawer.resistors_ohm);
     return how === "external-up" ? { pullUp: { ohm } } : { pullDown: { ohm } };
   },
 };

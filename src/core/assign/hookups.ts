@@ -1,6 +1,7 @@
 import { circuitOf } from "../circuit";
 import { evaluate, type Triple } from "../quantity";
-import type { Catalogue, Pin } from "../catalogue";
+
+import { partKind, type Catalogue, type Part, type Pin } from "../catalogue";
 import { logicSupplyPin, type Instance, type Netlist } from "../netlist";
 import { defaultHost, houseRule, partLookup, splitEnd, type Link, type Project } from "../project";
 import { recommendedCompanions } from "./companions";
@@ -13,12 +14,19 @@ export interface PlannedLink extends Link {
 
 const linked = (links: readonly Link[], end: string) => links.some((l) => l.from === end || l.to === end);
 
+/** Whether a supply or ground pin belongs to the board's side; the far side of an isolator is for the person to feed. */
+const isNear = (part: Part, p: Pin) =>
+  (p.role === "ground" ? (p.domain ?? "gnd") : (part.supplies[p.supply ?? ""]?.domain ?? "gnd")) === "gnd";
+
 /** Pins that must be linked for a part to count as wired. */
 export function openPins(project: Project, netlist: Netlist, inst: Instance): Pin[] {
   return inst.part.pins.filter((p) => {
-    const wants = p.need || p.role === "supply-in" || p.role === "ground" || p.hook;
+    const wants = p.need || ((p.role === "supply-in" || p.role === "ground") && isNear(inst.part, p)) || p.hook;
     return (
-      wants && !p.need?.optional && !linked(project.links, attachPoint(project, netlist, `${inst.ref}.${p.label}`))
+      wants &&
+      !p.optional &&
+      !p.need?.optional &&
+      !linked(project.links, attachPoint(project, netlist, `${inst.ref}.${p.label}`))
     );
   });
 }
@@ -44,8 +52,8 @@ function outlets(netlist: Netlist, project: Project, catalogue: Catalogue, host:
   const { power } = circuitOf(project, catalogue);
   const out: Outlet[] = [];
   for (const inst of netlist.expanded.instances.values()) {
-    const source = inst.part.id.startsWith("supply/");
-    if (inst.ref !== host && !source) continue;
+    // Supplies, and regulators and plugs that are fed themselves.
+    if (inst.ref !== host && (inst.part.board || inst.inserted)) continue;
     for (const p of inst.part.pins) {
       if (p.role !== "supply-out" && p.role !== "supply-io") continue;
       const net = netlist.netOf(`${inst.ref}:${p.supply}`);
@@ -85,6 +93,34 @@ function chooseOutlet(
       ? `${volts} suits ${inst.label} and matches the board's logic level`
       : `${inst.label} needs ${min} to ${max} V: ${at.ref}.${at.pin} gives ${volts}`;
   return { at, why };
+}
+
+/**
+ * How a board without its USB cable is fed: an outlet and the board's pin that takes its voltage, the board's logic
+ * rail first, then the inlet with the narrowest range. A bare chip gets every supply pin.
+ */
+function boardFeed(inst: Instance, list: Outlet[]): { at: Outlet; inlets: string[] } | null {
+  const takes = (p: Pin, o: Outlet) => {
+    const s = inst.part.supplies[p.supply!]!;
+    const [min, max] = [evaluate(s.V.min, inst.vars), evaluate(s.V.max, inst.vars)];
+    return o.V.typ >= min && o.V.typ <= max && o.V.max <= Math.max(max, s.absMax_V ?? 0) + 1e-9;
+  };
+  const socket = inst.part.pins.find((p) => p.role === "cable")?.supply;
+  const pins = inst.part.pins.filter((p) => (p.role === "supply-in" || p.role === "supply-io") && !p.optional);
+  const width = (p: Pin) => {
+    const V = inst.part.supplies[p.supply!]!.V;
+    return evaluate(V.max, inst.vars) - evaluate(V.min, inst.vars);
+  };
+  const order = (p: Pin) => (p.supply === socket ? 1000 : 0) + width(p);
+  const ways = list.flatMap((at) =>
+    pins
+      .filter((p) => takes(p, at))
+      .map((p) => ({ at, p, score: order(p) - Math.min(at.room_A, 3) * 0.01 + Math.abs(at.V.typ - 5) * 0.1 })),
+  );
+  const best = ways.sort((a, b) => a.score - b.score)[0];
+  if (!best) return null;
+  const others = partKind(inst.part.id) === "chip" ? pins.filter((p) => p !== best.p && takes(p, best.at)) : [];
+  return { at: best.at, inlets: [best.p, ...others].map((p) => p.label) };
 }
 
 const firstGround = (inst: Instance) => inst.part.pins.find((p) => p.role === "ground")?.label;
@@ -141,17 +177,25 @@ export function planHookups(project: Project, catalogue: Catalogue): { project: 
       link(`${usb.ref}.${plug}`, `${ref}.${socket.label}`, "the USB cable feeds the board and carries uploads");
       continue;
     }
-    const five = sources.find((i) =>
-      Object.values(i.part.supplies).some((s) => s.source && Math.abs(Number(s.V.typ) - 5) < 0.3),
+    const feed = boardFeed(
+      inst,
+      outlets(net(), now, catalogue, ref).filter((o) => !o.host),
     );
-    const inlet =
-      inst.part.pins.find((p) => p.role === "supply-io" && p.supply !== socket?.supply) ??
-      inst.part.pins.find((p) => p.role === "supply-io");
-    const out = five?.part.pins.find((p) => p.role === "supply-out");
-    if (five && inlet && out) {
-      link(`${five.ref}.${out.label}`, `${ref}.${inlet.label}`, "5 V from the adapter feeds the board");
-      link(`${five.ref}.${firstGround(five)}`, `${ref}.${firstGround(inst)}`, "the adapter and the board share ground");
-    }
+    const from = feed && net().instance(feed.at.ref);
+    if (!feed || !from) continue;
+    const what = from.label;
+    for (const [i, inlet] of feed.inlets.entries())
+      link(
+        `${from.ref}.${feed.at.pin}`,
+        `${ref}.${inlet}`,
+        i
+          ? `${inlet} is a second supply pin of the chip`
+          : `${feed.at.V.typ.toFixed(1)} V from ${what} feeds the board`,
+      );
+    const grounds = inst.part.pins.filter((p) => p.role === "ground").map((p) => p.label);
+    for (const g of partKind(inst.part.id) === "chip" ? grounds : grounds.slice(0, 1))
+      if (!linked(now.links, `${ref}.${g}`))
+        link(`${from.ref}.${firstGround(from)}`, `${ref}.${g}`, `${what} and the board share ground`);
   }
 
   for (const { ref } of now.parts) {
@@ -162,16 +206,16 @@ export function planHookups(project: Project, catalogue: Catalogue): { project: 
     const logicV = net().netOf(`${home.ref}:${home.part.board!.logicSupply}`).V?.typ ?? 5;
     for (const pin of inst.part.pins) {
       const end = `${ref}.${pin.label}`;
-      if (linked(now.links, end) || alreadyJoined(now, inst, pin)) continue;
+      if (linked(now.links, end) || alreadyJoined(now, inst, pin) || pin.optional || !isNear(inst.part, pin)) continue;
       if (pin.role === "supply-in") {
-        const list = outlets(net(), now, catalogue, home.ref);
+        const list = outlets(net(), now, catalogue, home.ref).filter((o) => o.ref !== ref);
         const found = chooseOutlet(list, inst, pin, logicV, houseRule(project, "strips") === "own-supply");
         if (found) link(end, `${found.at.ref}.${found.at.pin}`, found.why);
       }
     }
     for (const pin of inst.part.pins) {
       const end = `${ref}.${pin.label}`;
-      if (linked(now.links, end) || alreadyJoined(now, inst, pin)) continue;
+      if (linked(now.links, end) || alreadyJoined(now, inst, pin) || pin.optional || !isNear(inst.part, pin)) continue;
       const target = attachPoint(now, net(), end);
       if (pin.role === "ground") {
         const feed = now.links

@@ -8,6 +8,7 @@ export * from "./solve";
 export * from "./lp";
 export * from "./words";
 export * from "./boards";
+export * from "./chain";
 export * from "./lattice";
 export * from "./refresh";
 export { WEIGHTS } from "./weights";

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { evaluate } from "../quantity";
 import { catalogue } from "../testing";
-import { findPin, makeSearch, optionProblems, validatePart, withOptions, type Offer } from ".";
+import { findPin, optionProblems, validatePart, withOptions, type Offer } from ".";
 
 const part = (id: string) => catalogue.get(id)!;
 
@@ -67,19 +67,13 @@ describe("board/rp2040-forty follows the chip's multiplexing rules", () => {
   });
 });
 
-describe("options and search", () => {
+describe("options", () => {
   it("applies a choice as a patch and leaves the part alone", () => {
     const bme = part("module/bme280");
     expect(withOptions(bme, { address: "0x77" }).groups[0]!.address).toBe("0x77");
     expect(bme.groups[0]!.address).toBe("0x76");
     expect(optionProblems(bme, { address: "0x40" })[0]!.message).toContain("0x76, 0x77");
     expect(optionProblems(bme, { colour: 1 })[0]!.message).toContain('no option "colour"');
-  });
-  it("finds by purpose, chip and bus, with a slip of the finger", () => {
-    const search = makeSearch(catalogue);
-    expect(search("temperature i2c")[0]).toBe("module/bme280");
-    expect(search("distnce")[0]).toBe("module/hc-sr04");
-    expect(search("", "supply")).toEqual(["supply/usb-port", "supply/adapter-5v-2a"]);
   });
 });
 
@@ -92,7 +86,7 @@ describe("bad part files", () => {
     Object.assign(bad.levels.main, { VIH: "2 volts" });
     const r = validatePart(bad);
     expect(r.ok).toBe(false);
-    if (!r.ok) expect(r.problems.map((p) => p.path)).toEqual(expect.arrayContaining(["", "levels/main/VIH"]));
+    if (!r.ok) expect(r.problems.map((p) => p.path)).toEqual(expect.arrayContaining(["colour", "levels/main/VIH"]));
   });
   it("finds names that lead nowhere", () => {
     const bad = structuredClone(part("module/bme280"));

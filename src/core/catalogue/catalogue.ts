@@ -1,45 +1,76 @@
-import MiniSearch from "minisearch";
-import { partKind, type Part, type PartKind, type Pin } from "./schema";
+import type { Part, Pin } from "./schema";
 
-/** A set of parts with look-up by id and search in words. Own parts of a project are laid over the shipped ones. */
+/** A set of parts with look-up by id. Own parts of a project are laid over the shipped ones. */
 export interface Catalogue {
-  parts: readonly Part[];
+  /** The ids that are listed, in catalogue order. Families have members that are found but not listed. */
+  ids: readonly string[];
+  readonly parts: readonly Part[];
   get(id: string): Part | undefined;
 }
 
-/** Builds a catalogue. A later part with the same id replaces an earlier one. */
+/** A member of a family of connectors: `connector/header-7` from `connector/header-n`, with pins 1 to 7. */
+function member(id: string, find: (id: string) => Part | undefined): Part | undefined {
+  const m = /^(.+)-(\d{1,2})$/.exec(id);
+  const family = m ? find(`${m[1]}-n`) : undefined;
+  const count = Number(m?.[2]);
+  if (!family?.repeat || count < 1 || count > family.repeat.most) return undefined;
+  const { repeat: _family, ...rest } = family;
+  const pitch = family.body.header?.pitch_mm ?? 2.54;
+  return {
+    ...rest,
+    id,
+    name: `${family.name}, ${count} pin${count === 1 ? "" : "s"}`,
+    pins: Array.from({ length: count }, (_, i) => ({ ...family.pins[0]!, label: String(i + 1) })),
+    body: {
+      ...family.body,
+      mm: [Number((count * pitch).toFixed(2)), family.body.mm[1]],
+      ...(family.body.header && { header: { ...family.body.header, pins: count } }),
+    },
+  };
+}
+
+/**
+ * A catalogue over a look-up function. Families (`repeat`) are opened here: their members are made on first use, the
+ * usual sizes are listed in place of the family itself.
+ */
+export function catalogueOver(
+  listed: readonly string[],
+  find: (id: string) => Part | undefined,
+  families: readonly string[],
+): Catalogue {
+  const members = new Map<string, Part | undefined>();
+  const get = (id: string): Part | undefined => {
+    if (members.has(id)) return members.get(id);
+    const own = families.includes(id) ? undefined : find(id);
+    if (own) return own;
+    const made = member(id, find);
+    if (made) members.set(id, made);
+    return made;
+  };
+  const ids = listed.flatMap((id) =>
+    families.includes(id) ? (find(id)?.repeat?.listed ?? []).map((n) => id.replace(/-n$/, `-${n}`)) : [id],
+  );
+  let parts: Part[] | undefined;
+  return {
+    ids,
+    get parts() {
+      return (parts ??= ids.flatMap((id) => get(id) ?? []));
+    },
+    get,
+  };
+}
+
+/** Builds a catalogue from definitions at hand. A later part with the same id replaces an earlier one. */
 export function makeCatalogue(parts: readonly Part[]): Catalogue {
   const byId = new Map(parts.map((p) => [p.id, p]));
-  return { parts: [...byId.values()], get: (id) => byId.get(id) };
+  return catalogueOver(
+    [...byId.keys()],
+    (id) => byId.get(id),
+    [...byId.values()].filter((p) => p.repeat).map((p) => p.id),
+  );
 }
 
 /** The pin with this printed label or alias. Boards that print bare numbers take `0` and `D0`. */
 export function findPin(part: Part, label: string): Pin | undefined {
   return part.pins.find((p) => p.label === label) ?? part.pins.find((p) => p.aliases?.includes(label));
-}
-
-const searchText = (p: Part) => ({
-  id: p.id,
-  name: p.name,
-  does: p.does,
-  tags: [
-    ...p.tags,
-    ...p.groups.map((g) => g.kind),
-    ...Object.values(p.supplies).map((s) => `${s.V.typ}V`),
-    partKind(p.id),
-  ].join(" "),
-});
-
-/** A search over id, name, purpose and tags. Returns ids, best first; an empty query lists all in catalogue order. */
-export function makeSearch(catalogue: Catalogue): (query: string, kind?: PartKind) => string[] {
-  const index = new MiniSearch({ fields: ["id", "name", "does", "tags"], storeFields: ["id"] });
-  index.addAll(catalogue.parts.map(searchText));
-  return (query, kind) => {
-    const wanted = (id: string) => !kind || partKind(id) === kind;
-    if (!query.trim()) return catalogue.parts.map((p) => p.id).filter(wanted);
-    return index
-      .search(query.slice(0, 100), { prefix: true, fuzzy: 0.15, combineWith: "AND", boost: { name: 3, does: 2 } })
-      .map((r) => String(r.id))
-      .filter(wanted);
-  };
 }

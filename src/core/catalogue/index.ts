@@ -1,5 +1,10 @@
-/** The part schema, its validation, options, look-up and search. The shipped data is in `shipped.ts`. */
+/** The part schema, its validation, options, look-up, summaries and search. The shipped data is in `shipped.ts`. */
 export * from "./schema";
 export * from "./validate";
 export * from "./catalogue";
+export * from "./roles";
+export * from "./connector";
 export * from "./options";
+export * from "./summary";
+export * from "./describe";
+export * from "./compare";

@@ -96,6 +96,8 @@ export const PinSchema = z.strictObject({
   need: NeedSchema.optional(),
   hook: z.enum(["ground", "logic-supply", "button-return", "own-supply"]).optional(),
   mustNotFloat: z.boolean().optional(),
+  /** A supply or ground pin that may stay free: a backup cell, a second socket, a load supply that is not always there. */
+  optional: z.boolean().optional(),
   gpio: z.number().int().optional(),
   names: z.record(z.string(), z.string().max(20)).optional(),
   at: z.strictObject({ header: text(8), index: z.number().int().min(1) }).optional(),
@@ -110,6 +112,8 @@ export const LevelSchema = z.strictObject({
   VOH: ExprSchema.optional(),
   VOL: ExprSchema.optional(),
   outTyp_ohm: ExprSchema.optional(),
+  /** The highest voltage that an output can reach, when that is less than its supply. */
+  outMax: ExprSchema.optional(),
   absMax: ExprSchema,
   absMin: ExprSchema.default(-0.3),
   input: z.enum(["cmos", "ttl", "schmitt", "analog", "none"]),
@@ -146,6 +150,8 @@ export const ConverterSchema = z.strictObject({
   V: SpreadSchema.optional(),
   drop_V: SpreadSchema.optional(),
   dropout_V: z.number().optional(),
+  /** A step-up converter whose input shines through: its output is never lower than that. */
+  passes: z.boolean().optional(),
   limit_mA: z.number(),
   efficiency: z.number().min(0.3).max(1).optional(),
   theta_C_per_W: z.number().optional(),
@@ -174,12 +180,52 @@ export const ElementSchema = z.discriminatedUnion("kind", [
     a: z.string(),
     b: z.string(),
     closed: z.enum(["pressed", "rest"]).default("pressed"),
+    /** What the contact may switch; absent for small signals. */
+    max_V: z.number().optional(),
+    max_mA: z.number().optional(),
+  }),
+  /** Something that draws current between two pins: a motor, a coil, a lamp. */
+  z.strictObject({
+    kind: z.literal("load"),
+    a: z.string(),
+    b: z.string(),
+    V: SpreadSchema,
+    mA: z.strictObject({ idle: ExprSchema, typ: ExprSchema, peak: ExprSchema }),
+    inductive: z.boolean().default(false),
+  }),
+  /** Bipolar transistor: base-emitter volts, smallest gain, collector limits. */
+  z.strictObject({
+    kind: z.literal("bjt"),
+    type: z.enum(["npn", "pnp"]),
+    b: z.string(),
+    c: z.string(),
+    e: z.string(),
+    Vbe: SpreadSchema,
+    VCEsat_V: z.number(),
+    hFE_min: z.number(),
+    Ic_mA: z.number(),
+    Vceo: z.number(),
+    Ptot_mW: z.number(),
+  }),
+  /** MOSFET: on-resistance at the gate drives that the data sheet names, worst case, smallest gate drive first. */
+  z.strictObject({
+    kind: z.literal("fet"),
+    type: z.enum(["n", "p"]),
+    g: z.string(),
+    d: z.string(),
+    s: z.string(),
+    Vth: SpreadSchema,
+    on: z.array(z.strictObject({ Vgs: z.number(), ohm: z.number() })).min(1),
+    Id_mA: z.number(),
+    Vds: z.number(),
+    Vgs_max: z.number(),
+    Qg_nC: z.number().optional(),
   }),
 ]);
 
 export const GroupSchema = z.strictObject({
   id: key,
-  kind: z.enum(["i2c", "spi", "uart", "parallel", "chain", "encoder"]),
+  kind: z.enum(["i2c", "spi", "uart", "parallel", "chain", "encoder", "matrix", "onewire"]),
   pins: z.record(z.string().max(12), pinLabel),
   address: z
     .string()
@@ -187,6 +233,13 @@ export const GroupSchema = z.strictObject({
     .optional(),
   max_Hz: z.number().optional(),
   mode: z.number().int().min(0).max(3).optional(),
+  /** Further addresses that the part answers to, such as a memory on the same module. */
+  also: z
+    .array(z.string().regex(/^0x[0-7][0-9a-f]$/i))
+    .max(8)
+    .optional(),
+  /** The part keeps driving the data line when it is not selected. */
+  holdsData: z.boolean().optional(),
   says: text(200).optional(),
 });
 
@@ -207,8 +260,10 @@ export const CompanionRuleSchema = z.strictObject({
   place: z.enum(["series", "across", "pull"]),
   pin: pinLabel,
   to: pinLabel.optional(),
+  /** Further pins that each get the same companion. */
+  also: z.array(pinLabel).optional(),
   part: z.string(),
-  compute: z.enum(["fixed", "led-series", "button-pull"]).default("fixed"),
+  compute: z.enum(["fixed", "led-series", "button-pull", "internal-pull"]).default("fixed"),
   ohm: ExprSchema.optional(),
   F: ExprSchema.optional(),
   needed: z.enum(["required", "recommended"]),
@@ -230,6 +285,8 @@ export const OptionSchema = z.discriminatedUnion("kind", [
       .array(z.strictObject({ value: text(40), label: text(80), patch: z.array(PatchSchema).default([]) }))
       .min(1),
   }),
+  /** Names and roles of a connector's pins, given by the person: see `connectorPins`. */
+  z.strictObject({ kind: z.literal("pins"), key, label: text(40) }),
   z.strictObject({
     kind: z.literal("number"),
     key,
@@ -277,6 +334,8 @@ export const BoardInfoSchema = z.strictObject({
   rowPitch_mm: z.number().optional(),
   headersSoldered: z.boolean(),
   chip_mA: z.number(),
+  /** The analogue converter: steps, the voltage that reads full, the largest source resistance it likes. */
+  analog: z.strictObject({ bits: z.number().int(), full_V: SpreadSchema, source_ohm: z.number() }).optional(),
   targets: z.record(z.string(), z.record(z.string(), z.string())),
   upload: z.array(text(300)),
   price: z.enum(["low", "medium", "high"]),
@@ -304,6 +363,17 @@ export const PartSchema = z.strictObject({
   certainty: z.enum(["high", "medium", "low"]),
   notes: z.array(text(300)).default([]),
   cautions: z.array(text(300)).default([]),
+  /** What a sensor tells: quantity, span, accuracy, smallest step, in words with units. */
+  measures: z
+    .array(
+      z.strictObject({
+        what: text(40),
+        range: text(60),
+        accuracy: text(60).optional(),
+        resolution: text(40).optional(),
+      }),
+    )
+    .default([]),
   options: z.array(OptionSchema).default([]),
   pins: z.array(PinSchema).min(1).max(150),
   supplies: z.record(key, SupplySchema).default({}),
@@ -312,7 +382,16 @@ export const PartSchema = z.strictObject({
   elements: z.array(ElementSchema).default([]),
   groups: z.array(GroupSchema).default([]),
   /** Signal paths through the part, input to output: buffers and shifters that can stand in a wire. */
-  channels: z.array(z.strictObject({ in: pinLabel, out: pinLabel })).default([]),
+  channels: z
+    .array(
+      z.strictObject({
+        in: pinLabel,
+        out: pinLabel,
+        /** True when signals pass in both directions, as in an open-drain shifter or an analogue switch. */
+        both: z.boolean().optional(),
+      }),
+    )
+    .default([]),
   companions: z.array(CompanionRuleSchema).default([]),
   bringup: z
     .strictObject({
@@ -322,7 +401,13 @@ export const PartSchema = z.strictObject({
     .optional(),
   board: BoardInfoSchema.optional(),
   body: BodySchema,
+  /** A family of connectors: the one pin given is repeated, and `connector/header-n` stands for header-1 to header-40. */
+  repeat: z.strictObject({ most: z.number().int().max(64), listed: z.array(z.number().int()) }).optional(),
 });
+
+/** The terminals of an element: pins, `supply:NAME` or `ground:NAME`. */
+export const elementEnds = (e: Element): string[] =>
+  e.kind === "bjt" ? [e.b, e.c, e.e] : e.kind === "fet" ? [e.g, e.d, e.s] : [e.a, e.b];
 
 export type Part = z.infer<typeof PartSchema>;
 export type PartInput = z.input<typeof PartSchema>;

@@ -7,6 +7,8 @@ import type { Finding, Fix, Rule } from "./types";
 interface Member {
   ref: string;
   address: string | undefined;
+  /** Every address that it answers to, its own first. */
+  addresses: string[];
   scl: string;
   sda: Net;
 }
@@ -21,7 +23,13 @@ function i2cBuses(c: Circuit): Map<Net, Member[]> {
       if (sda.ends.length < 2) continue;
       out.set(sda, [
         ...(out.get(sda) ?? []),
-        { ref: inst.ref, address: g.address?.toLowerCase(), scl: g.pins.scl, sda },
+        {
+          ref: inst.ref,
+          address: g.address?.toLowerCase(),
+          addresses: [...(g.address ? [g.address] : []), ...(g.also ?? [])].map((a) => a.toLowerCase()),
+          scl: g.pins.scl,
+          sda,
+        },
       ]);
     }
   return out;
@@ -44,9 +52,9 @@ const clash: Rule = {
   says: "Every part on an I2C bus needs an address of its own.",
   check: (c) =>
     [...i2cBuses(c).values()].flatMap((members) => {
-      const taken = new Set(members.map((m) => m.address ?? ""));
+      const taken = new Set(members.flatMap((m) => m.addresses));
       const byAddress = new Map<string, Member[]>();
-      for (const m of members) if (m.address) byAddress.set(m.address, [...(byAddress.get(m.address) ?? []), m]);
+      for (const m of members) for (const a of m.addresses) byAddress.set(a, [...(byAddress.get(a) ?? []), m]);
       return [...byAddress].flatMap(([address, list]): Finding[] =>
         list.length < 2
           ? []
@@ -138,4 +146,38 @@ const strong: Rule = {
     }),
 };
 
-export const busRules: Rule[] = [clash, missing, strong];
+/** SPI parts that share a data-out line: each must let go of it when it is not selected. */
+const held: Rule = {
+  rule: "spi.miso-held",
+  says: "A part that keeps driving the shared data line when it is not selected drowns out the others.",
+  check: (c) => {
+    const lines = new Map<Net, { ref: string; pin: string; holds: boolean }[]>();
+    for (const inst of c.netlist.expanded.instances.values())
+      for (const g of inst.part.groups) {
+        if (g.kind !== "spi" || !g.pins.miso) continue;
+        const net = c.netlist.netOf(`${inst.ref}.${g.pins.miso}`);
+        lines.set(net, [...(lines.get(net) ?? []), { ref: inst.ref, pin: g.pins.miso, holds: g.holdsData ?? false }]);
+      }
+    return [...lines.values()].flatMap((list): Finding[] => {
+      const holders = list.filter((m) => m.holds);
+      if (list.length < 2 || !holders.length) return [];
+      return [
+        {
+          rule: "spi.miso-held",
+          severity: "fault",
+          at: holders.map((m) => `${m.ref}.${m.pin}`),
+          message: `${holders.map((m) => label(c, m.ref)).join(" and ")} ${holders.length > 1 ? "keep" : "keeps"} driving the data line when not selected, and ${
+            list
+              .filter((m) => !m.holds)
+              .map((m) => label(c, m.ref))
+              .join(", ") || "the others"
+          } can't be heard. Give it a bus of its own, or a part that lets go.`,
+          evidence: { members: list.length, holders: holders.length },
+          fixes: [],
+        },
+      ];
+    });
+  },
+};
+
+export const busRules: Rule[] = [clash, missing, strong, held];

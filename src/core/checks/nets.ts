@@ -73,12 +73,17 @@ const contention: Rule = {
 
 const floating: Rule = {
   rule: "net.floating",
-  says: "An open contact gives no level: a pull must hold the pin.",
+  says: "An open contact, or an output that can only pull low, gives no high by itself: a pull must hold the pin.",
   check: (c) =>
     c.netlist.bindings.flatMap((b): Finding[] => {
       const inst = c.netlist.instance(b.ref)!;
-      if (!inst.part.elements.some((e) => e.kind === "contact") || b.need.kind !== "digital-in") return [];
+      if (!["digital-in", "digital-io", "interrupt"].includes(b.need.kind) || b.chainedAfter) return [];
       const net = c.netlist.netOf(`${b.ref}.${b.pin}`);
+      const opens = c.netlist.elements.some(
+        (e) => e.ref === b.ref && e.kind === "contact" && (e.a === net.id || e.b === net.id),
+      );
+      const drain = c.netlist.level(b.ref, b.pin)?.output === "open-drain";
+      if (!opens && !drain) return [];
       const rails = new Set(c.netlist.nets.filter((n) => n.kind === "supply" || n.kind === "ground").map((n) => n.id));
       const held = c.netlist.elements.some(
         (e) => e.kind === "resistor" && ((e.a === net.id && rails.has(e.b)) || (e.b === net.id && rails.has(e.a))),
@@ -95,7 +100,9 @@ const floating: Rule = {
           rule: "net.floating",
           severity: "risk",
           at: [`${b.ref}.${b.pin}`, `${b.host}.${b.hostPin}`],
-          message: `While ${label(c, b.ref)} is open, nothing holds ${b.host}.${b.hostPin}: it reads at random.`,
+          message: opens
+            ? `While ${label(c, b.ref)} is open, nothing holds ${b.host}.${b.hostPin}: it reads at random.`
+            : `${label(c, b.ref)} can only pull ${b.host}.${b.hostPin} low: without a pull-up it never reads high.`,
           evidence: { contact: b.ref },
           fixes:
             values[key] !== undefined

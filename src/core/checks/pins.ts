@@ -1,4 +1,4 @@
-import { effectiveNeed, shareKey, waysToServe } from "../assign";
+import { effectiveNeed, followers, shareKey, waysToServe } from "../assign";
 import { findPin, type Pin } from "../catalogue";
 import type { Circuit } from "../circuit";
 import type { Binding } from "../netlist";
@@ -58,6 +58,14 @@ const capability: Rule = {
   },
 };
 
+/** Uses of one pin that belong together: the pieces of a chain, one-wire sensors, inputs wired to one another on purpose. */
+function goTogether(c: Circuit, list: Binding[]): boolean {
+  const own = list.filter((b) => !b.chainedAfter);
+  if (own.length < 2 || own.every((b) => b.need.role === "onewire")) return true;
+  const led = followers(c.project, c.netlist, own[0]!.host);
+  return own.filter((b) => !led.has(`${b.ref}.${b.pin}`)).length < 2;
+}
+
 const duplicate: Rule = {
   rule: "pin.duplicate",
   says: "Two needs can't share one pin unless they are lines of a bus.",
@@ -69,6 +77,7 @@ const duplicate: Rule = {
     }
     return [...byPin].flatMap(([pin, list]): Finding[] => {
       const keys = new Set(list.map((b) => shareKey(b.need)));
+      if (goTogether(c, list)) return [];
       if (list.length < 2 || (keys.size === 1 && !keys.has(null))) return [];
       const drives = list.filter((b) => findPin(c.netlist.instance(b.ref)!.part, b.pin)?.io === "out").length;
       const severity: Severity =
@@ -130,4 +139,26 @@ const hazardRule = ([kind, rule, severity, says]: (typeof HAZARD_RULES)[number])
     }),
 });
 
-export const pinRules: Rule[] = [capability, duplicate, ...HAZARD_RULES.map(hazardRule)];
+/** What the program is to the computer at the other end needs a chip that speaks USB itself. */
+const nativeUsb: Rule = {
+  rule: "board.native-usb",
+  says: "A keyboard, a MIDI instrument or a game controller needs a chip with USB of its own, not a serial bridge.",
+  check: (c) =>
+    c.netlist.expanded.hosts.flatMap((host): Finding[] => {
+      const board = c.netlist.instance(host)!.part.board!;
+      const role = c.project.parts.find((p) => p.ref === host)?.options?.usbRole;
+      if (!role || role === "serial" || board.usb.kind === "native") return [];
+      return [
+        {
+          rule: "board.native-usb",
+          severity: "fault",
+          at: [host],
+          message: `${label(c, host)} is meant to be a ${String(role)} to the computer, but its ${board.chip} ${board.usb.kind === "bridge" ? "only has a serial bridge" : "has no USB"}. Choose a board with native USB.`,
+          evidence: { usb: board.usb.kind, role: String(role) },
+          fixes: [],
+        },
+      ];
+    }),
+};
+
+export const pinRules: Rule[] = [nativeUsb, capability, duplicate, ...HAZARD_RULES.map(hazardRule)];

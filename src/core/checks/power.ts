@@ -119,7 +119,16 @@ const noSupply: Rule = {
     const out: Finding[] = [];
     for (const inst of c.netlist.expanded.instances.values()) {
       if (!inst.part.board && !isLinked(c, inst)) continue;
-      const dead = Object.entries(inst.part.supplies).find(([k, s]) => s.mA && !c.netlist.netOf(`${inst.ref}:${k}`).V);
+      // A supply whose pins may all stay free, and do, is not missed.
+      const idle = (k: string) => {
+        const pins = inst.part.pins.filter((p) => p.supply === k);
+        return (
+          pins.length > 0 && pins.every((p) => p.optional && c.netlist.netOf(`${inst.ref}.${p.label}`).ends.length < 2)
+        );
+      };
+      const dead = Object.entries(inst.part.supplies).find(
+        ([k, s]) => s.mA && !c.netlist.netOf(`${inst.ref}:${k}`).V && !idle(k),
+      );
       if (!dead) continue;
       const pin = inst.part.pins.find((p) => p.role.startsWith("supply-") && p.supply === dead[0]);
       out.push({

@@ -44,8 +44,11 @@ function buses(x: Ctx): string {
 
 function head(x: Ctx, what: string): string {
   const drivers = [...new Set(x.parts.flatMap((p) => driverOf(p) ?? []))];
-  const machine = ["Pin", ...(x.parts.some((p) => p.address) ? ["I2C"] : [])].sort();
-  const imports = drivers.flatMap((d) => d.micropython?.imports ?? []);
+  const machine = ["Pin", ...(x.parts.some((p) => p.bus) ? ["I2C"] : [])].sort();
+  const imports = new Set([
+    ...drivers.flatMap((d) => d.micropython?.imports ?? []),
+    ...x.parts.flatMap((p) => driverOf(p)?.micropython?.importsFor?.(p) ?? []),
+  ]);
   return [banner(x, what), `from machine import ${machine.join(", ")}`, "import time", "import pins", ...imports].join(
     "\n",
   );

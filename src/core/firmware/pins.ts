@@ -1,4 +1,4 @@
-import { findPin } from "../catalogue";
+import { findPin, optionValues } from "../catalogue";
 import type { Circuit } from "../circuit";
 import { houseRule } from "../project";
 import { waysToServe } from "../assign";
@@ -47,7 +47,8 @@ export function pinConstants(c: Circuit, host: string, target: string): PinConst
   const board = c.netlist.instance(host)!.part;
   const out = new Map<string, PinConstant>();
   for (const b of c.netlist.bindings) {
-    if (b.host !== host) continue;
+    // A piece further down a chain has no pin of its own.
+    if (b.host !== host || b.chainedAfter) continue;
     const pin = findPin(board, b.hostPin)!;
     const bus =
       b.need.kind === "i2c" || b.need.kind === "spi" ? waysToServe(pin, b.need).find((w) => w.ok && w.bus) : undefined;
@@ -78,6 +79,32 @@ export function pinConstants(c: Circuit, host: string, target: string): PinConst
 /** `1` of `i2c1`. */
 export const busNumber = (bus: string) => /\d*$/.exec(bus)![0];
 
+/** The first piece of the chain that a piece belongs to. */
+function chainHead(c: Circuit, ref: string): string {
+  const seen = new Set<string>();
+  for (let here = ref; ;) {
+    const before = c.netlist.bindings.find((b) => b.ref === here && b.chainedAfter)?.chainedAfter;
+    if (!before || seen.has(before)) return here;
+    seen.add(here);
+    here = before;
+  }
+}
+
+/** Counts that add up along a chain: lights of strips, modules of digits. */
+const CHAIN_COUNTS = ["pixels", "chain", "digits"];
+
+function chainVars(c: Circuit, ref: string, vars: Record<string, number>): Record<string, number> {
+  const followers = [...c.netlist.expanded.instances.values()].filter(
+    (i) => i.ref !== ref && chainHead(c, i.ref) === ref,
+  );
+  if (!followers.length) return vars;
+  const sums = CHAIN_COUNTS.filter((k) => vars[k] !== undefined).map((k) => [
+    k,
+    followers.reduce((s, f) => s + (f.vars[k] ?? 0), vars[k]!),
+  ]);
+  return { ...vars, ...(Object.fromEntries(sums) as Record<string, number>) };
+}
+
 /** The parts that a host's firmware talks to, in netlist order, with what their drivers need. */
 export function driverParts(c: Circuit, host: string, target: string, busNames: (bus: string) => string): DriverPart[] {
   const constants = pinConstants(c, host, target);
@@ -85,7 +112,7 @@ export function driverParts(c: Circuit, host: string, target: string, busNames: 
   const board = c.netlist.instance(host)!.part;
   return [...c.netlist.expanded.instances.values()].flatMap((inst): DriverPart[] => {
     const mine = c.netlist.bindings.filter((b) => b.ref === inst.ref && b.host === host);
-    if (!inst.part.bringup || !mine.length) return [];
+    if (!inst.part.bringup || !mine.length || mine.some((b) => b.chainedAfter)) return [];
     // A part that is only half planned gets no code: half a bus can't work.
     const needed = inst.part.pins.filter((p) => p.need && !p.need.optional);
     if (needed.some((p) => !mine.some((b) => b.pin === p.label))) return [];
@@ -106,7 +133,12 @@ export function driverParts(c: Circuit, host: string, target: string, busNames: 
         label: codeText(inst.label),
         pin: constant,
         printed: (label) => at(label)!.hostPin,
-        vars: inst.vars,
+        has: (label) => at(label) !== undefined,
+        pulled: new Set(
+          inst.part.pins.map((p) => p.label).filter((l) => c.netlist.expanded.internalPulls.has(`${inst.ref}.${l}`)),
+        ),
+        options: optionValues(inst.part, entry?.options ?? {}),
+        vars: chainVars(c, inst.ref, inst.vars),
         address: i2c?.address,
         activeLow: !toSupply,
         pull: entry?.companions?.pullUp === "internal" ? "internal" : "external",

@@ -26,7 +26,7 @@ function pinsFile(x: Ctx): FirmwareFile {
   return { path: "pins.h", text: `${banner(x, "pins")}#pragma once\n#include <stdint.h>\n\n${lines.join("\n")}\n` };
 }
 
-const usesI2c = (x: Ctx) => x.parts.some((p) => driverOf(p)?.usesI2c);
+const usesI2c = (x: Ctx) => x.parts.some((p) => p.bus);
 
 /** Boards whose buses can sit on several pins must be told when the plan leaves the usual ones. */
 function busSetup(x: Ctx): string {

@@ -30,6 +30,12 @@ export interface DriverPart {
   pin(label: string): string;
   /** Label of the host pin as printed, for bring-up lines. */
   printed(label: string): string;
+  /** True when the plan wires this pin to the board; optional pins may stay free. */
+  has(label: string): boolean;
+  /** Pins that the chip's own pull-up holds. */
+  pulled: ReadonlySet<string>;
+  /** The part's options with defaults filled in. */
+  options: Record<string, string | number>;
   vars: Record<string, number>;
   address: string | undefined;
   /** True when a press reads as 0 (contact to ground). */
@@ -60,6 +66,7 @@ export interface SketchDriver {
 export interface PythonDriver {
   lib?: { path: string; text: string };
   imports?: string[];
+  importsFor?(p: DriverPart): string[];
   setup?(p: DriverPart): string;
   bringup?(p: DriverPart): string;
   task?(p: DriverPart, all: DriverPart[]): { every_ms: number; body: string } | null;

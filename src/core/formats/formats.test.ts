@@ -30,7 +30,7 @@ describe("CSV", () => {
   it("has the columns that other tools expect", () => {
     const head = (t: string) => t.split("\r\n")[0];
     expect(head(wiresCsv(c))).toBe("step,from,to,net,colour,length_cm,end_a,end_b,note");
-    expect(head(partsCsv(c))).toBe("quantity,spares,part,name,value,refs,note");
+    expect(head(partsCsv(c))).toBe("quantity,spares,part,name,value,refs,note,owned,buy");
     expect(head(checksCsv(c))).toBe("what,from,to,low,high,unit,when");
     for (const t of [wiresCsv(c), partsCsv(c), checksCsv(c)]) {
       const parsed = Papa.parse<string[]>(t.trim());

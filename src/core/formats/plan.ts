@@ -60,8 +60,8 @@ export function wiresCsv(c: Circuit): string {
 
 export function partsCsv(c: Circuit): string {
   return toCsv(
-    ["quantity", "spares", "part", "name", "value", "refs", "note"],
-    partsList(c).map((b) => [b.quantity, b.spares, b.part, b.name, b.value, b.refs.join(" "), b.note]),
+    ["quantity", "spares", "part", "name", "value", "refs", "note", "owned", "buy"],
+    partsList(c).map((b) => [b.quantity, b.spares, b.part, b.name, b.value, b.refs.join(" "), b.note, b.owned, b.buy]),
   );
 }
 

@@ -1,5 +1,5 @@
 import { evaluate, exactly, type Triple } from "../quantity";
-import { findPin, type Pin } from "../catalogue";
+import { findPin, type Part, type Pin } from "../catalogue";
 import { splitEnd } from "../project";
 import { outerTerminal, type Expanded, type Instance } from "./expand";
 import type { Binding, EndAs, Net, NetElement, NetEnd, Netlist } from "./types";
@@ -72,57 +72,89 @@ function makeElements(e: Expanded, net: (t: string) => Net): NetElement[] {
         typ: value(t.typ),
         max: value(t.max),
       });
+      if (el.kind === "bjt" || el.kind === "fet") {
+        const [a, b, control] = el.kind === "bjt" ? [el.c, el.e, el.b] : [el.d, el.s, el.g];
+        out.push({ ref: inst.ref, kind: el.kind, a: at(a), b: at(b), control: at(control) });
+        continue;
+      }
       const base = { ref: inst.ref, kind: el.kind, a: at(el.a), b: at(el.b) };
       if (el.kind === "resistor") out.push({ ...base, ohm: value(el.ohm), tolerance: value(el.tolerance) });
       else if (el.kind === "capacitor") out.push({ ...base, F: value(el.F) });
       else if (el.kind === "contact") out.push(base);
-      else out.push({ ...base, Vf: spread(el.Vf), max_A: value(el.max_mA) / 1000 });
+      else if (el.kind === "load") {
+        const A = { idle: value(el.mA.idle) / 1000, typ: value(el.mA.typ) / 1000, peak: value(el.mA.peak) / 1000 };
+        out.push({ ...base, A, inductive: el.inductive });
+      } else out.push({ ...base, Vf: spread(el.Vf), max_A: value(el.max_mA) / 1000 });
     }
   return out;
 }
 
-/** Nets that a signal reaches from `start` through resistors and buffers, nearest first; supplies and grounds stop it. */
+interface Reached {
+  net: Net;
+  /** The part whose chain the signal came through, seen from the start: the one before it in the chain. */
+  chainedAfter?: string;
+}
+
+/** Where a signal can go on from a pin inside its part: through buffers, shifters, switches, and back along a chain. */
+function inside(part: Part, pin: string): { to: string; chain: boolean }[] {
+  const out: { to: string; chain: boolean }[] = [];
+  for (const c of part.channels) {
+    if (c.out === pin) out.push({ to: c.in, chain: false });
+    if (c.in === pin) out.push({ to: c.out, chain: false });
+  }
+  for (const g of part.groups) {
+    if (g.kind !== "chain") continue;
+    if (g.pins.out === pin && g.pins.in) out.push({ to: g.pins.in, chain: true });
+    if (g.pins.clockOut === pin && g.pins.clockIn) out.push({ to: g.pins.clockIn, chain: true });
+  }
+  return out;
+}
+
+/** Nets that a signal reaches from `start` through resistors, buffers and chains, nearest first; rails stop it. */
 function reach(
   start: Net,
   byId: Map<string, Net>,
-  elements: NetElement[],
+  joined: Map<string, NetElement[]>,
   e: Expanded,
   net: (t: string) => Net,
-): Net[] {
+): Reached[] {
   const seen = new Set([start.id]);
-  const queue = [start];
+  const queue: Reached[] = [{ net: start }];
   for (const here of queue) {
-    if (here.kind === "supply" || here.kind === "ground") continue;
-    const next: string[] = [];
-    for (const el of elements)
-      if (el.kind === "resistor" && (el.a === here.id || el.b === here.id)) next.push(el.a === here.id ? el.b : el.a);
-    for (const end of here.ends) {
-      const inst = e.instances.get(end.ref)!;
-      for (const c of inst.part.channels) {
-        if (c.out === end.pin) next.push(net(`${end.ref}.${c.in}`).id);
-        if (c.in === end.pin) next.push(net(`${end.ref}.${c.out}`).id);
-      }
-    }
-    for (const id of next) {
+    if (here.net.kind === "supply" || here.net.kind === "ground") continue;
+    const next: [string, string | undefined][] = (joined.get(here.net.id) ?? []).map((el) => [
+      el.a === here.net.id ? el.b : el.a,
+      here.chainedAfter,
+    ]);
+    for (const end of here.net.ends)
+      for (const way of inside(e.instances.get(end.ref)!.part, end.pin))
+        next.push([net(`${end.ref}.${way.to}`).id, way.chain ? (here.chainedAfter ?? end.ref) : here.chainedAfter]);
+    for (const [id, chainedAfter] of next) {
       const n = byId.get(id)!;
       if (seen.has(id) || n.kind === "supply" || n.kind === "ground") continue;
       seen.add(id);
-      queue.push(n);
+      queue.push({ net: n, ...(chainedAfter && { chainedAfter }) });
     }
   }
   return queue;
 }
 
 function makeBindings(e: Expanded, byId: Map<string, Net>, elements: NetElement[], net: (t: string) => Net): Binding[] {
+  const joined = new Map<string, NetElement[]>();
+  for (const el of elements)
+    if (el.kind === "resistor" || el.kind === "diode")
+      for (const id of [el.a, el.b]) joined.set(id, [...(joined.get(id) ?? []), el]);
   const out: Binding[] = [];
   for (const inst of e.instances.values()) {
     if (inst.part.board || inst.inserted) continue;
     for (const p of inst.part.pins) {
       if (!p.need) continue;
       const start = net(`${inst.ref}.${p.label}`);
-      for (const [i, n] of reach(start, byId, elements, e, net).entries()) {
-        const found = n.ends.find(
-          (x) => x.def.offers || (e.instances.get(x.ref)!.part.board && x.def.role === "signal"),
+      for (const [i, r] of reach(start, byId, joined, e, net).entries()) {
+        // Expanders, multiplexers and shift registers host too: they offer pins of their own.
+        const found = r.net.ends.find(
+          (x) =>
+            x.ref !== inst.ref && (x.def.offers || (e.instances.get(x.ref)!.part.board && x.def.role === "signal")),
         );
         if (!found) continue;
         out.push({
@@ -132,6 +164,7 @@ function makeBindings(e: Expanded, byId: Map<string, Net>, elements: NetElement[
           host: found.ref,
           hostPin: found.pin,
           direct: i === 0,
+          ...(r.chainedAfter && { chainedAfter: r.chainedAfter }),
         });
         break;
       }
@@ -226,10 +259,15 @@ export function buildNets(e: Expanded): Netlist {
     const hostEnd = netOf(`${b.host}.${b.hostPin}`).ends.find((x) => x.ref === b.host && x.pin === b.hostPin);
     if (hostEnd) hostEnd.as = hostAs(b);
   }
-  // A host pin that nothing asks for stays an idle input until a program says otherwise.
+  // A host pin that nothing asks for stays an idle input until a program says otherwise. Two boards wired to each other
+  // talk in a way that only their programs know: either may drive.
   const bound = new Set(bindings.map((b) => `${b.host}.${b.hostPin}`));
   const isIdle = (x: NetEnd) => x.def.offers && !bound.has(`${x.ref}.${x.pin}`);
-  for (const n of all) for (const x of n.ends) if (isIdle(x)) x.as = "none";
+  for (const n of all) {
+    const idle = n.ends.filter(isIdle);
+    const boards = new Set(idle.filter((x) => e.instances.get(x.ref)!.part.board).map((x) => x.ref));
+    for (const x of idle) x.as = boards.size > 1 && boards.has(x.ref) ? "both" : "none";
+  }
   for (const end of e.internalPulls) {
     const { ref, pin } = splitEnd(end);
     const b = bindings.find((x) => x.ref === ref && x.pin === pin);

@@ -106,15 +106,18 @@ export function logicSupplyPin(host: Part): string | undefined {
   return firstPin(host, (p) => p.role.startsWith("supply-") && p.supply === host.board?.logicSupply);
 }
 
-/** The companion rule's pin, or the one that the value names, or the one that the part's shape leaves no doubt about. */
+/** The companion rule's pins, or the one that the value names, or the one that the part's shape leaves no doubt about. */
 function companionPin(instance: Instance, key: CompanionKey, value: CompanionValue): string[] {
   const named = typeof value === "object" && value?.pin;
   if (named) {
     const pin = findPin(instance.part, named);
     return pin ? [pin.label] : [];
   }
-  const rule = instance.part.companions.find((c) => c.key === key);
-  if (rule) return [rule.pin];
+  const rules = instance.part.companions;
+  // A pull to the other rail stands at the same pin.
+  const rule =
+    rules.find((c) => c.key === key) ?? (key === "pullDown" ? rules.find((c) => c.key === "pullUp") : undefined);
+  if (rule) return [rule.pin, ...(rule.also ?? [])];
   const i2c = instance.part.groups.find((g) => g.kind === "i2c");
   if (key === "pullUp" && i2c) return Object.values(i2c.pins);
   const io = key === "divider" ? "out" : "in";
@@ -129,15 +132,19 @@ type Placer = (work: Work, at: Instance, key: CompanionKey, value: Exclude<Compa
 const seriesResistor: Placer = (work, at, key, value) => {
   if (value === "internal" || typeof value.ohm !== "number") return false;
   const rule = at.part.companions.find((c) => c.key === key);
-  const cathode = rule?.compute === "led-series" && houseRule(work.project, "ledResistorSide") === "cathode";
-  const pin = value.pin ? companionPin(at, key, value)[0] : cathode ? rule?.to : companionPin(at, key, value)[0];
-  if (!pin) return false;
+  const single = !value.pin && !rule?.also;
+  const cathode =
+    single && rule?.compute === "led-series" && houseRule(work.project, "ledResistorSide") === "cathode" && rule.to;
+  const pins = cathode ? [cathode] : companionPin(at, key, value);
+  if (!pins.length) return false;
   const because = rule?.because ?? "a resistor in series with this pin";
-  const r = insert(work, at, key, "R", value.part ?? "discrete/resistor", { resistance_ohm: value.ohm }, because);
-  if (!r) return true;
-  const end = `${at.ref}.${pin}`;
-  wire(work, `${r.ref}.2`, outerOf(work, end), because);
-  work.outer.set(end, `${r.ref}.1`);
+  for (const pin of pins) {
+    const r = insert(work, at, key, "R", value.part ?? "discrete/resistor", { resistance_ohm: value.ohm }, because);
+    if (!r) return true;
+    const end = `${at.ref}.${pin}`;
+    wire(work, `${r.ref}.2`, outerOf(work, end), because);
+    work.outer.set(end, `${r.ref}.1`);
+  }
   return true;
 };
 
@@ -203,8 +210,9 @@ const shifter: Placer = (work, at, key, value) => {
 const pull =
   (up: boolean): Placer =>
   (work, at, key, value) => {
-    const pins = companionPin(at, up ? "pullUp" : "pullUp", value);
-    const host = at.host ? work.instances.get(at.host) : undefined;
+    const pins = companionPin(at, up ? "pullUp" : "pullDown", value);
+    // A bare chip's own pulls go to its own supply.
+    const host = at.part.board ? at : at.host ? work.instances.get(at.host) : undefined;
     if (!pins.length || !host) return false;
     if (value === "internal") {
       for (const pin of pins) work.internalPulls.add(`${at.ref}.${pin}`);
@@ -278,12 +286,11 @@ export function expand(project: Project, catalogue: Catalogue): Expanded {
   for (const p of project.parts) {
     const part = partOf(p.ref);
     if (!part) continue;
-    const options = p.options ?? {};
     const host = p.host ?? (p.ref === first || part.board ? undefined : first);
     work.instances.set(p.ref, {
       ref: p.ref,
-      part: withOptions(part, options),
-      vars: optionVars(part, options),
+      part,
+      vars: optionVars(part, p.options ?? {}),
       label: p.label ?? p.ref,
       ...(host && { host }),
     });

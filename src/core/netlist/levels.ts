@@ -6,7 +6,14 @@ import type { Net, NetElement, NetEnd, Netlist } from "./types";
 /** One driver (or pulled-up open-drain line) against one receiver: worst-case volts and margins. */
 export interface LevelVerdict {
   net: Net;
-  driver: { ref: string; pin: string; net: string; supplyNet: string; V: Triple; how: "push-pull" | "pull-up" };
+  driver: {
+    ref: string;
+    pin: string;
+    net: string;
+    supplyNet: string;
+    V: Triple;
+    how: "push-pull" | "pull-up" | "contact";
+  };
   receiver: { ref: string; pin: string; net: string; supplyNet: string; V: Triple };
   /** Volts that reach the receiver: guaranteed high, guaranteed low, highest possible. */
   high_V: number;
@@ -17,10 +24,14 @@ export interface LevelVerdict {
   ceiling: number;
   marginHigh: number;
   marginLow: number;
+  /** An analogue signal has no thresholds: only the ceiling is judged, the margins are infinite. */
+  analog: boolean;
 }
 
 /** Rails of the same nominal voltage move together closely enough to be compared at their nominal value. */
 const SAME_NOMINAL_V = 0.25;
+
+const ANALOG_NEEDS = new Set(["adc", "dac"]);
 
 interface Port {
   end: NetEnd;
@@ -116,13 +127,25 @@ export function levelVerdicts(n: Netlist): LevelVerdict[] {
   for (const el of n.elements)
     if (el.kind === "resistor" && el.a !== el.b) for (const id of [el.a, el.b]) at.set(id, [...(at.get(id) ?? []), el]);
   const out: LevelVerdict[] = [];
+  const measured = new Set(
+    n.bindings
+      .filter((b) => ANALOG_NEEDS.has(b.need.kind))
+      .flatMap((b) => [`${b.ref}.${b.pin}`, `${b.host}.${b.hostPin}`]),
+  );
+  const isAnalog = (d: Port, r: Port) =>
+    d.level.output === "analog" ||
+    r.level.input === "analog" ||
+    measured.has(`${r.end.ref}.${r.end.pin}`) ||
+    measured.has(`${d.end.ref}.${d.end.pin}`);
   for (const net of n.nets) {
     if (net.kind === "supply" || net.kind === "ground") continue;
     for (const driverEnd of net.ends) {
       if (driverEnd.as !== "driver" && driverEnd.as !== "both") continue;
       const d = port(n, net, driverEnd);
       if (!d || d.level.output === "none") continue;
-      const open = driverEnd.as === "both" && net.kind === "bus-line" && driverEnd.def.need?.kind !== "spi";
+      const open =
+        d.level.output === "open-drain" ||
+        (driverEnd.as === "both" && net.kind === "bus-line" && driverEnd.def.need?.kind !== "spi");
       const part = component(n, net, byId, at);
       const pulled = part.branches.some((b) => [b.a, b.b].some((x) => byId.get(x)?.kind === "supply"));
       if (open && !pulled) continue;
@@ -130,16 +153,84 @@ export function levelVerdicts(n: Netlist): LevelVerdict[] {
         for (const end of byId.get(id)?.ends ?? []) {
           if ((end.as !== "receiver" && end.as !== "both") || end === driverEnd || end.ref === driverEnd.ref) continue;
           const r = port(n, byId.get(id)!, end);
-          if (!r || r.level.input === "none" || r.level.input === "analog" || r.level.VIH === undefined) continue;
-          const v = verdict(d, r, open, byId, part.branches);
+          if (!r || r.level.input === "none") continue;
+          const v = verdict(d, r, open, byId, part.branches, isAnalog(d, r));
           if (v) out.push(v);
         }
     }
+    out.push(...passiveVerdicts(n, net, byId, at, measured));
   }
   return out;
 }
 
-function verdict(d: Port, r: Port, open: boolean, byId: Map<string, Net>, branches: NetElement[]): LevelVerdict | null {
+/**
+ * A net that nobody drives but a pull or a contact holds: an open contact reads the pull's rail, a closed one the rail
+ * on its far side. Only said where that rail is not the receiver's own supply.
+ */
+function passiveVerdicts(
+  n: Netlist,
+  net: Net,
+  byId: Map<string, Net>,
+  at: Map<string, NetElement[]>,
+  measured: ReadonlySet<string>,
+): LevelVerdict[] {
+  const part = component(n, net, byId, at);
+  const drives = (e: NetEnd) => (e.as === "driver" || e.as === "both") && n.level(e.ref, e.pin)?.output !== "none";
+  if ([...part.nets].some((id) => byId.get(id)?.ends.some(drives))) return [];
+  const rail = (el: NetElement) => [el.a, el.b].map((id) => byId.get(id)).find((x) => x?.kind === "supply" && x.V);
+  const pulls = part.branches.filter((b) => rail(b));
+  const contacts = n.elements.filter((e) => e.kind === "contact" && (e.a === net.id || e.b === net.id) && rail(e));
+  const feeders = [...contacts, ...pulls];
+  if (!feeders.length) return [];
+  return net.ends.flatMap((end): LevelVerdict[] => {
+    if (end.as !== "receiver") return [];
+    const r = port(n, net, end);
+    if (!r || r.level.input === "none" || feeders.every((f) => rail(f)!.id === r.supplyNet.id)) return [];
+    const by = feeders.find((f) => rail(f)!.id !== r.supplyNet.id)!;
+    const from = rail(by)!;
+    const lift = (pick: Pick, want: "low" | "high") => voltage(byId, part.branches, null, null, net.id, pick, want);
+    const pulled = pulls.length ? lift("max", "high") : 0;
+    const highest = Math.max(pulled, ...contacts.map((c) => rail(c)!.V!.max));
+    const high = contacts.length ? Math.min(...contacts.map((c) => rail(c)!.V!.min)) : lift("min", "low");
+    if (Number.isNaN(highest) || Number.isNaN(high)) return [];
+    const sameNominal = Math.abs(from.V!.typ - r.V.typ) <= SAME_NOMINAL_V;
+    const VIH = evaluate(r.level.VIH ?? 0, { ...r.vars, V: sameNominal ? r.V.min : r.V.max });
+    const analog = r.level.VIH === undefined || measured.has(`${end.ref}.${end.pin}`);
+    const pin = net.ends.find((e) => e.ref === by.ref)?.pin ?? from.name;
+    return [
+      {
+        net,
+        driver: {
+          ref: by.ref,
+          pin,
+          net: net.id,
+          supplyNet: from.id,
+          V: from.V!,
+          how: by.kind === "contact" ? "contact" : "pull-up",
+        },
+        receiver: { ref: end.ref, pin: end.pin, net: net.id, supplyNet: r.supplyNet.id, V: r.V },
+        high_V: high,
+        low_V: 0,
+        highest_V: sameNominal ? Math.min(highest, r.V.max) : highest,
+        VIH,
+        VIL: evaluate(r.level.VIL ?? 0, { ...r.vars, V: r.V.min }),
+        ceiling: evaluate(r.level.absMax, { ...r.vars, V: sameNominal ? r.V.typ : r.V.min }),
+        marginHigh: analog ? Infinity : high - VIH,
+        marginLow: Infinity,
+        analog,
+      },
+    ];
+  });
+}
+
+function verdict(
+  d: Port,
+  r: Port,
+  open: boolean,
+  byId: Map<string, Net>,
+  branches: NetElement[],
+  analog: boolean,
+): LevelVerdict | null {
   const same = d.supplyNet.id === r.supplyNet.id;
   const sameNominal = Math.abs(d.V.typ - r.V.typ) <= SAME_NOMINAL_V;
   const driverNet = d.net.id;
@@ -156,9 +247,11 @@ function verdict(d: Port, r: Port, open: boolean, byId: Map<string, Net>, branch
     const I = loadCurrent(byId, branches, driverNet, 0);
     return voltage(byId, branches, driverNet, sink(V, I), r.net.id, pick, "high");
   };
+  const top =
+    d.level.outMax === undefined ? d.V.max : Math.min(d.V.max, evaluate(d.level.outMax, { ...d.vars, V: d.V.max }));
   const highest = open
     ? voltage(byId, branches, null, null, r.net.id, "max", "high")
-    : voltage(byId, branches, driverNet, d.V.max, r.net.id, "max", "high");
+    : voltage(byId, branches, driverNet, top, r.net.id, "max", "high");
   const threshold = (x: number | string | undefined, V: number) => evaluate(x ?? 0, { ...r.vars, V });
   const ends: [Pick, number][] = same
     ? [
@@ -182,6 +275,7 @@ function verdict(d: Port, r: Port, open: boolean, byId: Map<string, Net>, branch
     if (VIL - low < worstLow.margin || Number.isNaN(low)) worstLow = { low, VIL, margin: VIL - low };
   }
   if (Number.isNaN(worstHigh.high) || Number.isNaN(worstLow.low)) return null;
+  const free = analog || r.level.VIH === undefined;
   const ceilingV = same ? r.V.max : sameNominal ? Math.max(r.V.typ, r.V.min) : r.V.min;
   return {
     net: d.net,
@@ -200,7 +294,8 @@ function verdict(d: Port, r: Port, open: boolean, byId: Map<string, Net>, branch
     VIH: worstHigh.VIH,
     VIL: worstLow.VIL,
     ceiling: evaluate(r.level.absMax, { ...r.vars, V: ceilingV }),
-    marginHigh: worstHigh.margin,
-    marginLow: worstLow.margin,
+    marginHigh: free ? Infinity : worstHigh.margin,
+    marginLow: free ? Infinity : worstLow.margin,
+    analog: free,
   };
 }

@@ -35,6 +35,11 @@ export interface NetElement {
   Vf?: Triple;
   max_A?: number;
   F?: number;
+  /** What a load draws, amperes. */
+  A?: { idle: number; typ: number; peak: number };
+  inductive?: boolean;
+  /** The net of the base or gate of a transistor, whose collector and emitter (drain and source) are `a` and `b`. */
+  control?: string;
   /** True for a pull inside a chip. */
   internal?: boolean;
 }
@@ -48,6 +53,8 @@ export interface Binding {
   hostPin: string;
   /** False when a resistor, divider or buffer stands between. */
   direct: boolean;
+  /** The part of the same kind whose data-out feeds this one: then the board pin is that one's, not this one's. */
+  chainedAfter?: string;
 }
 
 export interface Netlist {

@@ -1,6 +1,6 @@
 import { evaluate, type Triple } from "../quantity";
 import type { Converter } from "../catalogue";
-import type { Net, Netlist } from "../netlist/types";
+import type { Net, NetElement, Netlist } from "../netlist/types";
 
 /** Current in amperes by state. */
 export interface Load {
@@ -63,22 +63,25 @@ function feedsOf(n: Netlist): Feed[] {
   return out;
 }
 
-/** Output of a converter for an input range. Drop-out pulls the lower bounds down, never the upper. */
-export function converterOutput(c: Converter, vin: Triple): Triple {
+/**
+ * Output of a converter for an input range, volts. Drop-out pulls the lower bounds down, never the upper; a switching
+ * converter that names a drop-out can only step down. `vars` are the part's options.
+ */
+export function converterOutput(c: Converter, vin: Triple, vars: Record<string, number> = {}): Triple {
   const drop = c.drop_V ?? { min: 0, typ: 0, max: 0 };
+  const value = (x: number | string) => evaluate(x, vars);
   if (c.kind === "wire" || c.kind === "fuse" || c.kind === "diode")
-    return {
-      min: vin.min - Number(drop.max),
-      typ: vin.typ - Number(drop.typ),
-      max: vin.max - Number(drop.min),
-    };
+    return { min: vin.min - value(drop.max), typ: vin.typ - value(drop.typ), max: vin.max - value(drop.min) };
   const out = c.V ?? { min: 0, typ: 0, max: 0 };
-  const head = c.dropout_V ?? 0;
-  const capped = (v: number, v0: number) => Math.max(0, Math.min(v, v0 - head));
+  const lifts = c.kind === "switching" && c.dropout_V === undefined;
+  const capped = (v: number, v0: number) => {
+    if (lifts) return c.passes ? Math.max(v, v0) : v;
+    return Math.max(0, Math.min(v, v0 - (c.dropout_V ?? 0)));
+  };
   return {
-    min: capped(Number(out.min), c.kind === "linear" ? vin.min : Infinity),
-    typ: capped(Number(out.typ), c.kind === "linear" ? vin.typ : Infinity),
-    max: capped(Number(out.max), c.kind === "linear" ? vin.max : Infinity),
+    min: capped(value(out.min), vin.min),
+    typ: capped(value(out.typ), vin.typ),
+    max: capped(value(out.max), vin.max),
   };
 }
 
@@ -115,7 +118,7 @@ export function resolveVoltages(n: Netlist): Map<string, Feed> {
         const from = byId.get(f.from);
         const vin = from ? visit(from) : null;
         if (!vin || from!.kind === "ground") continue;
-        net.V = converterOutput(f.converter, vin);
+        net.V = converterOutput(f.converter, vin, n.instance(f.ref)?.vars);
         chosen.set(net.id, f);
         break;
       }
@@ -125,6 +128,17 @@ export function resolveVoltages(n: Netlist): Map<string, Feed> {
   };
   for (const net of n.nets) if (net.kind === "supply") visit(net);
   return chosen;
+}
+
+/** The supply net that feeds a load: the one at its end, or that of the driver whose output it hangs at. */
+function loadRail(n: Netlist, el: NetElement): string | undefined {
+  const byId = new Map(n.nets.map((x) => [x.id, x]));
+  const ends = [el.a, el.b].flatMap((id) => byId.get(id) ?? []);
+  const direct = ends.find((x) => x.kind === "supply");
+  if (direct) return direct.id;
+  const driver = ends.flatMap((x) => x.ends).find((x) => x.as === "driver");
+  const supply = driver && n.level(driver.ref, driver.pin)?.supply;
+  return supply ? n.netOf(`${driver.ref}:${supply}`).id : undefined;
 }
 
 /** Loads that the parts put on each supply net, in amperes. `extra` adds what pins deliver, such as LED currents. */
@@ -142,6 +156,11 @@ function ownLoads(n: Netlist, extra: ExtraLoad[]) {
         flow: { idle: amps(s.mA.idle), typ: amps(s.mA.typ), peak: amps(s.mA.peak) },
       });
     }
+  for (const el of n.elements) {
+    const rail = el.A && loadRail(n, el);
+    if (!el.A || !rail) continue;
+    push(rail, { ref: el.ref, label: n.instance(el.ref)?.label ?? el.ref, flow: el.A });
+  }
   for (const x of extra) push(n.netOf(x.node).id, { ref: x.ref, label: x.label, flow: x.flow });
   return out;
 }

@@ -1,10 +1,11 @@
 import { z } from "zod";
-import type { Catalogue } from "../catalogue";
+import { findPin, PartSchema, withOptions, type Catalogue } from "../catalogue";
 import { partLookup, splitEnd } from "./endpoint";
 import { nextRef } from "./refs";
 import {
   CompanionKeySchema,
   CompanionValueSchema,
+  DrawerSchema,
   HouseRulesSchema,
   LinkSchema,
   ProjectSchema,
@@ -48,6 +49,10 @@ const BaseEdit = z.discriminatedUnion("type", [
   z.strictObject({ type: z.literal("moveLink"), end: z.string(), from: z.string(), to: z.string() }),
   z.strictObject({ type: z.literal("setPlan"), parts: ProjectSchema.shape.parts, links: ProjectSchema.shape.links }),
   z.strictObject({ type: z.literal("changePart"), ref: z.string(), part: z.string().max(60) }),
+  /** Replaces what is given: a list of values, or the counts of the parts named (0 takes one out). */
+  z.strictObject({ type: z.literal("setDrawer"), drawer: DrawerSchema.partial() }),
+  z.strictObject({ type: z.literal("setOwnPart"), part: PartSchema }),
+  z.strictObject({ type: z.literal("removeOwnPart"), id: z.string().max(60) }),
   z.strictObject({
     type: z.literal("acknowledge"),
     rule: z.string(),
@@ -135,6 +140,31 @@ const HANDLERS: Handlers = {
     const cables = new Set(part?.pins.filter((x) => x.role === "cable").map((x) => `${e.ref}.${x.label}`));
     return { ...changed, links: p.links.filter((l) => !touches(l, e.ref) || cables.has(l.from) || cables.has(l.to)) };
   },
+  setDrawer: (p, e) => ({
+    ...p,
+    drawer: {
+      ...p.drawer,
+      ...e.drawer,
+      parts: Object.fromEntries(Object.entries({ ...p.drawer.parts, ...e.drawer.parts }).filter(([, n]) => n > 0)),
+    },
+  }),
+  setOwnPart: (p, e) => ({
+    ...p,
+    customParts: p.customParts.some((x) => x.id === e.part.id)
+      ? p.customParts.map((x) => (x.id === e.part.id ? e.part : x))
+      : [...p.customParts, e.part],
+    // Wires to pins that are no longer there would point nowhere.
+    links: p.links.filter((l) =>
+      [l.from, l.to].every((end) => {
+        const { ref, pin } = splitEnd(end);
+        const entry = p.parts.find((x) => x.ref === ref);
+        return entry?.part !== e.part.id || findPin(withOptions(e.part, entry.options ?? {}), pin) !== undefined;
+      }),
+    ),
+  }),
+  // A part that is in use stays until it is taken out of the list.
+  removeOwnPart: (p, e) =>
+    p.parts.some((x) => x.part === e.id) ? p : { ...p, customParts: p.customParts.filter((x) => x.id !== e.id) },
   acknowledge: (p, e) => {
     const key = JSON.stringify(e.at);
     const rest = p.acknowledged.filter((a) => a.rule !== e.rule || JSON.stringify(a.at) !== key);
@@ -169,6 +199,9 @@ const SAYS: { [T in BasicEdit["type"]]: (e: Extract<BasicEdit, { type: T }>) => 
   moveLink: (e) => `move ${e.end} to ${e.to}`,
   setPlan: () => "plan the pins",
   changePart: (e) => `change ${e.ref} to ${e.part}`,
+  setDrawer: () => "what is in the drawer",
+  setOwnPart: (e) => `own part ${e.part.name}`,
+  removeOwnPart: (e) => `remove own part ${e.id}`,
   acknowledge: (e) => `acknowledge ${e.rule}`,
   tick: (e) => `${e.done ? "tick" : "untick"} ${e.id}`,
 };

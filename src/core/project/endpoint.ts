@@ -1,4 +1,4 @@
-import { findPin, type Catalogue, type Part } from "../catalogue";
+import { findPin, withOptions, type Catalogue, type Part } from "../catalogue";
 import type { Project } from "./schema";
 
 /** One end of a link: a part's reference and a pin's printed label. */
@@ -22,10 +22,15 @@ export function canonicalEnd(text: string, partOf: (ref: string) => Part | undef
   return found ? `${ref}.${found.label}` : text;
 }
 
-/** A look-up from reference to (unpatched) definition, own parts of the project first. */
+/** A look-up from reference to definition with the entry's options applied, own parts of the project first. */
 export function partLookup(project: Project, catalogue: Catalogue): (ref: string) => Part | undefined {
   const own = new Map(project.customParts.map((p) => [p.id, p]));
-  const byRef = new Map(project.parts.map((p) => [p.ref, own.get(p.part) ?? catalogue.get(p.part)]));
+  const byRef = new Map(
+    project.parts.map((p) => {
+      const part = own.get(p.part) ?? catalogue.get(p.part);
+      return [p.ref, part && withOptions(part, p.options ?? {})];
+    }),
+  );
   return (ref) => byRef.get(ref);
 }
 

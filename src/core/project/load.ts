@@ -40,19 +40,21 @@ function meaning(project: Project, catalogue: Catalogue): ProjectProblem[] {
   const out: ProjectProblem[] = [];
   const partOf = partLookup(project, catalogue);
   const seen = new Set<string>();
-  const ids = [...catalogue.parts.map((p) => p.id), ...project.customParts.map((p) => p.id)];
+  const own = new Set(project.customParts.map((p) => p.id));
+  const ids = [...catalogue.ids, ...own];
+  const exists = (id: string) => own.has(id) || catalogue.get(id) !== undefined;
   for (const [i, p] of project.parts.entries()) {
     if (seen.has(p.ref))
       out.push({ path: `parts/${i}/ref`, message: `"${p.ref}" is used twice; references are unique` });
     seen.add(p.ref);
     const part = partOf(p.ref);
-    if (!ids.includes(p.part))
+    if (!exists(p.part))
       out.push({ path: `parts/${i}/part`, message: `there is no part "${p.part}"${nearest(p.part, ids)}` });
     else if (part)
       for (const o of optionProblems(part, p.options ?? {}))
         out.push({ path: `parts/${i}/options/${o.key}`, message: o.message });
     for (const [key, value] of Object.entries(p.companions ?? {}))
-      if (value && value !== "internal" && value.part && !ids.includes(value.part))
+      if (value && value !== "internal" && value.part && !exists(value.part))
         out.push({
           path: `parts/${i}/companions/${key}/part`,
           message: `there is no part "${value.part}"${nearest(value.part, ids)}`,

@@ -66,6 +66,15 @@ const COMPANION_KEYS = [
 ] as const;
 export const CompanionKeySchema = z.enum(COMPANION_KEYS);
 
+/** What the person owns: parts by id with how many, and the values in the resistor and capacitor boxes. */
+export const DrawerSchema = z.strictObject({
+  parts: z.record(z.string().max(60), z.number().int().min(0).max(9999)).default({}),
+  resistors_ohm: z.array(z.number().positive()).max(300).default([]),
+  capacitors_F: z.array(z.number().positive()).max(200).default([]),
+});
+export type Drawer = z.infer<typeof DrawerSchema>;
+export const emptyDrawer = (): Drawer => ({ parts: {}, resistors_ohm: [], capacitors_F: [] });
+
 export const ProjectPartSchema = z.strictObject({
   ref,
   part: z.string().max(60),
@@ -109,6 +118,7 @@ export const ProjectSchema = z.strictObject({
     .max(50)
     .default([]),
   customParts: z.array(PartSchema).max(100).default([]),
+  drawer: DrawerSchema.default(emptyDrawer),
   code: z.record(z.string().max(40), z.record(z.string().max(60), z.string().max(100_000))).default({}),
   bench: z.array(BenchEntrySchema).max(5000).default([]),
   acknowledged: z

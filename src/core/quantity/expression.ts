@@ -109,6 +109,17 @@ export function evaluate(expr: Expr, vars: Record<string, number> = {}): number 
   return typeof expr === "number" ? expr : compiled(expr)(vars);
 }
 
+/** The variable names that an expression uses; empty for a number. Functions do not count. */
+export function expressionNames(expr: Expr): string[] {
+  if (typeof expr === "number") return [];
+  const list = tokens(expr);
+  return list.flatMap((t, i) => {
+    const next = list[i + 1];
+    const call = next?.kind === "op" && next.value === "(";
+    return t.kind === "name" && !call ? [t.value] : [];
+  });
+}
+
 /** Null when `text` is a well-formed expression, else a sentence. Used by the part schema. */
 export function expressionProblem(text: string): string | null {
   try {

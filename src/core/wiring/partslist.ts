@@ -11,6 +11,10 @@ export interface BomRow {
   value: string;
   refs: string[];
   note: string;
+  /** How many of them are in the drawer; values count as owned in full. */
+  owned: number;
+  /** What is to be bought, spares included. */
+  buy: number;
 }
 
 /** Cheap loose parts break, vanish and burn: one spare in five, at least one. Boards and modules get none. */
@@ -26,6 +30,15 @@ const VALUE: Record<string, (v: Record<string, number>) => string> = {
 /** The bill of materials: like parts together, companions included, wires by colour and length at the end. */
 export function partsList(c: Circuit): BomRow[] {
   const rows = new Map<string, BomRow>();
+  const { drawer } = c.project;
+  const has = (list: readonly number[], v: number) => list.some((x) => Math.abs(x / v - 1) < 0.001);
+  const owned = (id: string, vars: Record<string, number>): number => {
+    const F = (vars.capacitance_uF ?? 0) * 1e-6;
+    if (id === "discrete/resistor" && has(drawer.resistors_ohm, vars.resistance_ohm ?? 0)) return Infinity;
+    if (/capacitor|electrolytic/.test(id) && has(drawer.capacitors_F, F)) return Infinity;
+    return drawer.parts[id] ?? 0;
+  };
+  const left = new Map<string, number>();
   for (const i of c.netlist.expanded.instances.values()) {
     const value = VALUE[i.part.id]?.(i.vars) ?? "";
     const key = `${i.part.id}|${value}`;
@@ -37,10 +50,19 @@ export function partsList(c: Circuit): BomRow[] {
       value,
       refs: [],
       note: "",
+      owned: 0,
+      buy: 0,
     };
     row.quantity += 1;
     row.refs.push(i.ref);
     row.spares = spares(partKind(i.part.id), row.quantity);
+    const stock = left.get(i.part.id) ?? owned(i.part.id, i.vars);
+    if (owned(i.part.id, i.vars) === Infinity) row.owned = row.quantity + row.spares;
+    else if (stock > 0) {
+      row.owned += 1;
+      left.set(i.part.id, stock - 1);
+    }
+    row.buy = Math.max(0, row.quantity + row.spares - row.owned);
     if (i.part.body.solder !== "none") row.note = `solder: ${i.part.body.solder}`;
     rows.set(key, row);
   }
@@ -57,11 +79,16 @@ export function partsList(c: Circuit): BomRow[] {
       value,
       refs: [],
       note: "",
+      owned: 0,
+      buy: 0,
     };
     row.quantity += 1;
     row.refs.push(r.net);
     wires.set(value, row);
   }
-  for (const w of wires.values()) w.spares = Math.ceil(w.quantity / 5);
+  for (const w of wires.values()) {
+    w.spares = Math.ceil(w.quantity / 5);
+    w.buy = w.quantity + w.spares;
+  }
   return [...rows.values(), ...wires.values()];
 }

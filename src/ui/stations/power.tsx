@@ -91,14 +91,20 @@ function Ladder({ v }: { v: LevelView }) {
         className="fill-accent opacity-60"
       />
       <rect x="70" y={y(v.low_V)} width="60" height={tall(v.low_V, 0)} className="fill-accent opacity-60" />
-      <rect x="190" y={y(v.ceiling)} width="60" height={tall(v.ceiling, v.VIH)} className="fill-good opacity-25" />
-      <rect x="190" y={y(v.VIL)} width="60" height={tall(v.VIL, 0)} className="fill-good opacity-25" />
+      <rect
+        x="190"
+        y={y(v.ceiling)}
+        width="60"
+        height={tall(v.ceiling, v.analog ? 0 : v.VIH)}
+        className="fill-good opacity-25"
+      />
+      {!v.analog && <rect x="190" y={y(v.VIL)} width="60" height={tall(v.VIL, 0)} className="fill-good opacity-25" />}
       {mark(v.highest_V, `up to ${V(v.highest_V)}`, "l", v.highest_V > v.ceiling)}
       {Math.abs(v.highest_V - v.high_V) > 0.12 && mark(v.high_V, V(v.high_V), "l", v.marginHigh < 0)}
       {mark(v.low_V, V(v.low_V), "l", v.marginLow < 0)}
       {mark(v.ceiling, `most ${V(v.ceiling)}`, "r", v.highest_V > v.ceiling)}
-      {mark(v.VIH, `VIH ${V(v.VIH)}`, "r", v.marginHigh < 0)}
-      {mark(v.VIL, `VIL ${V(v.VIL)}`, "r", v.marginLow < 0)}
+      {!v.analog && mark(v.VIH, `VIH ${V(v.VIH)}`, "r", v.marginHigh < 0)}
+      {!v.analog && mark(v.VIL, `VIL ${V(v.VIL)}`, "r", v.marginLow < 0)}
       <path d={`M20 ${y(0)}H340`} className="stroke-ink" />
       <text x="100" y="232" textAnchor="middle" fontSize="12" className="fill-ink">
         {v.driver}
@@ -186,6 +192,7 @@ export function Power() {
             <tbody>
               {view.levels.map((v) => {
                 const room = v.ceiling - v.highest_V;
+                const shownMargin = (m: number) => (Number.isFinite(m) ? V(m) : "–");
                 const tone = (m: number) => (m < 0 ? "font-bold text-stop" : m < 0.2 ? "text-risk" : "");
                 const on = v.id === shown?.id;
                 return (
@@ -201,8 +208,8 @@ export function Power() {
                     </td>
                     <td className="num">{v.driver}</td>
                     <td className="num">{v.receiver}</td>
-                    <td className={`num ${tone(v.marginHigh)}`}>{V(v.marginHigh)}</td>
-                    <td className={`num ${tone(v.marginLow)}`}>{V(v.marginLow)}</td>
+                    <td className={`num ${tone(v.marginHigh)}`}>{v.analog ? "analogue" : shownMargin(v.marginHigh)}</td>
+                    <td className={`num ${tone(v.marginLow)}`}>{v.analog ? "" : shownMargin(v.marginLow)}</td>
                     <td className={`num ${room < 0 ? "font-bold text-stop" : ""}`}>{V(room)}</td>
                   </tr>
                 );
@@ -215,7 +222,8 @@ export function Power() {
           <figure className="max-2xl:order-first">
             <figcaption>
               <strong>{shown.net}</strong>: what {shown.driver} guarantees
-              {shown.how === "pull-up" ? " (by its pull-up)" : ""}, left; what {shown.receiver} needs, right.
+              {shown.how === "pull-up" ? " (by its pull-up)" : shown.how === "contact" ? " (through its contact)" : ""},
+              left; what {shown.receiver} needs, right.
             </figcaption>
             <Ladder v={shown} />
           </figure>

@@ -6,7 +6,7 @@ import type { StationId } from "./list";
 const loading = () => <p className="p-6 text-soft">Opening…</p>;
 const VIEWS: Record<StationId, React.ComponentType> = {
   brief: dynamic(() => import("./brief").then((m) => m.Brief), { loading }),
-  parts: dynamic(() => import("./parts").then((m) => m.Parts), { loading }),
+  parts: dynamic(() => import("./parts/parts").then((m) => m.Parts), { loading }),
   board: dynamic(() => import("./board").then((m) => m.Board), { loading }),
   pins: dynamic(() => import("./pins").then((m) => m.Pins), { loading }),
   power: dynamic(() => import("./power").then((m) => m.Power), { loading }),

@@ -2,6 +2,7 @@
 import type { Driver, DriverPart } from "../types";
 import { bme280 } from "./bme280";
 import { button } from "./button";
+import { generic } from "./generic";
 import { hcSr04 } from "./hc-sr04";
 import { led } from "./led";
 import { ssd1306 } from "./ssd1306";
@@ -9,7 +10,7 @@ import { ws2812b } from "./ws2812b";
 
 const showOf = (p: DriverPart, target: "sketch" | "micropython") => driverOf(p)?.[target]?.show?.(p);
 
-export const DRIVERS: readonly Driver[] = [led, button, hcSr04, bme280, ssd1306(showOf), ws2812b];
+export const DRIVERS: readonly Driver[] = [led, button, hcSr04, bme280, ssd1306(showOf), ws2812b, generic];
 
 const byId = new Map(DRIVERS.map((d) => [d.id, d]));
 

@@ -1,0 +1,154 @@
+import type { Pin } from "../../catalogue";
+import { identifier } from "../pins";
+import type { Driver, DriverPart } from "../types";
+
+/**
+ * Any part without a driver of its own: says what can be said from its pins alone. Inputs and analogue values are read,
+ * outputs are put into their resting state and left there, I2C parts are called by address and, where known, asked who
+ * they are. Nothing is switched on by itself: what hangs there is not known.
+ */
+const KINDS = { read: ["digital-in", "digital-io", "interrupt"], write: ["digital-out", "pwm"], measure: ["adc"] };
+type Use = keyof typeof KINDS;
+
+const pinsFor = (p: DriverPart, use: Use): Pin[] =>
+  p.inst.part.pins.filter((x) => x.need && KINDS[use].includes(x.need.kind) && p.has(x.label));
+
+const name = (p: DriverPart, pin: Pin) => `${p.id}_${identifier(pin.label, "pin").toLowerCase()}`;
+
+/** Selects and low-triggered inputs rest high, everything else low. */
+function restsHigh(p: DriverPart, pin: Pin): boolean {
+  const select = p.inst.part.groups.some((g) => g.kind === "spi" && g.pins.cs === pin.label);
+  return select || p.options.trigger === "low" || /^\/|^(n?RST|n?RESET|XSHUT)$/i.test(pin.label);
+}
+
+const identity = (p: DriverPart) => p.inst.part.bringup?.identity;
+const hex = (text: string) => `0x${parseInt(text, 16).toString(16)}`;
+/** Identity registers of one byte can be read in the same way everywhere. */
+const oneByte = (p: DriverPart) => {
+  const id = identity(p);
+  return p.bus && id && parseInt(id.want, 16) <= 0xff && parseInt(id.register, 16) <= 0xff ? id : undefined;
+};
+
+const sketchBringup = (p: DriverPart): string => {
+  const out: string[] = [];
+  const id = oneByte(p);
+  if (p.bus && p.address && id)
+    out.push(`{
+  uint8_t id = 0;
+  ${p.bus}.beginTransmission(${p.address});
+  ${p.bus}.write(${hex(id.register)});
+  bool there = ${p.bus}.endTransmission() == 0 && ${p.bus}.requestFrom((uint8_t)${p.address}, (uint8_t)1) == 1;
+  if (there) id = ${p.bus}.read();
+  Serial.print(F("YL1 i2c ${p.ref} addr=${p.address} id=0x"));
+  Serial.print(id, HEX);
+  Serial.print(F(" want=${hex(id.want)} "));
+  verdict(there && id == ${hex(id.want)});
+}`);
+  else if (p.bus && p.address)
+    out.push(`{
+  ${p.bus}.beginTransmission(${p.address});
+  bool there = ${p.bus}.endTransmission() == 0;
+  Serial.print(F("YL1 i2c ${p.ref} addr=${p.address} "));
+  verdict(there);
+}`);
+  for (const pin of pinsFor(p, "read"))
+    out.push(`Serial.print(F("YL1 gpio ${p.ref} pin=${p.printed(pin.label)} level="));
+Serial.print(digitalRead(${p.pin(pin.label)}));
+Serial.println(F(" info"));`);
+  for (const pin of pinsFor(p, "measure"))
+    out.push(`Serial.print(F("YL1 adc ${p.ref} pin=${p.printed(pin.label)} raw="));
+Serial.print(analogRead(${p.pin(pin.label)}));
+Serial.println(F(" info"));`);
+  for (const pin of pinsFor(p, "write"))
+    out.push(
+      `Serial.println(F("YL1 gpio ${p.ref} pin=${p.printed(pin.label)} rests=${restsHigh(p, pin) ? 1 : 0} info"));`,
+    );
+  return out.join("\n");
+};
+
+const pythonBringup = (p: DriverPart): string => {
+  const out: string[] = [];
+  const id = oneByte(p);
+  if (p.bus && p.address && id)
+    out.push(`try:
+    got = ${p.bus}.readfrom_mem(${p.address}, ${hex(id.register)}, 1)[0]
+except OSError:
+    got = -1
+print("YL1 i2c ${p.ref} addr=${p.address} id=0x%02x want=${hex(id.want)} %s" % (got & 0xFF, judge(got == ${hex(id.want)})))`);
+  else if (p.bus && p.address)
+    out.push(`print("YL1 i2c ${p.ref} addr=${p.address} %s" % judge(${p.address} in ${p.bus}.scan()))`);
+  for (const pin of pinsFor(p, "read"))
+    out.push(`print("YL1 gpio ${p.ref} pin=${p.printed(pin.label)} level=%d info" % ${name(p, pin)}.value())`);
+  for (const pin of pinsFor(p, "measure"))
+    out.push(`print("YL1 adc ${p.ref} pin=${p.printed(pin.label)} raw=%d info" % ${name(p, pin)}.read_u16())`);
+  for (const pin of pinsFor(p, "write"))
+    out.push(`print("YL1 gpio ${p.ref} pin=${p.printed(pin.label)} rests=${restsHigh(p, pin) ? 1 : 0} info")`);
+  return out.join("\n");
+};
+
+const values = (p: DriverPart) => [...pinsFor(p, "read"), ...pinsFor(p, "measure")];
+const analogue = (pin: Pin) => pin.need!.kind === "adc";
+
+export const generic: Driver = {
+  id: "generic",
+  order: 50,
+  sketch: {
+    setup: (p) =>
+      [
+        ...pinsFor(p, "read").map(
+          (x) => `pinMode(${p.pin(x.label)}, ${p.pulled.has(x.label) ? "INPUT_PULLUP" : "INPUT"});`,
+        ),
+        ...pinsFor(p, "write").map(
+          (x) =>
+            `digitalWrite(${p.pin(x.label)}, ${restsHigh(p, x) ? "HIGH" : "LOW"});\npinMode(${p.pin(x.label)}, OUTPUT);`,
+        ),
+      ].join("\n"),
+    bringup: sketchBringup,
+    state: (p) =>
+      values(p)
+        .map((x) => `static int ${name(p, x)} = 0;`)
+        .join("\n"),
+    task: (p) =>
+      values(p).length
+        ? {
+            every_ms: 100,
+            body: values(p)
+              .map((x) => `${name(p, x)} = ${analogue(x) ? "analogRead" : "digitalRead"}(${p.pin(x.label)});`)
+              .join("\n"),
+          }
+        : null,
+    show: (p) =>
+      values(p)[0] ? `snprintf(line, sizeof line, "${p.label.slice(0, 12)} %d", ${name(p, values(p)[0]!)});` : "",
+  },
+  micropython: {
+    importsFor: (p) => (pinsFor(p, "measure").length ? ["from machine import ADC"] : []),
+    setup: (p) =>
+      [
+        ...pinsFor(p, "read").map(
+          (x) => `${name(p, x)} = Pin(pins.${p.pin(x.label)}, Pin.IN${p.pulled.has(x.label) ? ", Pin.PULL_UP" : ""})`,
+        ),
+        ...pinsFor(p, "measure").map((x) => `${name(p, x)} = ADC(Pin(pins.${p.pin(x.label)}))`),
+        ...pinsFor(p, "write").map(
+          (x) => `${name(p, x)} = Pin(pins.${p.pin(x.label)}, Pin.OUT, value=${restsHigh(p, x) ? 1 : 0})`,
+        ),
+        ...(values(p).length
+          ? [
+              `${p.id}_values = [${values(p)
+                .map(() => 0)
+                .join(", ")}]`,
+            ]
+          : []),
+      ].join("\n"),
+    bringup: pythonBringup,
+    task: (p) =>
+      values(p).length
+        ? {
+            every_ms: 100,
+            body: values(p)
+              .map((x, i) => `${p.id}_values[${i}] = ${name(p, x)}.${analogue(x) ? "read_u16" : "value"}()`)
+              .join("\n"),
+          }
+        : null,
+    show: (p) => (values(p).length ? `"${p.label.slice(0, 12)} %d" % ${p.id}_values[0]` : ""),
+  },
+};

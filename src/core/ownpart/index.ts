@@ -1,0 +1,6 @@
+/** Own parts: what a person fills in from a data sheet page, read, judged and turned into a part definition. */
+export * from "./values";
+export * from "./pins";
+export * from "./roles";
+export * from "./draft";
+export * from "./readiness";

@@ -1,0 +1,57 @@
+import { describePart, MAX_PART_BYTES, summarise, validatePart, type Part, type PartSummary } from "../core/catalogue";
+import { shippedCatalogue } from "../core/catalogue/shipped";
+import * as rows from "../db/own-parts";
+import type { Outcome } from "./projects";
+import { database } from "./store";
+
+let all: PartSummary[] | undefined;
+
+/** The whole shipped catalogue as summaries: what lists and search need. Made once. */
+export const summaries = (): PartSummary[] => (all ??= shippedCatalogue().parts.map(summarise));
+
+const MOST_IDS = 100;
+
+/** Whole definitions by id, or every board and bare chip. Unknown ids are left out. */
+export function details(ask: { ids: string | null; boards: boolean }): Part[] {
+  const catalogue = shippedCatalogue();
+  if (ask.boards) return catalogue.parts.filter((p) => p.board);
+  return [...new Set((ask.ids ?? "").split(","))].slice(0, MOST_IDS).flatMap((id) => catalogue.get(id) ?? []);
+}
+
+const parsed = (document: string): Part[] => {
+  const result = validatePart(JSON.parse(document));
+  return result.ok ? [result.part] : [];
+};
+
+/** The person's own parts, newest first. One that this version can't read is left out, not lost. */
+export const ownParts = (): Part[] => rows.listOwnParts(database()).flatMap((r) => parsed(r.document));
+
+export function saveOwnPart(input: unknown): Outcome<{ id: string }> {
+  const result = validatePart(input);
+  if (!result.ok)
+    return { status: 400, body: { message: "This part can't be used.", problems: result.problems.slice(0, 30) } };
+  const text = JSON.stringify(result.part);
+  if (text.length > MAX_PART_BYTES) return { status: 413, body: { message: "This part is too large to keep." } };
+  rows.saveOwnPart(database(), result.part.id, text);
+  return { status: 200, body: { id: result.part.id } };
+}
+
+export function removeOwnPart(id: string): Outcome<{ deleted: true }> {
+  return rows.deleteOwnPart(database(), id)
+    ? { status: 200, body: { deleted: true } }
+    : { status: 404, body: { message: "There is no such part among your own." } };
+}
+
+/** Everything that a part's page shows; null when nobody has such a part. */
+export function partPage(id: string) {
+  const own = ownParts().find((p) => p.id === id);
+  const part = own ?? shippedCatalogue().get(id);
+  if (!part) return null;
+  return {
+    part,
+    own: own !== undefined,
+    summary: summarise(part),
+    description: describePart(part),
+    usedIn: rows.projectsUsing(database(), id),
+  };
+}

@@ -1,0 +1,246 @@
+import Link from "next/link";
+import type { ReactNode } from "react";
+import type { Part, PartDescription, PartSummary } from "@/core/catalogue";
+import { HeaderDrawing } from "@/ui/shared/header-drawing";
+
+const CERTAINTY: Record<Part["certainty"], string> = {
+  high: "from data sheets, checked",
+  medium: "sellers differ; the worse value is taken",
+  low: "little is published; taken on the safe side",
+};
+
+function Block({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <section className="mt-6" aria-label={title}>
+      <h2 className="border-b border-ink text-lg">{title}</h2>
+      {children}
+    </section>
+  );
+}
+
+const words = (camel: string) => camel.replace(/([A-Z])/g, " $1").toLowerCase();
+
+/** A part's own page: what it is in plain words, its header, pins, thresholds, what it needs, sources, where it is used. */
+export function PartPage({
+  part,
+  own,
+  summary,
+  description,
+  usedIn,
+}: {
+  part: Part;
+  own: boolean;
+  summary: PartSummary;
+  description: PartDescription;
+  usedIn: { id: string; title: string; refs: number }[];
+}) {
+  const { board } = part;
+  const facts: [string, string][] = [
+    ["runs at", summary.volts.map((v) => v.replace("v", " V")).join(", ")],
+    ["talks by", summary.talks.join(", ")],
+    [board ? "offers" : "takes", summary.pins ? `${summary.pins} board pins` : ""],
+    ["size", `${part.body.mm[0]} × ${part.body.mm[1]} mm`],
+    ["soldering", part.body.solder],
+    [
+      "header",
+      part.body.header ? `${part.body.header.pins} × ${part.body.header.kind}, ${part.body.header.pitch_mm} mm` : "",
+    ],
+    [
+      "chip",
+      board ? `${board.chip}, ${board.clock_Hz / 1e6} MHz, ${board.flash_kB} kB flash, ${board.ram_kB} kB RAM` : "",
+    ],
+    ["USB", board ? board.usb.says : ""],
+    ["radio", board?.radio.join(", ") ?? ""],
+  ];
+  const anyCan = description.pins.some((p) => p.can.length);
+  const anyHazard = description.pins.some((p) => p.hazards.length);
+  return (
+    <main className="mx-auto max-w-5xl px-6 py-8">
+      <p className="text-sm text-soft">
+        <Link className="quiet" href="/">
+          all projects
+        </Link>{" "}
+        · <span className="num">{part.id}</span>
+        {own && <span className="ml-2 text-accent">own part</span>}
+      </p>
+      <h1 className="mt-1 text-3xl">{part.name}</h1>
+      <p className="text-lg text-soft">{part.does}.</p>
+      {part.cautions.map((c) => (
+        <p key={c} className="mt-2 border-l-4 border-stop pl-3">
+          <strong className="text-stop">Take care:</strong> {c}
+        </p>
+      ))}
+      <div className="mt-4 grid gap-x-10 gap-y-4 md:grid-cols-[auto_1fr]">
+        <div className="max-w-md">
+          <HeaderDrawing headers={description.headers} name={part.name} />
+          {part.body.orientation && <p className="mt-1 max-w-sm">{part.body.orientation}</p>}
+        </div>
+        <div>
+          <dl className="grid grid-cols-[auto_1fr] gap-x-4">
+            {facts
+              .filter(([, v]) => v)
+              .map(([k, v]) => (
+                <div key={k} className="contents">
+                  <dt className="text-soft">{k}</dt>
+                  <dd>{v}</dd>
+                </div>
+              ))}
+            <dt className="text-soft">data</dt>
+            <dd>
+              certainty{" "}
+              <strong className={part.certainty === "high" ? "text-good" : "text-risk"}>{part.certainty}</strong>:{" "}
+              {CERTAINTY[part.certainty]}
+            </dd>
+          </dl>
+          {part.measures.length > 0 && (
+            <table className="plain mt-3">
+              <thead>
+                <tr>
+                  <th>measures</th>
+                  <th>range</th>
+                  <th>accuracy</th>
+                  <th>smallest step</th>
+                </tr>
+              </thead>
+              <tbody>
+                {part.measures.map((m) => (
+                  <tr key={m.what}>
+                    <td>{m.what}</td>
+                    <td>{m.range}</td>
+                    <td>{m.accuracy ?? ""}</td>
+                    <td>{m.resolution ?? ""}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          )}
+          {part.notes.map((n) => (
+            <p key={n} className="mt-2">
+              {n}
+            </p>
+          ))}
+        </div>
+      </div>
+      <Block title="Pins">
+        <div className="overflow-x-auto">
+          <table className="plain" data-testid="pin-table">
+            <thead>
+              <tr>
+                <th>no.</th>
+                <th>label</th>
+                <th>also printed</th>
+                <th>what it is</th>
+                {anyCan && <th>can do</th>}
+                {anyHazard && <th>mind</th>}
+              </tr>
+            </thead>
+            <tbody>
+              {description.pins.map((p) => (
+                <tr key={p.label}>
+                  <td className="num">
+                    {p.header}
+                    {p.index}
+                  </td>
+                  <td className="num font-bold">{p.label}</td>
+                  <td className="num text-sm whitespace-normal! text-soft">{p.aliases.join(", ")}</td>
+                  <td>
+                    {p.what}
+                    {p.says && <span className="block text-sm text-soft">{p.says}</span>}
+                  </td>
+                  {anyCan && <td className="text-sm">{p.can.join(", ")}</td>}
+                  {anyHazard && <td className="text-sm text-risk">{p.hazards.join("; ")}</td>}
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </div>
+      </Block>
+      {description.supplies.length > 0 && (
+        <Block title="Supply">
+          <table className="plain">
+            <tbody>
+              {description.supplies.map((s) => (
+                <tr key={s.name}>
+                  <td className="font-bold">{s.name}</td>
+                  <td className="num whitespace-normal!">{s.V}</td>
+                  <td className="num whitespace-normal!">{s.mA}</td>
+                  <td className="num whitespace-normal!">{s.absMax && `never over ${s.absMax}`}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          {part.converters.map((c, i) => (
+            <p key={i} className="text-sm text-soft">
+              Inside: {c.says}, up to {c.limit_mA} mA.
+            </p>
+          ))}
+        </Block>
+      )}
+      {description.thresholds.length > 0 && (
+        <Block title="Signal levels">
+          <div className="grid gap-x-10 md:grid-cols-2">
+            {description.thresholds.map((t) => (
+              <table key={t.name} className="plain">
+                <tbody>
+                  {t.rows.map((r) => (
+                    <tr key={r.what}>
+                      <td>{r.what}</td>
+                      <td className="num">{r.rule.replace(/(?<![A-Za-z])V(?![A-Za-z])/g, "VDD")}</td>
+                      <td className="num">{r.at}</td>
+                    </tr>
+                  ))}
+                </tbody>
+              </table>
+            ))}
+          </div>
+        </Block>
+      )}
+      {part.companions.length > 0 && (
+        <Block title="What stands around it">
+          <ul>
+            {part.companions.map((c, i) => (
+              <li key={i} className="mt-1">
+                <strong>{words(c.key)}</strong> at <span className="num">{[c.pin, ...(c.also ?? [])].join(", ")}</span>,{" "}
+                {c.needed}: {c.because}.
+              </li>
+            ))}
+          </ul>
+        </Block>
+      )}
+      {board && (
+        <Block title="Uploading">
+          <ol className="list-decimal pl-6">
+            {board.upload.map((u) => (
+              <li key={u}>{u}</li>
+            ))}
+          </ol>
+        </Block>
+      )}
+      <Block title="Sources">
+        <ul>
+          {part.sources.map((s) => (
+            <li key={s.title}>
+              {s.title}: {s.where}
+            </li>
+          ))}
+        </ul>
+      </Block>
+      <Block title="Where it is used">
+        {usedIn.length ? (
+          <ul data-testid="used-in">
+            {usedIn.map((u) => (
+              <li key={u.id}>
+                <Link className="quiet" href={`/p/${u.id}/parts`}>
+                  {u.title}
+                </Link>{" "}
+                <span className="text-soft">{u.refs === 1 ? "once" : `${u.refs} times`}</span>
+              </li>
+            ))}
+          </ul>
+        ) : (
+          <p className="text-soft">In none of your projects yet.</p>
+        )}
+      </Block>
+    </main>
+  );
+}

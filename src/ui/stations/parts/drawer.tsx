@@ -1,0 +1,174 @@
+"use client";
+import { useEffect, useState } from "react";
+import { toast } from "sonner";
+import type { PartSummary } from "@/core/catalogue";
+import type { Drawer as DrawerData } from "@/core/project";
+import { formatSI, parseQuantity, seriesValues } from "@/core/quantity";
+import { core } from "@/ui/state/core";
+import { http } from "@/ui/state/http";
+import { useProject } from "@/ui/state/project";
+
+/** Saves the drawer with the project and, for the next ones, on this machine. */
+export function useDrawer() {
+  const { project, edit } = useProject();
+  const { drawer } = project;
+  const put = async (change: Partial<DrawerData>) => {
+    const step = await edit({ type: "setDrawer", drawer: change });
+    if (!step) return;
+    const r = await http("PUT", "/api/drawer", step.project.drawer);
+    if (r.status !== 200) toast.error(`Kept in this project, but not for the next: ${r.body.message ?? "not saved"}`);
+  };
+  return { drawer, put };
+}
+
+function Values({
+  title,
+  unit,
+  values,
+  set,
+  sets,
+}: {
+  title: string;
+  unit: "Ω" | "F";
+  values: number[];
+  set(v: number[]): void;
+  sets: { name: string; values: number[] }[];
+}) {
+  const [text, setText] = useState("");
+  const [problem, setProblem] = useState("");
+  const sorted = (list: number[]) => [...new Set(list.map((v) => Number(v.toPrecision(6))))].sort((a, b) => a - b);
+  const add = () => {
+    const words = text.split(/[\s;]+|,(?=\s|$)/).filter(Boolean);
+    const read = words.map((w) => parseQuantity(w));
+    const bad = words[read.findIndex((r) => !r.ok || !(r.ok && r.value > 0))];
+    if (bad) return setProblem(`"${bad}" is not a value; write them like ${unit === "Ω" ? "220 4k7 10k" : "100n 10u"}`);
+    setProblem("");
+    setText("");
+    set(sorted([...values, ...read.flatMap((r) => (r.ok ? [r.value] : []))]));
+  };
+  return (
+    <section className="mt-4" aria-label={title}>
+      <h2 className="text-lg">{title}</h2>
+      <div className="flex flex-wrap items-center gap-2">
+        <input
+          aria-label={`Add ${title.toLowerCase()}`}
+          className="num w-56"
+          value={text}
+          placeholder={unit === "Ω" ? "220 330 4k7 10k" : "100n 10u 470u"}
+          onChange={(e) => setText(e.target.value)}
+          onKeyDown={(e) => e.key === "Enter" && add()}
+        />
+        <button className="btn" onClick={add} disabled={!text.trim()}>
+          Put in
+        </button>
+        {sets.map((s) => (
+          <button key={s.name} className="quiet text-sm" onClick={() => set(sorted([...values, ...s.values]))}>
+            {s.name}
+          </button>
+        ))}
+        {values.length > 0 && (
+          <button className="quiet text-sm text-soft" onClick={() => set([])}>
+            take all out
+          </button>
+        )}
+      </div>
+      {problem && (
+        <p role="alert" className="font-bold text-stop">
+          {problem}
+        </p>
+      )}
+      <ul className="mt-2 flex flex-wrap gap-1.5" data-testid={`values-${unit}`}>
+        {values.map((v) => (
+          <li key={v}>
+            <button
+              className="num border border-line px-2 py-0.5 hover:border-ink"
+              title="Take it out"
+              aria-label={`Take ${formatSI(v, unit)} out`}
+              onClick={() => set(values.filter((x) => x !== v))}
+            >
+              {formatSI(v, unit)}
+            </button>
+          </li>
+        ))}
+        {values.length === 0 && (
+          <li className="text-soft">
+            Nothing noted: plans use any value of the {unit === "Ω" ? "E12" : "usual"} series.
+          </li>
+        )}
+      </ul>
+    </section>
+  );
+}
+
+/** The drawer: what is owned. Plans prefer it, and the parts list says what is to be bought. */
+export function Drawer() {
+  const { drawer, put } = useDrawer();
+  const [names, setNames] = useState(new Map<string, PartSummary>());
+  useEffect(() => {
+    void core()
+      .search("", {}, [])
+      .then((r) => setNames(new Map(r.parts.map((p) => [p.id, p]))));
+  }, []);
+  const owned = Object.entries(drawer.parts).sort(([a], [b]) => (a < b ? -1 : 1));
+  return (
+    <div className="mt-3">
+      <p className="max-w-2xl text-soft">
+        What you have. Plans take values from here when they fit, boards from here come first, and the parts list says
+        what is to be bought. It is kept for your next projects too. Wire colours are chosen at Brief.
+      </p>
+      <Values
+        title="Resistors"
+        unit="Ω"
+        values={drawer.resistors_ohm}
+        set={(v) => void put({ resistors_ohm: v })}
+        sets={[
+          { name: "an E12 box, 10 Ω to 1 MΩ", values: seriesValues("E12", 10, 1e6) },
+          { name: "an E6 box, 10 Ω to 1 MΩ", values: seriesValues("E6", 10, 1e6) },
+        ]}
+      />
+      <Values
+        title="Capacitors"
+        unit="F"
+        values={drawer.capacitors_F}
+        set={(v) => void put({ capacitors_F: v })}
+        sets={[{ name: "the usual four", values: [1e-7, 1e-5, 1e-4, 1e-3] }]}
+      />
+      <section className="mt-4" aria-label="Owned parts">
+        <h2 className="text-lg">Parts</h2>
+        <table className="plain max-w-xl" data-testid="owned-parts">
+          <tbody>
+            {owned.map(([id, n]) => (
+              <tr key={id}>
+                <td>{names.get(id)?.name ?? id}</td>
+                <td className="w-40">
+                  <span className="inline-flex items-center gap-2">
+                    <button
+                      className="btn px-2!"
+                      aria-label={`One fewer ${id}`}
+                      onClick={() => void put({ parts: { [id]: n - 1 } })}
+                    >
+                      −
+                    </button>
+                    <span className="num w-8 text-center">{n}</span>
+                    <button
+                      className="btn px-2!"
+                      aria-label={`One more ${id}`}
+                      onClick={() => void put({ parts: { [id]: n + 1 } })}
+                    >
+                      +
+                    </button>
+                  </span>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        {owned.length === 0 && (
+          <p className="text-soft">
+            None noted. Mark a part at Find and press + beside “in my drawer”, or send lines of a parts list here.
+          </p>
+        )}
+      </section>
+    </div>
+  );
+}

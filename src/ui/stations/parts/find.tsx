@@ -1,0 +1,179 @@
+"use client";
+import { useEffect, useRef, useState } from "react";
+import type { Part } from "@/core/catalogue";
+import type { FacetName, Facets } from "@/core/catalogue/search";
+import type { Found } from "@/workers/api";
+import { core } from "@/ui/state/core";
+
+const FACET_WORDS: Record<FacetName, string> = {
+  group: "for",
+  talks: "talks by",
+  volts: "runs at",
+  kind: "kind",
+  solder: "soldering",
+  certainty: "data",
+};
+const SHOWN: FacetName[] = ["group", "talks", "volts", "kind"];
+const word = (f: FacetName, v: string) => (f === "volts" ? v.replace("v", " V") : v);
+
+export type Hit = Found["parts"][number];
+
+function Narrow({
+  found,
+  facets,
+  setFacets,
+  owned,
+}: {
+  found: Found | null;
+  facets: Facets;
+  setFacets(f: Facets): void;
+  owned: string[];
+}) {
+  return (
+    <div className="mt-2 flex flex-wrap items-center gap-x-2 gap-y-1 text-sm">
+      {SHOWN.map((f) => {
+        const now = facets[f]?.[0] ?? "";
+        const counts = found?.counts[f] ?? [];
+        return (
+          <select
+            key={f}
+            aria-label={FACET_WORDS[f]}
+            className={`max-w-40 ${now ? "border-accent! font-bold" : ""}`}
+            value={now}
+            onChange={(e) => setFacets({ ...facets, [f]: e.target.value ? [e.target.value] : undefined })}
+          >
+            <option value="">{FACET_WORDS[f]}: any</option>
+            {counts.map(([v, n]) => (
+              <option key={v} value={v}>
+                {word(f, v)} ({n})
+              </option>
+            ))}
+            {now && !counts.some(([v]) => v === now) && <option value={now}>{word(f, now)} (0)</option>}
+          </select>
+        );
+      })}
+      <label className="inline-flex items-center gap-1.5">
+        <input
+          type="checkbox"
+          checked={facets.only !== undefined}
+          onChange={(e) => setFacets({ ...facets, only: e.target.checked ? owned : undefined })}
+        />
+        only mine
+      </label>
+    </div>
+  );
+}
+
+/** Search with narrowing, and the list of what was found. Arrows mark, Enter adds. */
+export function Find({
+  own,
+  owned,
+  marked,
+  mark,
+  add,
+}: {
+  own: readonly Part[];
+  owned: Record<string, number>;
+  marked: Hit | null;
+  mark(h: Hit): void;
+  add(h: Hit): void;
+}) {
+  const [query, setQuery] = useState("");
+  const [facets, setFacets] = useState<Facets>({});
+  const [found, setFound] = useState<Found | null>(null);
+  const asked = useRef(0);
+  const list = useRef<HTMLUListElement>(null);
+  useEffect(() => {
+    const n = ++asked.current;
+    void core()
+      .search(query, facets, own)
+      .then((r) => n === asked.current && setFound(r));
+  }, [query, facets, own]);
+  // What the person owns comes first among equals of an empty query.
+  const hits = found
+    ? query.trim()
+      ? found.parts
+      : [...found.parts].sort((a, b) => Number(Boolean(owned[b.id])) - Number(Boolean(owned[a.id])))
+    : [];
+  const at = Math.max(
+    0,
+    hits.findIndex((h) => h.id === marked?.id),
+  );
+  const go = (i: number) => {
+    const h = hits[Math.max(0, Math.min(hits.length - 1, i))];
+    if (!h) return;
+    mark(h);
+    list.current?.querySelector(`[data-part="${h.id}"]`)?.scrollIntoView({ block: "nearest" });
+  };
+  return (
+    <section aria-label="Catalogue" className="min-w-0">
+      <label>
+        <span className="text-soft">Find by what it does, chip, bus or voltage</span>
+        <input
+          className="w-full"
+          value={query}
+          maxLength={100}
+          placeholder="temperature i2c 3.3"
+          aria-controls="catalogue"
+          aria-describedby="found"
+          onChange={(e) => setQuery(e.target.value)}
+          onKeyDown={(e) => {
+            if (e.key === "ArrowDown" || e.key === "ArrowUp") {
+              e.preventDefault();
+              const here = hits.some((h) => h.id === marked?.id);
+              go(here ? at + (e.key === "ArrowDown" ? 1 : -1) : 0);
+            }
+            const target = hits.find((h) => h.id === marked?.id) ?? hits[0];
+            if (e.key === "Enter" && target) add(target);
+          }}
+        />
+      </label>
+      <Narrow found={found} facets={facets} setFacets={setFacets} owned={Object.keys(owned)} />
+      <p id="found" role="status" className="mt-1 text-sm text-soft" data-testid="found">
+        {hits.length === 1 ? "1 part" : `${hits.length} parts`}
+        {found?.partial && ": none has all these words, these have some"}
+      </p>
+      <ul
+        id="catalogue"
+        ref={list}
+        aria-label="Catalogue parts"
+        className="max-h-[calc(100dvh-19rem)] min-h-40 overflow-auto border-t border-ink"
+      >
+        {hits.map((h) => (
+          <li
+            key={h.id}
+            data-part={h.id}
+            className={`flex items-start border-b border-line ${h.id === marked?.id ? "bg-wash" : ""}`}
+          >
+            <button
+              className="min-w-0 grow px-1 py-1.5 text-left hover:bg-wash"
+              aria-pressed={h.id === marked?.id}
+              onClick={() => mark(h)}
+              data-testid={`mark-${h.id}`}
+            >
+              <span className="block">
+                {h.name}
+                {h.own && <span className="ml-2 text-sm text-accent">own</span>}
+                {owned[h.id] ? <span className="num ml-2 text-sm text-good">{owned[h.id]} in the drawer</span> : null}
+              </span>
+              <span className="block text-sm leading-tight text-soft">{h.does}</span>
+            </button>
+            <button
+              className="quiet shrink-0 px-2 py-1.5 text-sm"
+              aria-label={`Add ${h.name}`}
+              onClick={() => add(h)}
+              data-testid={`add-${h.id}`}
+            >
+              add
+            </button>
+          </li>
+        ))}
+        {found && hits.length === 0 && (
+          <li className="py-2 text-soft">
+            No part by that name. Try what it does: “distance”, “light”, “button”; or make an own part.
+          </li>
+        )}
+      </ul>
+    </section>
+  );
+}

@@ -1,0 +1,162 @@
+"use client";
+import Link from "next/link";
+import { useEffect, useState } from "react";
+import type { Part, PartDescription } from "@/core/catalogue";
+import { core } from "@/ui/state/core";
+import { HeaderDrawing } from "@/ui/shared/header-drawing";
+import type { Hit } from "./find";
+import { OptionField, type PlainOption } from "./options";
+
+interface Loaded {
+  part: Part;
+  description: PartDescription;
+}
+
+/** The part that is marked in the list: what it is, and adding it with a number, a name and its options. */
+export function Marked({
+  hit,
+  own,
+  owned,
+  compared,
+  add,
+  compare,
+  keep,
+  copy,
+  change,
+}: {
+  hit: Hit;
+  own: readonly Part[];
+  owned: number;
+  compared: boolean;
+  add(more: { quantity: number; label: string; options: Record<string, string | number> }): void;
+  compare(on: boolean): void;
+  keep(count: number): void;
+  copy(): void;
+  change: (() => void) | null;
+}) {
+  const [loaded, setLoaded] = useState<Loaded | null>(null);
+  const [quantity, setQuantity] = useState("1");
+  const [label, setLabel] = useState("");
+  const [options, setOptions] = useState<Record<string, string | number>>({});
+  useEffect(() => {
+    let gone = false;
+    setOptions({});
+    setQuantity("1");
+    setLabel("");
+    void core()
+      .describe(hit.id, own)
+      .then((d) => !gone && setLoaded(d));
+    return () => {
+      gone = true;
+    };
+  }, [hit.id, own]);
+  const count = Number(quantity);
+  const good = Number.isInteger(count) && count >= 1 && count <= 50;
+  const here = loaded?.part.id === hit.id ? loaded : null;
+  const facts = [
+    hit.talks.join(", "),
+    hit.volts.map((v) => v.replace("v", " V")).join(", "),
+    hit.kind === "board" || hit.kind === "chip" ? `${hit.pins} pins` : hit.pins ? `takes ${hit.pins} pins` : "",
+    hit.solder === "none" ? "no soldering" : `solder ${hit.solder}`,
+    `data certainty ${hit.certainty}`,
+  ].filter(Boolean);
+  return (
+    <section aria-label="Marked part" className="border border-ink p-3" data-testid="marked">
+      <div className="flex flex-wrap items-baseline justify-between gap-x-4">
+        <h2 className="text-lg">{hit.name}</h2>
+        <span className="flex gap-3 text-sm">
+          <Link className="quiet" href={`/parts/${hit.id}`} data-testid="part-page">
+            its page
+          </Link>
+          <button className="quiet" onClick={copy}>
+            copy as own
+          </button>
+          {change && (
+            <button className="quiet" onClick={change}>
+              change
+            </button>
+          )}
+        </span>
+      </div>
+      <p className="text-soft">
+        {hit.does}. {facts.join(" · ")}
+      </p>
+      {here && here.part.pins.length <= 20 && !here.part.board && (
+        <HeaderDrawing headers={here.description.headers} name={hit.name} small />
+      )}
+      {here && here.part.options.some((o) => o.kind !== "pins") && (
+        <div className="mt-1 flex flex-wrap gap-y-1">
+          {here.part.options.map((o) =>
+            o.kind === "pins" ? null : (
+              <OptionField
+                key={o.key}
+                id={`new-${o.key}`}
+                option={o as PlainOption}
+                value={options[o.key] ?? o.default}
+                save={(v) => setOptions({ ...options, [o.key]: v })}
+              />
+            ),
+          )}
+        </div>
+      )}
+      <form
+        className="mt-2 flex flex-wrap items-center gap-x-3 gap-y-2"
+        onSubmit={(e) => {
+          e.preventDefault();
+          if (good) add({ quantity: count, label: label.trim(), options });
+        }}
+      >
+        <label className="text-sm">
+          <span className="text-soft">How many</span>{" "}
+          <input
+            className="num w-14"
+            inputMode="numeric"
+            value={quantity}
+            aria-invalid={!good}
+            onChange={(e) => setQuantity(e.target.value)}
+          />
+        </label>
+        <label className="grow text-sm">
+          <span className="text-soft">Name</span>{" "}
+          <input
+            className="w-40"
+            value={label}
+            maxLength={55}
+            placeholder="as you call it"
+            onChange={(e) => setLabel(e.target.value)}
+          />
+        </label>
+        <button className="btn-main" disabled={!good} data-testid="add-marked">
+          {count > 1 && good ? `Add ${count}` : "Add"}
+        </button>
+      </form>
+      {!good && (
+        <p role="alert" className="text-sm font-bold text-stop">
+          How many: a whole number from 1 to 50.
+        </p>
+      )}
+      <div className="mt-2 flex flex-wrap items-center gap-x-5 text-sm">
+        <label className="inline-flex items-center gap-1.5">
+          <input type="checkbox" checked={compared} onChange={(e) => compare(e.target.checked)} /> compare
+        </label>
+        <span className="inline-flex items-center gap-2">
+          in my drawer
+          <button
+            className="btn px-2!"
+            aria-label="One fewer in the drawer"
+            disabled={!owned}
+            onClick={() => keep(owned - 1)}
+          >
+            −
+          </button>
+          <span className="num" data-testid="owned">
+            {owned}
+          </span>
+          <button className="btn px-2!" aria-label="One more in the drawer" onClick={() => keep(owned + 1)}>
+            +
+          </button>
+        </span>
+      </div>
+    </section>
+  );
+}

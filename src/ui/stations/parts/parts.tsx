@@ -1,0 +1,158 @@
+"use client";
+import { usePathname, useRouter, useSearchParams } from "next/navigation";
+import { useState } from "react";
+import { toast } from "sonner";
+import type { Part } from "@/core/catalogue";
+import { MOST_COMPARED } from "@/core/catalogue/roles";
+import { StationTitle } from "@/ui/shared/title";
+import { core } from "@/ui/state/core";
+import { useOwnParts } from "@/ui/state/own-parts";
+import { useProject } from "@/ui/state/project";
+import { Compare } from "./compare";
+import { Drawer, useDrawer } from "./drawer";
+import { Find, type Hit } from "./find";
+import { ImportList } from "./import-list";
+import { Marked } from "./marked";
+import { OwnEditor } from "./own/editor";
+import { OwnList } from "./own/list";
+import { ProjectList } from "./project-list";
+
+const TABS = [
+  { id: "find", name: "Find" },
+  { id: "list", name: "Paste a list" },
+  { id: "drawer", name: "My drawer" },
+  { id: "own", name: "Own parts" },
+] as const;
+type Tab = (typeof TABS)[number]["id"];
+const isTab = (t: string | null): t is Tab => TABS.some((x) => x.id === t);
+
+/** Parts: find what is in the drawer, add it, and see what else it needs and why. */
+export function Parts() {
+  const { run } = useProject();
+  const { own, save, remove } = useOwnParts();
+  const { drawer, put } = useDrawer();
+  const router = useRouter();
+  const path = usePathname();
+  const params = useSearchParams();
+  const asked = params.get("show");
+  const tab: Tab = isTab(asked) ? asked : "find";
+  const editing = params.get("part");
+  const [marked, setMarked] = useState<Hit | null>(null);
+  const [compared, setCompared] = useState<string[]>([]);
+  const [comparing, setComparing] = useState(false);
+  const go = (t: Tab, part?: string) =>
+    router.replace(`${path}${t === "find" ? "" : `?show=${t}${part ? `&part=${encodeURIComponent(part)}` : ""}`}`);
+
+  const add = (
+    id: string,
+    more: { quantity?: number; label?: string; options?: Record<string, string | number> } = {},
+  ) =>
+    void run(async (p) => {
+      const mine = own.find((x) => x.id === id);
+      const s = await core().add(p, id, more.label ?? "", {
+        quantity: more.quantity ?? 1,
+        ...(more.options && Object.keys(more.options).length && { options: more.options }),
+        ...(mine && { own: mine }),
+      });
+      const wires = s.project.links.length - p.links.length;
+      const who = s.refs.length > 1 ? `${s.refs[0]} to ${s.refs.at(-1)}` : s.ref;
+      if (s.clash) toast.error(`${who} in the list, but the pins do not fit: ${s.clash}`, { duration: 12_000 });
+      else toast(`${who} added${wires > 0 ? `: ${wires} wires planned` : ""}.`);
+      return s;
+    });
+  const compare = (id: string, on: boolean) =>
+    setCompared((list) =>
+      on ? (list.length < MOST_COMPARED && !list.includes(id) ? [...list, id] : list) : list.filter((x) => x !== id),
+    );
+  const saved = async (part: Part) => {
+    await save(part);
+    toast(`${part.name} saved. It is found like any other part.`);
+    go("own");
+  };
+  return (
+    <>
+      <StationTitle
+        name="Parts"
+        says="What is in the drawer. What a part needs around it comes along, with the reason."
+      />
+      <div className="mt-2 flex flex-wrap gap-x-5 border-b border-line" role="tablist" aria-label="Parts views">
+        {TABS.map((t) => (
+          <button
+            key={t.id}
+            role="tab"
+            aria-selected={tab === t.id}
+            className={`-mb-px border-b-2 px-1 py-1 ${tab === t.id ? "border-accent font-bold" : "border-transparent text-soft hover:text-ink"}`}
+            onClick={() => go(t.id)}
+          >
+            {t.name}
+          </button>
+        ))}
+      </div>
+      {tab === "find" && (
+        <div className="mt-3 grid gap-x-8 gap-y-4 lg:grid-cols-[minmax(260px,330px)_1fr]">
+          <div>
+            <Find
+              own={own}
+              owned={drawer.parts}
+              marked={marked}
+              mark={setMarked}
+              add={(h) => {
+                setMarked(h);
+                add(h.id);
+              }}
+            />
+            {compared.length > 0 && (
+              <p className="mt-2 flex flex-wrap items-center gap-2 text-sm">
+                {compared.length} of {MOST_COMPARED} to compare
+                <button className="btn" disabled={compared.length < 2} onClick={() => setComparing(true)}>
+                  Side by side
+                </button>
+                <button className="quiet text-soft" onClick={() => setCompared([])}>
+                  none
+                </button>
+              </p>
+            )}
+          </div>
+          <div className="min-w-0">
+            {marked && (
+              <div className="mb-4">
+                <Marked
+                  hit={marked}
+                  own={own}
+                  owned={drawer.parts[marked.id] ?? 0}
+                  compared={compared.includes(marked.id)}
+                  add={(more) => add(marked.id, more)}
+                  compare={(on) => compare(marked.id, on)}
+                  keep={(n) => void put({ parts: { [marked.id]: n } })}
+                  copy={() => go("own", `copy:${marked.id}`)}
+                  change={marked.own ? () => go("own", marked.id) : null}
+                />
+              </div>
+            )}
+            <ProjectList />
+          </div>
+        </div>
+      )}
+      {tab === "list" && <ImportList own={own} done={() => go("find")} />}
+      {tab === "drawer" && <Drawer />}
+      {tab === "own" &&
+        (editing ? (
+          <OwnEditor key={editing} which={editing} own={own} save={saved} close={() => go("own")} />
+        ) : (
+          <OwnList own={own} save={save} remove={remove} edit={(which) => go("own", which)} add={(id) => add(id)} />
+        ))}
+      {comparing && compared.length > 1 && (
+        <Compare
+          ids={compared}
+          own={own}
+          add={(id) => add(id)}
+          drop={(id) => {
+            compare(id, false);
+            if (compared.length <= 2) setComparing(false);
+          }}
+          close={() => setComparing(false)}
+        />
+      )}
+    </>
+  );
+}
