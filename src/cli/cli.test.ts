@@ -99,7 +99,9 @@ describe("lattice", () => {
     expect(of("chip/attiny13a-dip8")).toMatchObject({ fits: false });
     expect(list.at(-1).board).toBe("chip/attiny13a-dip8");
     // Whatever needs no level change comes before whatever does.
-    const shifting = list.filter((b: { fits: boolean }) => b.fits).map((b: { overdriven: number; short: number }) => b.overdriven + b.short);
+    const shifting = list
+      .filter((b: { fits: boolean }) => b.fits)
+      .map((b: { overdriven: number; short: number }) => b.overdriven + b.short);
     expect(shifting).toEqual([...shifting].sort((a, b) => a - b));
   });
   it("plans into a folder, whole, and refuses one that is not empty", async () => {

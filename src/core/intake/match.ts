@@ -146,6 +146,7 @@ export function makeMatcher(summaries: readonly PartSummary[], search: PartSearc
     const colour = COLOURS.find((c) => new RegExp(`\\b${c}\\b`, "i").test(text));
     if (/\bleds?\b/i.test(text) && colour && !/strip|ring|matrix|panel|display|digit/i.test(text))
       return done("sure", [candidate(`discrete/led-${colour}`, text, "its colour")]);
+    const all = text.split(/[^\p{L}\p{N}.-]+/u).filter((w) => /\p{L}{3,}/u.test(w));
     const words = text
       .replace(/(\d)\s+V\b/g, "$1V")
       .replace(/\b\d+(\.\d+)?[kKM]\b/g, " ")
@@ -156,7 +157,14 @@ export function makeMatcher(summaries: readonly PartSummary[], search: PartSearc
     const found = search(words.join(" "));
     const list = found.ids.slice(0, 5).map((id) => candidate(id, text, `the words ${words.slice(0, 4).join(", ")}`));
     if (!list.length) return done("unknown", []);
-    const clear = !found.partial && (found.ids.length === 1 || found.scores[0]! > 1.8 * found.scores[1]!);
+    // Half of the words understood is not understood.
+    const strange = all.filter((w) => !knows(w)).length;
+    const valued = ["discrete/resistor", "discrete/capacitor", "discrete/electrolytic"].includes(list[0]!.id);
+    const clear =
+      !valued &&
+      strange * 2 < Math.max(1, all.length) &&
+      !found.partial &&
+      (found.ids.length === 1 || found.scores[0]! > 1.8 * found.scores[1]!);
     return done(clear ? "sure" : "unclear", list);
   }
   return (lines) => lines.map(matchOne);

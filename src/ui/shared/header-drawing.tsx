@@ -40,7 +40,7 @@ function Column({ pins, x, left }: { pins: HeaderRow["pins"]; x: number; left: b
           <circle cx={x} cy={y} r={5} className="fill-sheet stroke-ink" strokeWidth={1.5} />
         )}
         <text
-          x={left ? x - 12 : x + 12}
+          x={left ? x - 18 : x + 18}
           y={y + 4}
           textAnchor={left ? "end" : "start"}
           fontSize={12}

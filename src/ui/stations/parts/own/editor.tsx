@@ -85,28 +85,40 @@ export function OwnEditor({
   if (!draft) return <p className="p-6 text-soft">Opening…</p>;
   const set = (part: Partial<OwnDraft>) => setDraft({ ...draft, ...part });
   const problem = (field: string) => check?.problems.find((p) => p.field === field)?.message;
-  const text = (key: TextKey, label: string, hint: string, wide = false) => (
-    <label className={`block ${wide ? "grow basis-64" : "w-44"}`}>
-      <span className="text-sm text-soft">{label}</span>
-      <input
-        className="w-full"
-        value={draft[key] as string}
-        placeholder={hint}
-        maxLength={200}
-        aria-invalid={problem(key) !== undefined}
-        onChange={(e) => set({ [key]: e.target.value } as Partial<OwnDraft>)}
-      />
-      {problem(key) && <span className="block text-sm font-bold text-stop">{problem(key)}</span>}
-    </label>
-  );
+  const text = (key: TextKey, label: string, hint: string, wide = false) => {
+    const wrong = problem(key);
+    return (
+      <div className={wide ? "grow basis-64" : "w-44"}>
+        <label className="block">
+          <span className="text-sm text-soft">{label}</span>
+          <input
+            className="w-full"
+            value={draft[key] as string}
+            placeholder={hint}
+            maxLength={200}
+            aria-invalid={wrong !== undefined}
+            aria-describedby={wrong ? `wrong-${key}` : undefined}
+            onChange={(e) => set({ [key]: e.target.value } as Partial<OwnDraft>)}
+          />
+        </label>
+        {wrong && (
+          <p id={`wrong-${key}`} className="text-sm font-bold text-stop">
+            {wrong}
+          </p>
+        )}
+      </div>
+    );
+  };
   const shownProblems = check?.problems.filter(
     (p) => !/^(name|address|clock|mode|pullUps|supplies\/|pins\/\d)/.test(p.field),
   );
   const buses = draft.pins.map((p) => p.role.split("-")[0]);
   const taken = draft.id === "" && check?.part && own.some((p) => p.id === check.part!.id) ? check.part.id : null;
+  const ready = check?.ready ?? [];
+  const missing = ready.filter((r) => !r.ready);
   return (
-    <div className="mt-3 grid gap-x-8 xl:grid-cols-[1fr_270px]">
-      <div className="min-w-0">
+    <div className="mt-3">
+      <div className="sticky -top-4 z-10 -mx-1 border-b border-line bg-sheet px-1 pt-1 pb-2">
         <div className="flex flex-wrap items-center gap-3">
           <button
             className="btn-main"
@@ -134,6 +146,26 @@ export function OwnEditor({
             </span>
           )}
         </div>
+        <details className="mt-1" data-testid="readiness">
+          <summary className="cursor-pointer">
+            <span className="text-soft">can be judged:</span>{" "}
+            {ready.map((r) => (
+              <span key={r.judgement} className="mr-3 whitespace-nowrap">
+                {r.judgement}{" "}
+                <strong className={r.ready ? "text-good" : "text-risk"}>{r.ready ? "yes" : "not yet"}</strong>
+              </span>
+            ))}
+            {!check?.part && <span className="text-soft">nothing yet: name it, give its pins and supply</span>}
+          </summary>
+          {missing.map((r) => (
+            <p key={r.judgement} className="text-sm">
+              <strong>{r.says}</strong> when it knows {r.needs.join("; ")}.
+            </p>
+          ))}
+          {check?.part && !missing.length && <p className="text-sm">Everything that the app judges is there.</p>}
+        </details>
+      </div>
+      <div className="min-w-0">
         {taken && (
           <p role="alert" className="mt-2 font-bold text-stop">
             You have a part of that name already ({taken}). Choose another name, or change that one.
@@ -193,6 +225,17 @@ export function OwnEditor({
             }
             problemAt={(i) => problem(`pins/${i}`)}
           />
+          {check?.description && (
+            <div className="mt-3 flex flex-wrap items-end gap-6">
+              <HeaderDrawing headers={check.description.headers} name={draft.name || "this part"} />
+              <p className="max-w-60">
+                Is it held like this, seen from the top?{" "}
+                <button className="quiet" onClick={() => set({ pins: [...draft.pins].reverse() })}>
+                  No, the other way round
+                </button>
+              </p>
+            </div>
+          )}
         </Step>
         <Step n={3} title="Supply and signal levels">
           <SuppliesEditor supplies={draft.supplies} set={(supplies) => set({ supplies })} problem={problem} />
@@ -263,33 +306,6 @@ export function OwnEditor({
           </Step>
         )}
       </div>
-      <aside className="mt-4 xl:mt-0" aria-label="What can be judged">
-        <h2 className="text-lg">What can be judged</h2>
-        <ul className="border-t border-ink" data-testid="readiness">
-          {(check?.ready ?? []).map((r) => (
-            <li key={r.judgement} className="border-b border-line py-1.5">
-              <p>
-                <strong className={r.ready ? "text-good" : "text-risk"}>{r.ready ? "yes" : "not yet"}</strong>: {r.says}
-              </p>
-              {r.needs.map((n) => (
-                <p key={n} className="text-sm text-soft">
-                  still needs {n}
-                </p>
-              ))}
-            </li>
-          ))}
-          {!check?.part && <li className="py-2 text-soft">Name it and give its pins and supply first.</li>}
-        </ul>
-        {check?.description && (
-          <div className="mt-4">
-            <h2 className="text-lg">Is it held like this?</h2>
-            <HeaderDrawing headers={check.description.headers} name={draft.name || "this part"} />
-            <button className="quiet text-sm" onClick={() => set({ pins: [...draft.pins].reverse() })}>
-              no, it is the other way round
-            </button>
-          </div>
-        )}
-      </aside>
     </div>
   );
 }

@@ -74,7 +74,7 @@ export function PinsEditor({
         </div>
       )}
       {pins.length > 0 && (
-        <table className="plain mt-2" aria-label="Pins">
+        <table className="plain mt-2 max-w-3xl" aria-label="Pins">
           <thead>
             <tr>
               <th>pin</th>

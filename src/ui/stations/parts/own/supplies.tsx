@@ -33,19 +33,27 @@ function Fields({
     <div className="flex flex-wrap gap-x-4 gap-y-2">
       {list.map(([key, label, hint]) => {
         const wrong = problem(`supplies/${supply.key}/${key}`);
+        const id = `wrong-${supply.key}-${key}`;
         return (
-          <label key={key} className="block w-36">
-            <span className="text-sm text-soft">{label}</span>
-            <input
-              className="num w-full"
-              value={supply[key]}
-              placeholder={hint}
-              maxLength={60}
-              aria-invalid={wrong !== undefined}
-              onChange={(e) => set({ ...supply, [key]: e.target.value })}
-            />
-            {wrong && <span className="block text-sm font-bold text-stop">{wrong}</span>}
-          </label>
+          <div key={key} className="w-36">
+            <label className="block">
+              <span className="text-sm text-soft">{label}</span>
+              <input
+                className="num w-full"
+                value={supply[key]}
+                placeholder={hint}
+                maxLength={60}
+                aria-invalid={wrong !== undefined}
+                aria-describedby={wrong ? id : undefined}
+                onChange={(e) => set({ ...supply, [key]: e.target.value })}
+              />
+            </label>
+            {wrong && (
+              <p id={id} className="text-sm font-bold text-stop">
+                {wrong}
+              </p>
+            )}
+          </div>
         );
       })}
     </div>
