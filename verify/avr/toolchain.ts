@@ -91,6 +91,40 @@ export function compileSketch(
   return { elf, flash: line[0]! + line[1]!, ram: line[1]! + line[2]! };
 }
 
+/** Compiles one sketch for any AVR board without linking it; a warning that points into our files is an error. */
+export function checkSketch(name: string, files: FirmwareFile[], folder: string, mcu: string, variant: string) {
+  const dir = path.join(WORK, "sketches", name, folder);
+  fs.mkdirSync(dir, { recursive: true });
+  for (const f of files.filter((x) => x.path.startsWith(`${folder}/`)))
+    fs.writeFileSync(path.join(dir, path.basename(f.path)), f.text);
+  const includes = SYSTEM.map((x) => x.replace("variants/standard", `variants/${variant}`));
+  const built = spawnSync(
+    "avr-g++",
+    [
+      "-c",
+      `-mmcu=${mcu}`,
+      "-DF_CPU=16000000L",
+      "-DARDUINO=10819",
+      "-DARDUINO_ARCH_AVR",
+      ...(mcu === "atmega32u4" ? ["-DUSB_VID=0x2341", "-DUSB_PID=0x8036"] : []),
+      "-Os",
+      ...CXX.filter((x) => x !== "-fpermissive"),
+      "-Wall",
+      "-Wextra",
+      "-DDECIMAL_DIG=17",
+      ...includes,
+      "-x",
+      "c++",
+      path.join(dir, `${folder}.ino`),
+      "-o",
+      path.join(dir, `${folder}.o`),
+    ],
+    { encoding: "utf8" },
+  );
+  const complaints = built.stderr.split("\n").filter((l) => l.includes(dir) && /(warning|error):/.test(l));
+  if (built.status !== 0 || complaints.length) throw new Error(complaints.join("\n") || built.stderr);
+}
+
 /** Builds the simulated bench from its C source. */
 export function benchProgram(): string {
   const out = path.join(WORK, "bench");

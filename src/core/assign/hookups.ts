@@ -54,6 +54,9 @@ function outlets(netlist: Netlist, project: Project, catalogue: Catalogue, host:
   for (const inst of netlist.expanded.instances.values()) {
     // Supplies, and regulators and plugs that are fed themselves.
     if (inst.ref !== host && (inst.part.board || inst.inserted)) continue;
+    // A USB port has one socket: with the cable in it, there is no bare lead.
+    const plugged = inst.part.pins.some((p) => p.role === "cable" && linked(project.links, `${inst.ref}.${p.label}`));
+    if (plugged && inst.ref !== host) continue;
     for (const p of inst.part.pins) {
       if (p.role !== "supply-out" && p.role !== "supply-io") continue;
       const net = netlist.netOf(`${inst.ref}:${p.supply}`);
@@ -78,17 +81,18 @@ function chooseOutlet(
   const peak = s.mA ? evaluate(s.mA.peak, inst.vars) / 1000 : 0;
   const fits = list.filter((o) => o.V.typ >= min && o.V.typ <= max && o.V.max <= (s.absMax_V ?? max) + 1e-9);
   if (!fits.length) return null;
-  const heavy = peak > 0.3;
+  const heavy = peak > 0.3 || (s.forLoads ?? false);
+  const typ = evaluate(s.V.typ, inst.vars);
   const score = (o: Outlet) =>
     (o.V.min >= min && o.V.max <= max ? 0 : 20) +
     (o.room_A < peak ? 15 : 0) +
     (heavy && ownSupply && o.host ? 30 : 0) +
     (!heavy && !o.host ? 8 : 0) +
-    (Math.abs(o.V.typ - logicV) < 0.25 ? 0 : 4);
+    (s.forLoads ? Math.min(6, Math.abs(o.V.typ - typ)) : Math.abs(o.V.typ - logicV) < 0.25 ? 0 : 4);
   const at = [...fits].sort((a, b) => score(a) - score(b))[0]!;
   const volts = `${at.V.typ.toFixed(1)} V`;
   const why = heavy
-    ? `${inst.label} may draw ${Math.round(peak * 1000)} mA: ${at.host ? "no separate supply is in the list, so it takes" : "it gets its own supply,"} ${at.ref}.${at.pin}`
+    ? `${inst.label} ${s.forLoads ? "feeds loads from here" : `may draw ${Math.round(peak * 1000)} mA`}: ${at.host ? "no separate supply is in the list, so it takes" : "it gets its own supply,"} ${at.ref}.${at.pin}`
     : Math.abs(at.V.typ - logicV) < 0.25
       ? `${volts} suits ${inst.label} and matches the board's logic level`
       : `${inst.label} needs ${min} to ${max} V: ${at.ref}.${at.pin} gives ${volts}`;
@@ -221,7 +225,10 @@ export function planHookups(project: Project, catalogue: Catalogue): { project: 
         const feed = now.links
           .filter((l) =>
             inst.part.pins.some(
-              (p) => p.role === "supply-in" && (l.from === `${ref}.${p.label}` || l.to === `${ref}.${p.label}`),
+              (p) =>
+                p.role === "supply-in" &&
+                isNear(inst.part, p) &&
+                (l.from === `${ref}.${p.label}` || l.to === `${ref}.${p.label}`),
             ),
           )
           .map((l) => splitEnd(splitEnd(l.from).ref === ref ? l.to : l.from).ref)

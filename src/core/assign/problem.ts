@@ -87,6 +87,8 @@ export function effectiveNeed(netlist: Netlist, ref: string, pin: Pin): Need {
   return { ...need, require: [...(need.require ?? []), "pull-up"] };
 }
 
+const BUS_KINDS = new Set(["i2c", "spi", "uart"]);
+
 /**
  * Collects the needs of all parts on a host and every pin that could serve each, with prices. Locked links leave one
  * choice; needs wired through other parts keep the pin that they reach; unlocked wires may move at a price.
@@ -133,7 +135,8 @@ export function makeProblem(project: Project, netlist: Netlist, host: string): P
         ref: inst.ref,
         need,
         share: shareKey(need),
-        group: groupOf.get(pin.label) ?? null,
+        // A chip select is an ordinary pin: it belongs to its part, not to a bus instance.
+        group: BUS_KINDS.has(need.kind) ? (groupOf.get(pin.label) ?? null) : null,
         locked,
         present,
         choices: [],

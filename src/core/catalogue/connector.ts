@@ -6,15 +6,14 @@ import type { Level, Part, Pin, Supply } from "./schema";
 const NAME = /^[A-Za-z0-9+\-~][A-Za-z0-9+\-_.'/]{0,19}$/;
 export const ConnectorPinsSchema = z.record(
   z.string().max(20),
-  z.union([
-    z.null(),
-    z.strictObject({
+  z
+    .strictObject({
       name: z.string().regex(NAME, "a name of up to 20 letters, digits and + - _ . ' /").optional(),
       role: z.enum(PIN_ROLES).optional(),
       V: z.number().positive().max(60).optional(),
       mA: z.number().min(0).max(20_000).optional(),
-    }),
-  ]),
+    })
+    .nullable(),
 );
 export type ConnectorPins = z.infer<typeof ConnectorPinsSchema>;
 

@@ -131,6 +131,8 @@ export const SupplySchema = z.strictObject({
   domain: key.default("gnd"),
   V: SpreadSchema,
   absMax_V: z.number().optional(),
+  /** What hangs on it draws far more than the part itself: motors, servos, coils. It wants a supply of its own. */
+  forLoads: z.boolean().optional(),
   mA: z.strictObject({ idle: ExprSchema, typ: ExprSchema, peak: ExprSchema }).optional(),
   source: z
     .strictObject({

@@ -9,10 +9,18 @@ const undriven: Rule = {
     c.netlist.nets.flatMap((n): Finding[] => {
       if (n.kind === "supply" || n.kind === "ground") return [];
       const inputs = n.ends.filter((e) => e.as === "receiver");
-      if (!inputs.length || n.ends.some((e) => e.as === "driver" || e.as === "both" || e.as === "passive")) return [];
+      if (!inputs.length || n.ends.some((e) => e.as === "driver" || e.as === "both")) return [];
+      // Something passive may bring a level, but not a resistor whose other end is free.
+      const leads = (ref: string) =>
+        c.netlist.elements.some((el) => {
+          if (el.ref !== ref || (el.a !== n.id && el.b !== n.id)) return false;
+          const far = c.netlist.nets.find((x) => x.id === (el.a === n.id ? el.b : el.a));
+          return far !== undefined && (far.nodes.length > 0 || far.ends.length > 1);
+        });
+      if (n.ends.some((e) => e.as === "passive" && leads(e.ref))) return [];
       const first = inputs.find((e) => e.def.need) ?? inputs[0]!;
       const inst = c.netlist.instance(first.ref)!;
-      const alone = n.ends.length < 2;
+      const alone = n.ends.filter((e) => !c.netlist.instance(e.ref)?.inserted).length < 2;
       const wired = c.project.links.some((l) => [l.from, l.to].some((e) => e.startsWith(`${first.ref}.`)));
       if (alone && (!wired || !first.def.need || first.def.need.optional || inst.part.board)) return [];
       const host = inst.host;

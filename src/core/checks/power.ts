@@ -1,7 +1,8 @@
+import { findPin, type Pin } from "../catalogue";
 import type { Circuit } from "../circuit";
 import { evaluate, formatV } from "../quantity";
 import type { PowerLimit } from "../power";
-import type { Instance } from "../netlist";
+import type { Instance, Net } from "../netlist";
 import { label, mA, ownSupplyFix, round, wireUp } from "./help";
 import type { Finding, Fix, Rule } from "./types";
 
@@ -184,7 +185,7 @@ const notCommon: Rule = {
       const host = c.netlist.instance(b.host)!;
       const ground = inst.part.pins.find((p) => p.role === "ground");
       const home = host.part.pins.find((p) => p.role === "ground");
-      if (!ground || !home || seen.has(b.ref)) return [];
+      if (!ground || !home || seen.has(b.ref) || b.isolated) return [];
       const mine = c.netlist.netOf(`${b.ref}.${ground.label}`);
       const theirs = c.netlist.netOf(`${b.host}.${home.label}`);
       const alone = new Set([...mine.ends.map((e) => e.ref), ...mine.nodes.map((n) => n.ref)]).size < 2;
@@ -207,6 +208,59 @@ const notCommon: Rule = {
         },
       ];
     });
+  },
+};
+
+/** The ground net that a member of an `isolated` list stands on: a part, or one side or pin of it (`M1.far`). */
+function groundOf(c: Circuit, member: string): Net | undefined {
+  const [ref = "", side] = member.split(/\.(.*)/s);
+  const part = c.netlist.instance(ref)?.part;
+  if (!part) return undefined;
+  const domain = (p: Pin) => p.domain ?? "gnd";
+  const wanted = side
+    ? (part.supplies[side]?.domain ?? part.supplies[findPin(part, side)?.supply ?? ""]?.domain ?? side)
+    : undefined;
+  const pin =
+    (side ? part.pins.find((p) => p.role === "ground" && (p.label === side || domain(p) === wanted)) : undefined) ??
+    (side ? undefined : part.pins.find((p) => p.role === "ground"));
+  return pin && c.netlist.netOf(`${ref}.${pin.label}`);
+}
+
+/** Sides of one part that a signal crosses without a wire: the grounds of both must not meet. */
+const gaps = (c: Circuit): [string, Net, Net][] =>
+  [...c.netlist.expanded.instances.values()].flatMap((i): [string, Net, Net][] => {
+    const domains = [...new Set(i.part.pins.filter((p) => p.role === "ground").map((p) => p.domain ?? "gnd"))];
+    if (domains.length < 2 || !i.part.channels.length) return [];
+    const nets = domains.map((d) => c.netlist.netOf(`${i.ref}:ground:${d}`));
+    return nets.slice(1).map((n): [string, Net, Net] => [i.ref, nets[0]!, n]);
+  });
+
+const joined: Rule = {
+  rule: "power.ground-joined",
+  says: "Grounds that are meant to stay apart must not meet anywhere: one wire undoes the isolation.",
+  check: (c) => {
+    const inside = gaps(c)
+      .filter(([, a, b]) => a === b)
+      .map(([ref]): [string[], string] => [[ref], `both sides of ${label(c, ref)}`]);
+    const lists = c.project.isolated;
+    const stated = lists.flatMap((list, i) =>
+      lists.slice(i + 1).flatMap((other) =>
+        list.flatMap((a) =>
+          other.flatMap((b): [string[], string][] => {
+            const [x, y] = [groundOf(c, a), groundOf(c, b)];
+            return x && x === y ? [[[a, b], `${a} and ${b}`]] : [];
+          }),
+        ),
+      ),
+    );
+    return [...inside, ...stated].map(([at, who]): Finding => ({
+      rule: "power.ground-joined",
+      severity: "stop",
+      at,
+      message: `The grounds of ${who} are joined, but are meant to be isolated. Find the wire that joins them, or do without isolation.`,
+      evidence: { places: at.join(" ") },
+      fixes: [],
+    }));
   },
 };
 
@@ -293,4 +347,4 @@ const short: Rule = {
       }),
 };
 
-export const powerRules: Rule[] = [overload, tight, noSupply, noGround, notCommon, range, short];
+export const powerRules: Rule[] = [overload, tight, noSupply, noGround, notCommon, joined, range, short];

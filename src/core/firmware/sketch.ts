@@ -98,7 +98,7 @@ function bringup(x: Ctx): FirmwareFile {
   const tests = sorted.flatMap((p) => driverOf(p)?.sketch?.bringup?.(p) ?? []);
   const text = `${head(x, "bring-up, proves each part by itself")}
 static uint8_t passed = 0, failed = 0;
-static void verdict(bool ok) {
+static void __attribute__((unused)) verdict(bool ok) {
   Serial.println(ok ? F("ok") : F("fail"));
   if (ok) passed++;
   else failed++;

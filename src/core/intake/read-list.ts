@@ -41,7 +41,10 @@ export function takeQuantity(text: string): { quantity: number; rest: string } {
       t,
     );
   if (back)
-    return { quantity: Math.min(MOST, Math.max(1, Number(back[2] ?? back[3] ?? back[4]))), rest: back[1]!.trim() };
+    return {
+      quantity: Math.min(MOST, Math.max(1, Number(back[2] ?? back[3] ?? back[4]))),
+      rest: back[1]!.replace(/[\s,:–-]+$/, ""),
+    };
   return { quantity: 1, rest: t };
 }
 

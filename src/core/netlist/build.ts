@@ -93,14 +93,23 @@ interface Reached {
   net: Net;
   /** The part whose chain the signal came through, seen from the start: the one before it in the chain. */
   chainedAfter?: string;
+  /** The signal has crossed an isolation gap. */
+  isolated?: boolean;
+}
+
+/** The ground domain that a pin's levels refer to. */
+function domainOf(part: Part, label: string): string {
+  const level = part.pins.find((p) => p.label === label)?.level;
+  return part.supplies[part.levels[level ?? ""]?.supply ?? ""]?.domain ?? "gnd";
 }
 
 /** Where a signal can go on from a pin inside its part: through buffers, shifters, switches, and back along a chain. */
-function inside(part: Part, pin: string): { to: string; chain: boolean }[] {
-  const out: { to: string; chain: boolean }[] = [];
+function inside(part: Part, pin: string): { to: string; chain: boolean; gap?: boolean }[] {
+  const out: { to: string; chain: boolean; gap?: boolean }[] = [];
   for (const c of part.channels) {
-    if (c.out === pin) out.push({ to: c.in, chain: false });
-    if (c.in === pin) out.push({ to: c.out, chain: false });
+    if (c.out !== pin && c.in !== pin) continue;
+    const to = c.out === pin ? c.in : c.out;
+    out.push({ to, chain: false, gap: domainOf(part, to) !== domainOf(part, pin) });
   }
   for (const g of part.groups) {
     if (g.kind !== "chain") continue;
@@ -122,18 +131,23 @@ function reach(
   const queue: Reached[] = [{ net: start }];
   for (const here of queue) {
     if (here.net.kind === "supply" || here.net.kind === "ground") continue;
-    const next: [string, string | undefined][] = (joined.get(here.net.id) ?? []).map((el) => [
+    const next: [string, string | undefined, boolean][] = (joined.get(here.net.id) ?? []).map((el) => [
       el.a === here.net.id ? el.b : el.a,
       here.chainedAfter,
+      here.isolated ?? false,
     ]);
     for (const end of here.net.ends)
       for (const way of inside(e.instances.get(end.ref)!.part, end.pin))
-        next.push([net(`${end.ref}.${way.to}`).id, way.chain ? (here.chainedAfter ?? end.ref) : here.chainedAfter]);
-    for (const [id, chainedAfter] of next) {
+        next.push([
+          net(`${end.ref}.${way.to}`).id,
+          way.chain ? (here.chainedAfter ?? end.ref) : here.chainedAfter,
+          Boolean(here.isolated || way.gap),
+        ]);
+    for (const [id, chainedAfter, isolated] of next) {
       const n = byId.get(id)!;
       if (seen.has(id) || n.kind === "supply" || n.kind === "ground") continue;
       seen.add(id);
-      queue.push({ net: n, ...(chainedAfter && { chainedAfter }) });
+      queue.push({ net: n, ...(chainedAfter && { chainedAfter }), ...(isolated && { isolated }) });
     }
   }
   return queue;
@@ -165,6 +179,7 @@ function makeBindings(e: Expanded, byId: Map<string, Net>, elements: NetElement[
           hostPin: found.pin,
           direct: i === 0,
           ...(r.chainedAfter && { chainedAfter: r.chainedAfter }),
+          ...(r.isolated && { isolated: true }),
         });
         break;
       }
@@ -259,6 +274,14 @@ export function buildNets(e: Expanded): Netlist {
     const hostEnd = netOf(`${b.host}.${b.hostPin}`).ends.find((x) => x.ref === b.host && x.pin === b.hostPin);
     if (hostEnd) hostEnd.as = hostAs(b);
   }
+  // A board pin at the data-out of a chain whose data-in is free: somebody took the wrong end. The program will drive it.
+  for (const inst of e.instances.values())
+    for (const g of inst.part.groups) {
+      if (g.kind !== "chain" || !g.pins.in || !g.pins.out) continue;
+      if (bindings.some((b) => b.ref === inst.ref && b.pin === g.pins.in)) continue;
+      for (const end of netOf(`${inst.ref}.${g.pins.out}`).ends)
+        if (end.ref !== inst.ref && end.def.offers && e.instances.get(end.ref)!.part.board) end.as = "driver";
+    }
   // A host pin that nothing asks for stays an idle input until a program says otherwise. Two boards wired to each other
   // talk in a way that only their programs know: either may drive.
   const bound = new Set(bindings.map((b) => `${b.host}.${b.hostPin}`));
@@ -266,7 +289,7 @@ export function buildNets(e: Expanded): Netlist {
   for (const n of all) {
     const idle = n.ends.filter(isIdle);
     const boards = new Set(idle.filter((x) => e.instances.get(x.ref)!.part.board).map((x) => x.ref));
-    for (const x of idle) x.as = boards.size > 1 && boards.has(x.ref) ? "both" : "none";
+    for (const x of idle) if (x.as !== "driver") x.as = boards.size > 1 && boards.has(x.ref) ? "both" : "none";
   }
   for (const end of e.internalPulls) {
     const { ref, pin } = splitEnd(end);

@@ -55,6 +55,8 @@ export interface Binding {
   direct: boolean;
   /** The part of the same kind whose data-out feeds this one: then the board pin is that one's, not this one's. */
   chainedAfter?: string;
+  /** True when the signal crosses from one ground domain into another, as in an isolator. */
+  isolated?: boolean;
 }
 
 export interface Netlist {

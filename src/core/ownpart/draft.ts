@@ -267,7 +267,9 @@ function buildPins(b: Build, list: readonly DraftPin[], where: string, used: Set
         return old;
       const moved = old.level && base.levels[old.level]?.supply !== p.supply ? { level: `${p.supply}_digital` } : {};
       if (moved.level) used.add(moved.level);
-      return { ...rest, ...moved, label, ...says };
+      // A pin that is now called what was another's second name takes it over.
+      const aliases = old.aliases?.filter((a) => !list.some((x) => tidyLabel(x.label) === a));
+      return { ...rest, ...(aliases && { aliases }), ...moved, label, ...says };
     }
     if (p.role === "supply-in" || p.role === "supply-out")
       return { label, role: p.role, supply: p.supply, ...says, ...(p.optional && { optional: true }) };

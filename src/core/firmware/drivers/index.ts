@@ -8,7 +8,8 @@ import { led } from "./led";
 import { ssd1306 } from "./ssd1306";
 import { ws2812b } from "./ws2812b";
 
-const showOf = (p: DriverPart, target: "sketch" | "micropython") => driverOf(p)?.[target]?.show?.(p);
+/** What a part has to say on a display; nothing for parts that only act. */
+const showOf = (p: DriverPart, target: "sketch" | "micropython") => driverOf(p)?.[target]?.show?.(p) || undefined;
 
 export const DRIVERS: readonly Driver[] = [led, button, hcSr04, bme280, ssd1306(showOf), ws2812b, generic];
 

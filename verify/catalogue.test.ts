@@ -1,0 +1,127 @@
+import { describe, expect, it } from "vitest";
+import { assign } from "../src/core/assign";
+import { findPin, type Part } from "../src/core/catalogue";
+import { circuitOf, type Circuit } from "../src/core/circuit";
+import { targetById } from "../src/core/firmware";
+import { catalogue, make } from "../src/core/testing";
+import { checkSketch } from "./avr/toolchain";
+import { runProgram } from "./micropython/run";
+
+/** Every part that a board talks to, put on a board in batches as large as fit, and its programs really built and run. */
+const talking = catalogue.parts.filter((p) => !p.board && p.bringup && p.pins.some((x) => x.need));
+
+interface Batch {
+  parts: Part[];
+  circuit: Circuit;
+}
+
+function batches(board: string, most: number): Batch[] {
+  const out: Batch[] = [];
+  let now: Part[] = [];
+  const plan = (list: Part[]) => {
+    const a = assign(
+      make([
+        { ref: "B1", part: board },
+        { ref: "S1", part: "supply/usb-port" },
+        ...list.map((p, i) => ({ ref: `M${i + 1}`, part: p.id, label: p.id.split("/")[1] })),
+      ]),
+      catalogue,
+    );
+    return a.status === "optimal" ? circuitOf(a.project, catalogue) : null;
+  };
+  let circuit: Circuit | null = null;
+  const close = () => circuit && now.length && out.push({ parts: now, circuit });
+  for (const p of talking) {
+    const next = now.length < most ? plan([...now, p]) : null;
+    if (next) {
+      now.push(p);
+      circuit = next;
+      continue;
+    }
+    close();
+    now = [p];
+    circuit = plan(now);
+    if (!circuit) throw new Error(`${p.id} does not fit ${board} even alone`);
+  }
+  close();
+  return out;
+}
+
+const named = (b: Batch, i: number): [string, Batch, number] => [
+  b.parts.map((p) => p.id.split("/")[1]).join(" "),
+  b,
+  i,
+];
+
+describe("sketches for every part compile without a warning", () => {
+  const list = batches("board/atmega2560-long", 9);
+  it("covers every part that a board talks to", () => {
+    expect(list.flatMap((b) => b.parts.map((p) => p.id))).toEqual(talking.map((p) => p.id));
+    expect(talking.length).toBeGreaterThan(110);
+  });
+  it.each(list.map(named))("%s", (_n, b, i) => {
+    const files = targetById("sketch")!.files(b.circuit);
+    for (const folder of ["bringup", "starter"]) checkSketch(`catalogue-${i}`, files, folder, "atmega2560", "mega");
+    const text = files.find((f) => f.path === "bringup/bringup.ino")!.text;
+    for (const [k, p] of b.parts.entries())
+      if (p.groups.some((g) => g.address)) expect(text, p.id).toMatch(new RegExp(`YL1 (i2c|display) M${k + 1} `));
+  });
+});
+
+describe("sketches compile for every AVR board", () => {
+  const boards = catalogue.parts.flatMap((p) => {
+    const t = p.board?.targets.sketch;
+    return p.board?.family === "avr" && t?.variant ? [[p.id, t.mcu!, t.variant] as const] : [];
+  });
+  it("knows five of them", () => expect(boards.map(([id]) => id)).toHaveLength(5));
+  it.each(boards)("%s", (id, mcu, variant) => {
+    const p = assign(
+      make([
+        { ref: "B1", part: id },
+        { ref: "S1", part: "supply/usb-port" },
+        { ref: "M1", part: "module/sht31" },
+        { ref: "M2", part: "module/hc-sr04" },
+        { ref: "SW1", part: "discrete/button" },
+        { ref: "D1", part: "discrete/led-red" },
+        { ref: "R1", part: "discrete/potentiometer" },
+      ]),
+      catalogue,
+    ).project;
+    const files = targetById("sketch")!.files(circuitOf(p, catalogue));
+    for (const folder of ["bringup", "starter"]) checkSketch(id.replace("/", "-"), files, folder, mcu, variant);
+  });
+});
+
+describe("MicroPython programs for every part run under the port", () => {
+  const list = batches("board/rp2040-forty", 7);
+  const gpio = (c: Circuit, pin: string) => findPin(c.netlist.instance("B1")!.part, pin)!.gpio!;
+  it.each(list.map(named))("%s", async (_n, b) => {
+    const { circuit: c } = b;
+    const files = targetById("micropython")!.files(c);
+    // A world in which every part answers, and says who it is.
+    const world = b.parts
+      .flatMap((p) => p.groups.flatMap((g) => (g.address ? [[p, g.address] as const] : [])))
+      .map(([p, a]) => {
+        const id = p.bringup?.identity;
+        const byte =
+          id && parseInt(id.want, 16) <= 0xff ? `${parseInt(id.register, 16)}: ${parseInt(id.want, 16)}` : "";
+        return `machine.I2C_DEVICES[${a}] = {${byte}}`;
+      })
+      .join("\n");
+    const r = await runProgram(files, "bringup.py", `${world}\nclock.END[0] = 60000`);
+    expect(r.lines.at(-1)).toMatch(/^YL1 done/);
+    const verdicts = r.lines.filter((l) => /^YL1 (i2c|scan) /.test(l));
+    for (const l of verdicts) expect(l).toMatch(/ (ok|info)$/);
+    // Nothing but planned pins is opened, and every plain input, output and analogue pin is.
+    const plan = new Set(c.netlist.bindings.map((x) => gpio(c, x.hostPin)));
+    const opened = new Set(
+      r.log.flatMap((e) => (e[0] === "pin" || e[0] === "adc" ? [e[1]] : e[0] === "i2c" ? [e[2], e[3]] : [])),
+    );
+    for (const g of opened) expect(plan, `GP${g}`).toContain(g);
+    for (const x of c.netlist.bindings)
+      if (!["spi", "uart"].includes(x.need.kind) && x.direct)
+        expect(opened, `${x.ref}.${x.pin}`).toContain(gpio(c, x.hostPin));
+    const main = await runProgram(files, "main.py", world);
+    expect(main.lines).toContain("CLOCK RAN OUT");
+  });
+});
