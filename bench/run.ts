@@ -14,6 +14,7 @@ import { findings } from "../src/core/checks";
 import { circuitOf } from "../src/core/circuit";
 import { readProject, type Project } from "../src/core/project";
 import { makeView } from "../src/workers/view";
+import { catalogueRows } from "./catalogue";
 
 const catalogue = shippedCatalogue();
 const root = path.resolve(import.meta.dirname, "..");
@@ -38,6 +39,7 @@ const ms = (r: { mid: number; worst: number }) => `${r.mid.toFixed(2)} ms (worst
 
 async function main() {
   row("what", "reach", "here");
+  for (const [what, reach, got] of catalogueRows()) row(what, reach, got);
   for (const name of ["moss-terrarium", "rain-barrel"]) {
     const p = demo(name);
     // A copy each time, so that nothing is remembered.

@@ -1,10 +1,72 @@
 /** Takes the pictures in docs/screenshots from the demo projects, on a built app. `npm run screenshots`. */
 import path from "node:path";
+import type { Page } from "playwright-core";
 import { openProject, startApp } from "../e2e/app";
 
 const OUT = path.resolve(import.meta.dirname, "screenshots");
-const SHOTS: { name: string; project: string; station: string; dark?: boolean }[] = [
-  { name: "parts", project: "Moss terrarium keeper", station: "parts" },
+const LIST = "2;red LED\n1;BME280 air sensor\n10;resistor 220 ohm\n1;ESP32 board\n1;soil moisture sensor\n1;breadboard";
+const PIN_TABLE =
+  "1\tVCC\tP\tsupply\n2\tGND\tP\tground\n3\tSCL\tI\tI2C clock\n4\tSDA\tI/O\tI2C data\n5\tALERT\tO\topen drain";
+const mark = async (page: Page, id: string) => {
+  await page.getByRole("textbox", { name: /Find by/ }).fill(id.split("/")[1]!);
+  await page.getByTestId(`mark-${id}`).click();
+};
+
+interface Shot {
+  name: string;
+  project: string;
+  station: string;
+  dark?: boolean;
+  /** What is done on the station before the picture. */
+  go?(page: Page): Promise<void>;
+}
+const SHOTS: Shot[] = [
+  { name: "parts", project: "Moss terrarium keeper", station: "parts", go: (page) => mark(page, "module/bme280") },
+  {
+    name: "parts-list",
+    project: "Rain-barrel gauge",
+    station: "parts",
+    async go(page) {
+      await page.getByRole("tab", { name: "Paste a list" }).click();
+      await page.getByLabel("Parts list", { exact: true }).fill(LIST);
+      await page.getByRole("button", { name: "Read it" }).click();
+    },
+  },
+  {
+    name: "own-part",
+    project: "Rain-barrel gauge",
+    station: "parts",
+    async go(page) {
+      await page.getByRole("tab", { name: "Own parts" }).click();
+      await page.getByRole("button", { name: "Make an own part" }).click();
+      await page.getByLabel("Name", { exact: true }).fill("Loudness sensor");
+      await page.getByLabel(/Labels in printed order/).fill(PIN_TABLE);
+      await page.getByRole("button", { name: "Read the pins" }).click();
+      await page.getByTestId("pin-row-4").waitFor();
+      await page.getByLabel("Supply range").fill("1.8 to 3.6 V");
+      await page.evaluate(() => document.querySelector("main")!.scrollTo(0, 0));
+    },
+  },
+  {
+    name: "compare",
+    project: "Rain-barrel gauge",
+    station: "parts",
+    async go(page) {
+      for (const id of ["module/bme280", "module/sht31", "module/dht22"]) {
+        await mark(page, id);
+        await page.getByTestId("marked").getByLabel("compare").check();
+      }
+      await page.getByRole("button", { name: "Side by side" }).click();
+    },
+  },
+  {
+    name: "part-page",
+    project: "Rain-barrel gauge",
+    station: "parts",
+    async go(page) {
+      await page.goto("/parts/module/mcp23017");
+    },
+  },
   { name: "board", project: "Rain-barrel gauge", station: "board" },
   { name: "pins", project: "Moss terrarium keeper", station: "pins" },
   { name: "power", project: "Moss terrarium keeper", station: "power" },
@@ -25,6 +87,7 @@ async function main() {
     for (const s of SHOTS) {
       await page.emulateMedia({ colorScheme: s.dark ? "dark" : "light" });
       await openProject(page, s.project, s.station);
+      await s.go?.(page);
       await page.waitForTimeout(1200);
       await page.screenshot({ path: path.join(OUT, `${s.name}.png`) });
     }

@@ -34,7 +34,7 @@ describe("the walk in the README", () => {
     );
 
     await station(page, "Parts").click();
-    await page.getByRole("combobox", { name: /Find by/ }).fill("red");
+    await page.getByRole("textbox", { name: /Find by/ }).fill("red led");
     await page.getByTestId("add-discrete/led-red").click();
     await page.getByTestId("part-D1").waitFor();
     expect(await page.getByTestId("part-D1").innerText()).toContain("220 Ω");
@@ -134,15 +134,15 @@ describe("a new project from empty to the ZIP", () => {
     await key.press("Enter");
     await page.waitForURL(/\/p\/.*\/parts/);
     await page.getByText("Nothing planned yet").waitFor();
-    await tabTo(focused('[role="combobox"]'));
+    await tabTo(focused('input[aria-controls="catalogue"]'));
     for (const [word, hit] of [
-      ["rp2040", "board/rp2040-forty"],
+      ["rp2040 forty", "board/rp2040-forty"],
       ["usb port", "supply/usb-port"],
       ["red led", "discrete/led-red"],
     ] as const) {
       await key.press("Control+a");
       await key.type(word);
-      await page.locator(`[data-testid="add-${hit}"][aria-selected="true"]`).waitFor();
+      await page.locator(`#catalogue li:first-child[data-part="${hit}"]`).waitFor();
       await key.press("Enter");
       await page.getByText(new RegExp(`added`)).last().waitFor();
       await page.waitForTimeout(150);
@@ -255,7 +255,7 @@ describe("changing one's mind", () => {
     await page.getByTestId("part-M1").waitFor();
     await saved(page);
     await station(page, "Board").click();
-    await page.getByRole("button", { name: /Use this board: RP2040/ }).click();
+    await page.getByRole("button", { name: /Use this board: RP2040, forty/ }).click();
     await page.waitForFunction(
       () => document.querySelector('[data-testid="verdict"]')?.textContent === "Do not power yet: 1 stop",
     );

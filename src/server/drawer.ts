@@ -1,6 +1,6 @@
 import { DrawerSchema, emptyDrawer, type Drawer } from "../core/project";
 import { getSetting, setSetting } from "../db/projects";
-import type { Outcome } from "./projects";
+import type { Outcome } from "./outcome";
 import { database } from "./store";
 
 /** The person's drawer, which new projects start with. A damaged entry reads as an empty one. */

@@ -1,7 +1,7 @@
 import { describePart, MAX_PART_BYTES, summarise, validatePart, type Part, type PartSummary } from "../core/catalogue";
 import { shippedCatalogue } from "../core/catalogue/shipped";
 import * as rows from "../db/own-parts";
-import type { Outcome } from "./projects";
+import type { Outcome } from "./outcome";
 import { database } from "./store";
 
 let all: PartSummary[] | undefined;

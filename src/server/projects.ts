@@ -1,17 +1,11 @@
 import { z } from "zod";
 import { shippedCatalogue } from "../core/catalogue/shipped";
-import { emptyProject, loadProject, MAX_PROJECT_BYTES, writeProject, type ProjectProblem } from "../core/project";
+import { emptyProject, loadProject, MAX_PROJECT_BYTES, writeProject } from "../core/project";
 import * as rows from "../db/projects";
 import { getDrawer } from "./drawer";
 import { newId } from "./ids";
+import type { Outcome } from "./outcome";
 import { database } from "./store";
-
-export type Outcome<T> =
-  | { status: 200 | 201; body: T }
-  | {
-      status: 400 | 404 | 409 | 413;
-      body: { message: string; problems?: ProjectProblem[]; version?: number; document?: unknown };
-    };
 
 const notFound = {
   status: 404 as const,

@@ -84,7 +84,6 @@ const floating: Rule = {
   says: "An open contact, or an output that can only pull low, gives no high by itself: a pull must hold the pin.",
   check: (c) =>
     c.netlist.bindings.flatMap((b): Finding[] => {
-      const inst = c.netlist.instance(b.ref)!;
       if (!["digital-in", "digital-io", "interrupt"].includes(b.need.kind) || b.chainedAfter) return [];
       const net = c.netlist.netOf(`${b.ref}.${b.pin}`);
       const opens = c.netlist.elements.some(
@@ -149,6 +148,31 @@ const unwired: Rule = {
     }),
 };
 
+const dataMissing: Rule = {
+  rule: "part.data-missing",
+  says: "Without a part's input thresholds nobody can say whether a signal reaches them.",
+  check: (c) =>
+    [...c.netlist.expanded.instances.values()].flatMap((inst): Finding[] => {
+      const silent = inst.part.pins.filter((p) => {
+        const l = p.level ? inst.part.levels[p.level] : undefined;
+        const listens = p.io === "in" || p.io === "bidir" || p.io === "open-drain";
+        const bound = c.netlist.bindings.some((b) => b.ref === inst.ref && b.pin === p.label);
+        return listens && bound && l?.VIH === undefined && (l?.input === "cmos" || l?.input === "ttl");
+      });
+      if (!silent.length) return [];
+      return [
+        {
+          rule: "part.data-missing",
+          severity: "note",
+          at: silent.map((p) => `${inst.ref}.${p.label}`),
+          message: `The data of ${label(c, inst.ref)} gives no thresholds (VIH, VIL) for ${silent.map((p) => p.label).join(", ")}: whether the board's levels reach them is not judged.`,
+          evidence: { pins: silent.length },
+          fixes: [],
+        },
+      ];
+    }),
+};
+
 const notPlanned: Rule = {
   rule: "companion.not-planned",
   says: "A loose part that the project asks for and that could not be placed.",
@@ -163,4 +187,4 @@ const notPlanned: Rule = {
     })),
 };
 
-export const netRules: Rule[] = [undriven, contention, floating, unwired, notPlanned];
+export const netRules: Rule[] = [undriven, contention, floating, unwired, dataMissing, notPlanned];

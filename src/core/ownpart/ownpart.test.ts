@@ -277,6 +277,17 @@ describe("an own part in a project", () => {
       .find((f) => f.path === "bringup/bringup.ino")!.text;
     expect(ino).toContain("beginTransmission(0x5a)");
   });
+  it("with thresholds missing its levels are not judged, and that is said", () => {
+    const d = sensor();
+    d.supplies[0] = { ...d.supplies[0]!, VIH: "", VIL: "" };
+    const vague = buildPart(d).part as Part;
+    const bare = { ...make([BOARD3, USB]), customParts: [vague] };
+    const p = assign(applyEdit(bare, { type: "addPart", part: vague.id, ref: "M1" }, catalogue), catalogue).project;
+    const list = findings(circuitOf(p, catalogue));
+    expect(list.map((f) => `${f.severity} ${f.rule}`)).toEqual(["note part.data-missing"]);
+    expect(list[0]!.at).toEqual(["M1.SCL", "M1.SDA"]);
+    expect(findings(circuitOf(project(), catalogue))).toEqual([]);
+  });
   it("travels with the file", () => {
     const r = loadProject(JSON.parse(writeProject(project())), catalogue);
     expect(r.ok && r.project.customParts[0]!.id).toBe(own.id);

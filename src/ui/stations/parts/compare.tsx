@@ -36,7 +36,9 @@ export function Compare({
           <table className="plain mt-2" data-testid="compare">
             <thead>
               <tr>
-                <th />
+                <th>
+                  <span className="sr-only">what</span>
+                </th>
                 {table.names.map((n, i) => (
                   <th key={ids[i]} className="whitespace-normal! text-ink! font-bold!">
                     {n}

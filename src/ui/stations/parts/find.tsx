@@ -83,6 +83,8 @@ export function Find({
   const [found, setFound] = useState<Found | null>(null);
   const asked = useRef(0);
   const list = useRef<HTMLUListElement>(null);
+  // Enter adds the first hit, unless the person has pointed at another since they last typed.
+  const pointed = useRef(false);
   useEffect(() => {
     const n = ++asked.current;
     void core()
@@ -102,6 +104,7 @@ export function Find({
   const go = (i: number) => {
     const h = hits[Math.max(0, Math.min(hits.length - 1, i))];
     if (!h) return;
+    pointed.current = true;
     mark(h);
     list.current?.querySelector(`[data-part="${h.id}"]`)?.scrollIntoView({ block: "nearest" });
   };
@@ -116,14 +119,17 @@ export function Find({
           placeholder="temperature i2c 3.3"
           aria-controls="catalogue"
           aria-describedby="found"
-          onChange={(e) => setQuery(e.target.value)}
+          onChange={(e) => {
+            pointed.current = false;
+            setQuery(e.target.value);
+          }}
           onKeyDown={(e) => {
             if (e.key === "ArrowDown" || e.key === "ArrowUp") {
               e.preventDefault();
               const here = hits.some((h) => h.id === marked?.id);
               go(here ? at + (e.key === "ArrowDown" ? 1 : -1) : 0);
             }
-            const target = hits.find((h) => h.id === marked?.id) ?? hits[0];
+            const target = (pointed.current ? hits.find((h) => h.id === marked?.id) : undefined) ?? hits[0];
             if (e.key === "Enter" && target) add(target);
           }}
         />
@@ -148,7 +154,10 @@ export function Find({
             <button
               className="min-w-0 grow px-1 py-1.5 text-left hover:bg-wash"
               aria-pressed={h.id === marked?.id}
-              onClick={() => mark(h)}
+              onClick={() => {
+                pointed.current = true;
+                mark(h);
+              }}
               data-testid={`mark-${h.id}`}
             >
               <span className="block">

@@ -84,7 +84,7 @@ function Lines({ title, lines, set }: { title: string; lines: Line[]; set(l: Lin
   if (!lines.length) return null;
   return (
     <section className="mt-3" aria-label={title}>
-      <h3 className="font-bold">{title}</h3>
+      <h2 className="font-bold">{title}</h2>
       <table className="plain">
         <thead>
           <tr>

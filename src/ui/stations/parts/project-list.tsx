@@ -30,6 +30,8 @@ function Label({ part }: { part: PartView }) {
 function ConnectorTable({ part }: { part: PartView }) {
   const { edit } = useProject();
   const pins = part.pins!;
+  // Open while nothing is said; after that it stays as the person leaves it.
+  const [fresh] = useState(Object.keys(pins.given).length === 0);
   const put = (label: string, value: ConnectorPins[string] | undefined) => {
     const next: ConnectorPins = { ...pins.given };
     if (value === undefined) delete next[label];
@@ -37,7 +39,7 @@ function ConnectorTable({ part }: { part: PartView }) {
     void edit({ type: "setOption", ref: part.ref, key: pins.key, value: Object.keys(next).length ? next : null });
   };
   return (
-    <details className="mt-1 text-sm" open={Object.keys(pins.given).length === 0}>
+    <details className="mt-1 text-sm" open={fresh}>
       <summary className="cursor-pointer text-soft">what its pins are</summary>
       <table className="plain mt-1 w-auto!" aria-label={`Pins of ${part.label}`}>
         <thead>

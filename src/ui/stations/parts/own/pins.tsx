@@ -83,7 +83,11 @@ export function PinsEditor({
               {supplies.length > 1 && <th>supply</th>}
               <th>may stay free</th>
               <th>note</th>
-              {!fixedLabels && <th />}
+              {!fixedLabels && (
+                <th>
+                  <span className="sr-only">order</span>
+                </th>
+              )}
             </tr>
           </thead>
           <tbody>
