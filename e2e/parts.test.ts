@@ -279,7 +279,10 @@ describe("an own part", () => {
     expect(await verdict(page)).toBe("Ready to wire");
     await saved(page);
     await page.goto(page.url().replace(/parts.*/, "firmware"));
-    await page.getByText("YL1 i2c M1 addr=0x5c").first().waitFor();
+    await page.getByTestId("verdict").waitFor();
+    const zip = await download(page, () => page.getByTestId("download-firmware").click());
+    const programs = execFileSync("unzip", ["-p", zip], { encoding: "utf8" });
+    expect(programs).toContain("YL1 i2c M1 addr=0x5c");
 
     // As a file, and in another project without a file.
     await page.goto(page.url().replace(/firmware.*/, "parts?show=own"));
@@ -298,7 +301,7 @@ describe("an own part", () => {
     part.levels.main_open!.VIH = "2 volts";
     await page.getByLabel("Part file").setInputFiles(temp("bad.part.json", JSON.stringify({ ...part, colour: 1 })));
     await page.getByText("levels/main_open/VIH").waitFor();
-    expect(await page.getByRole("alert").innerText()).toContain("colour");
+    expect(await page.getByRole("alert").filter({ hasText: "was not taken" }).innerText()).toContain("colour");
     part.levels.main_open!.VIH = "0.7*V";
     await page
       .getByLabel("Part file")

@@ -98,11 +98,13 @@ describe("lattice", () => {
     // No second bus line reaches a header of eight legs.
     expect(of("chip/attiny13a-dip8")).toMatchObject({ fits: false });
     expect(list.at(-1).board).toBe("chip/attiny13a-dip8");
-    // Whatever needs no level change comes before whatever does.
-    const shifting = list
-      .filter((b: { fits: boolean }) => b.fits)
-      .map((b: { overdriven: number; short: number }) => b.overdriven + b.short);
-    expect(shifting).toEqual([...shifting].sort((a, b) => a - b));
+    // Whatever works as it is comes before whatever needs something.
+    const trouble = list.flatMap((b: { fits: boolean; stops: number; faults: number }) =>
+      b.fits ? [b.stops + b.faults] : [],
+    );
+    expect(trouble).toEqual([...trouble].sort((a, b) => a - b));
+    // No 5 V comes out of this board's pins, and the USB port is taken by its cable.
+    expect(of("board/nrf52840-compact")).toMatchObject({ unfed: ["Water echo"], faults: 1 });
   });
   it("plans into a folder, whole, and refuses one that is not empty", async () => {
     const target = path.join(dir, "out");

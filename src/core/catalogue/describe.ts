@@ -52,7 +52,7 @@ export function pinWhat(part: Part, p: Pin): string {
     return `${ROLE[p.role]}, ${spreadWords(supply.V, part)}${p.optional ? "; may stay free" : ""}`;
   if (p.role === "signal" && !p.offers?.length)
     return p.io === "in" ? "input" : p.io === "out" ? "output" : p.io === "open-drain" ? "open-drain line" : "signal";
-  return p.offers?.length ? "board pin" : ROLE[p.role];
+  return p.offers?.length ? (part.board ? "board pin" : "extra pin for other parts") : ROLE[p.role];
 }
 
 /** `2.7 to 5.5 V, usually 3.3 V`, with the part's options as they are by default. */

@@ -78,8 +78,8 @@ ${table(
 ## Parts
 
 ${table(
-  ["number", "spares", "part", "value", "refs"],
-  p.parts.map((b) => [b.quantity, b.spares, b.name, b.value, b.refs.join(" ")]),
+  ["number", "spares", "to buy", "part", "value", "refs"],
+  p.parts.map((b) => [b.quantity, b.spares, b.buy, b.name, b.value, b.refs.join(" ")]),
 )}
 `;
 }

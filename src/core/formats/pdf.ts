@@ -114,7 +114,8 @@ export async function planPdf(p: PlanText, fonts: { text: Uint8Array; bold: Uint
     say(s, `${i.when}: ${i.what}, ${i.from} to ${i.to}: ${want} ${i.unit}`, { box: true });
   }
   say(s, "Parts", { size: 12, bold: true });
-  for (const b of p.parts) say(s, `${b.quantity} (+${b.spares})  ${b.name} ${b.value}  ${b.refs.join(" ")}`);
+  for (const b of p.parts)
+    say(s, `${b.quantity} (+${b.spares})  ${b.name} ${b.value}  ${b.refs.join(" ")}${b.buy ? "" : "  (have it)"}`);
   const pages = doc.getPages();
   pages.forEach((page, i) =>
     page.drawText(`${i + 1} / ${pages.length}`, { x: A4[0] - MARGIN - 30, y: 24, size: 8, font: s.text, color: INK }),

@@ -52,6 +52,8 @@ export function PartPage({
     ["USB", board ? board.usb.says : ""],
     ["radio", board?.radio.join(", ") ?? ""],
   ];
+  // A long row of pins needs the whole width to be read.
+  const long = description.headers.some((h) => (h.side === "top" || h.side === "bottom") && h.pins.length > 14);
   const anyCan = description.pins.some((p) => p.can.length);
   const anyHazard = description.pins.some((p) => p.hazards.length);
   return (
@@ -70,8 +72,8 @@ export function PartPage({
           <strong className="text-stop">Take care:</strong> {c}
         </p>
       ))}
-      <div className="mt-4 grid gap-x-10 gap-y-4 md:grid-cols-[auto_1fr]">
-        <div className="max-w-md">
+      <div className={`mt-4 grid gap-x-10 gap-y-4 ${long ? "" : "md:grid-cols-[auto_1fr]"}`}>
+        <div className={long ? "" : "max-w-md"}>
           <HeaderDrawing headers={description.headers} name={part.name} />
           {part.body.orientation && <p className="mt-1 max-w-sm">{part.body.orientation}</p>}
         </div>

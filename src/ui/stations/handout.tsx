@@ -46,6 +46,7 @@ export function Handout() {
           <tr>
             <th>number</th>
             <th>spares</th>
+            <th>to buy</th>
             <th>part</th>
             <th>where</th>
           </tr>
@@ -55,6 +56,7 @@ export function Handout() {
             <tr key={b.part + b.value}>
               <td className="num">{b.quantity}</td>
               <td className="num">{b.spares || ""}</td>
+              <td className="num">{b.buy || <span className="text-good">have it</span>}</td>
               <td>
                 {b.name} {b.value}
                 {b.note && <span className="block text-sm text-soft">{b.note}</span>}

@@ -114,6 +114,13 @@ export function OwnEditor({
   );
   const buses = draft.pins.map((p) => p.role.split("-")[0]);
   const taken = draft.id === "" && check?.part && own.some((p) => p.id === check.part!.id) ? check.part.id : null;
+  // What is on the screen is saved, not what the last check happened to see.
+  const finish = async () => {
+    const now = await core().ownCheck(draft);
+    if (!now.part || now.problems.length) return setCheck(now);
+    kept.drop();
+    await save(now.part);
+  };
   const ready = check?.ready ?? [];
   const missing = ready.filter((r) => !r.ready);
   return (
@@ -124,10 +131,7 @@ export function OwnEditor({
             className="btn-main"
             disabled={!check?.part || check.problems.length > 0 || taken !== null}
             data-testid="save-own"
-            onClick={() => {
-              kept.drop();
-              void save(check!.part!);
-            }}
+            onClick={() => void finish()}
           >
             Save this part
           </button>
