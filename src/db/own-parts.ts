@@ -23,6 +23,19 @@ export function deleteOwnPart(db: Db, id: string): boolean {
   return db.prepare("DELETE FROM own_parts WHERE id = ?").run(id).changes > 0;
 }
 
+/** The definition of a part that some project carries with it, from the project changed last. */
+export function carriedPart(db: Db, partId: string): string | undefined {
+  const row = db
+    .prepare(
+      `SELECT e.value AS document
+       FROM projects p, json_each(p.document, '$.customParts') e
+       WHERE json_extract(e.value, '$.id') = ?
+       ORDER BY p.updated_at DESC LIMIT 1`,
+    )
+    .get(partId) as { document: string } | undefined;
+  return row?.document;
+}
+
 /** Projects whose stored document names the part, newest first. */
 export function projectsUsing(db: Db, partId: string): { id: string; title: string; refs: number }[] {
   return db

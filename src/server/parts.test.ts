@@ -63,6 +63,16 @@ describe("a part's page", () => {
     expect(page.usedIn.map((u) => [u.title, u.refs])).toEqual([["Moss terrarium keeper", 1]]);
     expect(page.own).toBe(false);
     expect(partPage("module/none")).toBeNull();
+    // A part that came in with somebody's project has a page too.
+    const p = { ...(create({ title: "From a friend" }).body as { document: object }).document };
+    create({
+      document: {
+        ...p,
+        customParts: [{ ...mine(), id: "module/friends-part" }],
+        parts: [{ ref: "M1", part: "module/friends-part" }],
+      },
+    });
+    expect(partPage("module/friends-part")).toMatchObject({ own: true, usedIn: [{ title: "From a friend", refs: 1 }] });
     saveOwnPart(mine());
     expect(partPage("module/echo-with-a-cable")).toMatchObject({ own: true, usedIn: [] });
   });

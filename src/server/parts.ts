@@ -44,7 +44,11 @@ export function removeOwnPart(id: string): Outcome<{ deleted: true }> {
 
 /** Everything that a part's page shows; null when nobody has such a part. */
 export function partPage(id: string) {
-  const own = ownParts().find((p) => p.id === id);
+  const carried = () => {
+    const text = rows.carriedPart(database(), id);
+    return text ? parsed(text)[0] : undefined;
+  };
+  const own = ownParts().find((p) => p.id === id) ?? carried();
   const part = own ?? shippedCatalogue().get(id);
   if (!part) return null;
   return {

@@ -141,6 +141,13 @@ describe("what the interface asks", () => {
     const files = await api.files(s.project, "sketch");
     expect(files.find((f) => f.path === "bringup/bringup.ino")!.text).toMatch(/YL1 gpio M1 pin=D\d+ level=/);
   });
+  it("a new part never takes the place of a shipped one", async () => {
+    const draft = await api.ownDraft({ id: "module/pir", copy: true }, []);
+    draft.name = "PIR";
+    expect((await api.ownCheck(draft)).part!.id).toBe("module/pir-own");
+    draft.name = "My PIR";
+    expect((await api.ownCheck(draft)).part!.id).toBe("module/my-pir");
+  });
   it("answers a broken draft with sentences, not with a crash", async () => {
     const check = await api.ownCheck({ name: 5, pins: "x" });
     expect(check.part).toBeNull();

@@ -48,7 +48,7 @@ import {
 import { judgeReading, parseReading, type CheckItem } from "../core/bench";
 import { loomSvg } from "../core/formats";
 import { loom } from "../core/wiring";
-import { catalogue, need, needBoards, needFor, partIndex } from "./parts";
+import { catalogue, need, needBoards, needFor, partIndex, summaries } from "./parts";
 import { makeView, type View } from "./view";
 
 export interface Step {
@@ -371,7 +371,7 @@ export const api = {
   },
 
   /** What the draft makes, what is wrong with it, and what can be judged with it. */
-  ownCheck(draft: unknown): OwnPartCheck {
+  async ownCheck(draft: unknown): Promise<OwnPartCheck> {
     const parsed = OwnDraftSchema.safeParse(draft);
     if (!parsed.success)
       return {
@@ -380,7 +380,10 @@ export const api = {
         ready: [],
         description: null,
       };
-    const { part, problems } = buildPart(parsed.data);
+    const { part: made, problems } = buildPart(parsed.data);
+    // A new part must not hide a shipped one that happens to be called the same.
+    const shipped = made && !parsed.data.id && (await summaries()).some((s) => s.id === made.id);
+    const part = made && shipped ? { ...made, id: `${made.id.slice(0, 36)}-own` } : made;
     return { part, problems, ready: part ? readiness(part) : [], description: part ? describePart(part) : null };
   },
 

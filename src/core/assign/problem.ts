@@ -37,7 +37,7 @@ export interface Problem {
   host: string;
   pins: { label: string; header: string }[];
   needs: ProblemNeed[];
-  groups: { id: number; ref: string; kind: string; address: string | null }[];
+  groups: { id: number; ref: string; kind: string; addresses: string[] }[];
   /** Pairs of groups that can't be on one bus: same address, or a port that takes one device. */
   clashes: [number, number, string][];
   sideCost: number;
@@ -112,7 +112,8 @@ export function makeProblem(project: Project, netlist: Netlist, host: string): P
     for (const g of inst.part.groups) {
       if (!["i2c", "spi", "uart"].includes(g.kind)) continue;
       const id = problem.groups.length;
-      problem.groups.push({ id, ref: inst.ref, kind: g.kind, address: g.kind === "i2c" ? (g.address ?? null) : null });
+      const addresses = g.kind === "i2c" ? [...(g.address ? [g.address] : []), ...(g.also ?? [])] : [];
+      problem.groups.push({ id, ref: inst.ref, kind: g.kind, addresses: addresses.map((a) => a.toLowerCase()) });
       for (const label of Object.values(g.pins)) groupOf.set(label, id);
     }
     for (const pin of inst.part.pins) {
@@ -156,8 +157,8 @@ export function makeProblem(project: Project, netlist: Netlist, host: string): P
     for (const b of problem.groups) {
       if (a.id >= b.id || a.kind !== b.kind) continue;
       if (a.kind === "uart") problem.clashes.push([a.id, b.id, "a serial port takes one device"]);
-      if (a.kind === "i2c" && a.address && a.address.toLowerCase() === b.address?.toLowerCase())
-        problem.clashes.push([a.id, b.id, `both answer to address ${a.address}`]);
+      const both = a.addresses.find((x) => b.addresses.includes(x));
+      if (both) problem.clashes.push([a.id, b.id, `both answer to address ${both}`]);
     }
   return problem;
 }

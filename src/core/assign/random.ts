@@ -27,7 +27,7 @@ export function randomProblem(seed: number, size: { pins: number; parts: number 
     const isBus = rnd() < 0.5;
     if (isBus) {
       const id = p.groups.length;
-      p.groups.push({ id, ref, kind: "i2c", address: `0x${10 + int(3)}` });
+      p.groups.push({ id, ref, kind: "i2c", addresses: [`0x${10 + int(3)}`] });
       for (const role of ["sda", "scl"] as const)
         p.needs.push({
           id: `${ref}.${role}`,
@@ -54,7 +54,8 @@ export function randomProblem(seed: number, size: { pins: number; parts: number 
       });
   }
   for (const a of p.groups)
-    for (const b of p.groups) if (a.id < b.id && a.address === b.address) p.clashes.push([a.id, b.id, "same address"]);
+    for (const b of p.groups)
+      if (a.id < b.id && a.addresses[0] === b.addresses[0]) p.clashes.push([a.id, b.id, "same address"]);
   return p;
 }
 

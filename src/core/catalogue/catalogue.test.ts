@@ -1,8 +1,9 @@
 import { describe, expect, it } from "vitest";
 import { evaluate } from "../quantity";
 import { catalogue } from "../testing";
+import fs from "node:fs";
 import { DRIVERS } from "../firmware/drivers";
-import { findPin, optionProblems, readPart, validatePart, withOptions, type Part } from ".";
+import { findPin, optionProblems, partJsonSchema, readPart, validatePart, withOptions, type Part } from ".";
 
 const part = (id: string) => catalogue.get(id)!;
 
@@ -174,6 +175,11 @@ describe("bad part files", () => {
     bad.groups[0]!.pins.sda = "SDX";
     const r = validatePart(bad);
     expect(!r.ok && r.problems[0]).toEqual({ path: "groups/0/pins", message: 'there is no pin "SDX"' });
+  });
+  it("ships its JSON Schema, current", () => {
+    const file = JSON.parse(fs.readFileSync(new URL("../../../docs/part.schema.json", import.meta.url), "utf8"));
+    expect(file).toEqual(JSON.parse(JSON.stringify(partJsonSchema())));
+    expect(file.required).toEqual(expect.arrayContaining(["id", "name", "pins", "sources", "certainty"]));
   });
   it("a pin is known by its position too", () => {
     expect(findPin(part("board/rp2040-forty"), "P36")!.label).toBe("3V3");

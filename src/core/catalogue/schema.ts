@@ -411,6 +411,9 @@ export const PartSchema = z.strictObject({
 export const elementEnds = (e: Element): string[] =>
   e.kind === "bjt" ? [e.b, e.c, e.e] : e.kind === "fet" ? [e.g, e.d, e.s] : [e.a, e.b];
 
+/** The JSON Schema of a part file (`*.part.json`), for other tools. */
+export const partJsonSchema = () => z.toJSONSchema(PartSchema, { io: "input", unrepresentable: "any" });
+
 export type Part = z.infer<typeof PartSchema>;
 export type PartInput = z.input<typeof PartSchema>;
 export type Pin = z.infer<typeof PinSchema>;

@@ -81,6 +81,7 @@ export function Find({
   const [query, setQuery] = useState("");
   const [facets, setFacets] = useState<Facets>({});
   const [found, setFound] = useState<Found | null>(null);
+  const [broken, setBroken] = useState("");
   const asked = useRef(0);
   const list = useRef<HTMLUListElement>(null);
   // Enter adds the first hit, unless the person has pointed at another since they last typed.
@@ -89,7 +90,14 @@ export function Find({
     const n = ++asked.current;
     void core()
       .search(query, facets, own)
-      .then((r) => n === asked.current && setFound(r));
+      .then(
+        (r) => {
+          if (n !== asked.current) return;
+          setFound(r);
+          setBroken("");
+        },
+        (e: unknown) => setBroken(e instanceof Error ? e.message : "The catalogue can't be read."),
+      );
   }, [query, facets, own]);
   // What the person owns comes first among equals of an empty query.
   const hits = found
@@ -177,6 +185,11 @@ export function Find({
             </button>
           </li>
         ))}
+        {broken && (
+          <li role="alert" className="py-2 font-bold text-stop">
+            {broken}
+          </li>
+        )}
         {found && hits.length === 0 && (
           <li className="py-2 text-soft">
             No part by that name. Try what it does: “distance”, “light”, “button”; or make an own part.
