@@ -1,4 +1,12 @@
-import { describePart, MAX_PART_BYTES, summarise, validatePart, type Part, type PartSummary } from "../core/catalogue";
+import {
+  describePart,
+  MAX_PART_BYTES,
+  summarise,
+  validateOwnPart,
+  validatePart,
+  type Part,
+  type PartSummary,
+} from "../core/catalogue";
 import { shippedCatalogue } from "../core/catalogue/shipped";
 import * as rows from "../db/own-parts";
 import type { Outcome } from "./outcome";
@@ -27,7 +35,7 @@ const parsed = (document: string): Part[] => {
 export const ownParts = (): Part[] => rows.listOwnParts(database()).flatMap((r) => parsed(r.document));
 
 export function saveOwnPart(input: unknown): Outcome<{ id: string }> {
-  const result = validatePart(input);
+  const result = validateOwnPart(input);
   if (!result.ok)
     return { status: 400, body: { message: "This part can't be used.", problems: result.problems.slice(0, 30) } };
   const text = JSON.stringify(result.part);

@@ -1,3 +1,4 @@
+import jsonPatch, { type Operation } from "fast-json-patch";
 import { evaluate, expressionNames, type Expr } from "../quantity";
 import { elementEnds, PartSchema, type Part } from "./schema";
 
@@ -130,13 +131,43 @@ export function validatePart(data: unknown): PartResult {
   return problems.length ? { ok: false, problems } : { ok: true, part: parsed.data };
 }
 
-/** Reads part text of unknown origin: size limit, JSON, then `validatePart`. */
+/**
+ * Validates a part of a person's own, and every version that its choices make: a patch that leads nowhere or makes
+ * nonsense is a mistake of the file, not a surprise when somebody picks that choice. Shipped parts are held to the same
+ * by tests instead, which is cheaper at start.
+ */
+export function validateOwnPart(data: unknown): PartResult {
+  const result = validatePart(data);
+  if (!result.ok) return result;
+  const problems = result.part.options.flatMap((o, i): PartProblem[] =>
+    o.kind !== "choice"
+      ? []
+      : o.choices.flatMap((c, j): PartProblem[] => {
+          const path = `options/${i}/choices/${j}/patch`;
+          let version: unknown;
+          try {
+            const copy = structuredClone(result.part);
+            version = jsonPatch.applyPatch(copy, structuredClone(c.patch) as Operation[], true).newDocument;
+          } catch (e) {
+            const why = e instanceof Error ? e.message.split("\n")[0]! : String(e);
+            return [{ path, message: `"${c.label}" can't be applied: ${why.slice(0, 120)}` }];
+          }
+          const judged = validatePart(version);
+          return judged.ok
+            ? []
+            : judged.problems.slice(0, 5).map((p) => ({ path, message: `"${c.label}" makes ${p.path}: ${p.message}` }));
+        }),
+  );
+  return problems.length ? { ok: false, problems } : result;
+}
+
+/** Reads part text of unknown origin: size limit, JSON, then `validateOwnPart`. */
 export function readPart(text: string): PartResult {
   const refuse = (message: string): PartResult => ({ ok: false, problems: [{ path: "", message }] });
   if (text.length > MAX_PART_BYTES)
     return refuse(`the file is larger than ${MAX_PART_BYTES / 1000} kB; a part file is far smaller`);
   try {
-    return validatePart(JSON.parse(text.replace(/^\uFEFF/, "")));
+    return validateOwnPart(JSON.parse(text.replace(/^\uFEFF/, "")));
   } catch (e) {
     return refuse(`the file is not valid JSON: ${e instanceof Error ? e.message.slice(0, 160) : e}`);
   }

@@ -217,8 +217,13 @@ function groundOf(c: Circuit, member: string): Net | undefined {
   const part = c.netlist.instance(ref)?.part;
   if (!part) return undefined;
   const domain = (p: Pin) => p.domain ?? "gnd";
+  const domains = [...new Set(part.pins.filter((p) => p.role === "ground").map(domain))];
   const wanted = side
-    ? (part.supplies[side]?.domain ?? part.supplies[findPin(part, side)?.supply ?? ""]?.domain ?? side)
+    ? side === "left"
+      ? domains[0]
+      : side === "right"
+        ? domains.at(-1)
+        : (part.supplies[side]?.domain ?? part.supplies[findPin(part, side)?.supply ?? ""]?.domain ?? side)
     : undefined;
   const pin =
     (side ? part.pins.find((p) => p.role === "ground" && (p.label === side || domain(p) === wanted)) : undefined) ??
@@ -243,14 +248,17 @@ const joined: Rule = {
       .filter(([, a, b]) => a === b)
       .map(([ref]): [string[], string] => [[ref], `both sides of ${label(c, ref)}`]);
     const lists = c.project.isolated;
+    // One wire joins every member of both lists: the first pair is told.
     const stated = lists.flatMap((list, i) =>
       lists.slice(i + 1).flatMap((other) =>
-        list.flatMap((a) =>
-          other.flatMap((b): [string[], string][] => {
-            const [x, y] = [groundOf(c, a), groundOf(c, b)];
-            return x && x === y ? [[[a, b], `${a} and ${b}`]] : [];
-          }),
-        ),
+        list
+          .flatMap((a) =>
+            other.flatMap((b): [string[], string][] => {
+              const [x, y] = [groundOf(c, a), groundOf(c, b)];
+              return x && x === y ? [[[a, b], `${a} and ${b}`]] : [];
+            }),
+          )
+          .slice(0, 1),
       ),
     );
     return [...inside, ...stated].map(([at, who]): Finding => ({

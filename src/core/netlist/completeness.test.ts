@@ -327,9 +327,14 @@ describe("isolation", () => {
     expect(rulesSeen).toEqual([]);
   });
   it("one wire between the grounds undoes it", () => {
-    const p = plan(parts, [...links, ["S2.-", "B1.GND"]], { isolated: [["B1"], ["M1"]] });
+    const p = plan(parts, [...links, ["S2.-", "B1.GND"]], {
+      isolated: [
+        ["B1", "U1.left"],
+        ["M1", "U1.right"],
+      ],
+    });
     const f = check(p).filter((x) => x.rule === "power.ground-joined");
-    expect(f.map((x) => x.at)).toEqual([["B1", "M1"], ["U1"]]);
+    expect(f.map((x) => x.at.join())).toEqual(["B1,M1", "U1"]);
     expect(f[0]!.severity).toBe("stop");
   });
   it("without an isolator, parts that talk must share ground", () => {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { assign } from "../assign";
-import { validatePart, withOptions, type Part } from "../catalogue";
+import { validateOwnPart, validatePart, withOptions, type Part } from "../catalogue";
 import { circuitOf } from "../circuit";
 import { findings, verdict } from "../checks";
 import { targetById } from "../firmware";
@@ -260,6 +260,37 @@ describe("copying and changing a part", () => {
   });
 });
 
+describe("choices of an own part", () => {
+  const withPatch = (patch: object[]) => ({
+    ...buildPart(sensor()).part!,
+    options: [
+      {
+        kind: "choice",
+        key: "kind",
+        label: "Kind",
+        default: "a",
+        choices: [
+          { value: "a", label: "A" },
+          { value: "b", label: "B", patch },
+        ],
+      },
+    ],
+  });
+  const told = (patch: object[]) => {
+    const r = validateOwnPart(withPatch(patch));
+    return r.ok ? "accepted" : r.problems.map((p) => `${p.path}: ${p.message}`).join("; ");
+  };
+  it("are tried, each one, before the part is taken", () => {
+    expect(told([{ op: "replace", path: "/groups/0/address", value: "0x5b" }])).toBe("accepted");
+    expect(told([{ op: "replace", path: "/nowhere/3/address", value: "0x5b" }])).toContain(
+      'options/0/choices/1/patch: "B" can\'t be applied',
+    );
+    expect(told([{ op: "replace", path: "/groups/0/address", value: "0xff" }])).toContain('"B" makes groups/0/address');
+    expect(told([{ op: "add", path: "/__proto__/polluted", value: 1 }])).not.toBe("accepted");
+    expect(({} as { polluted?: number }).polluted).toBeUndefined();
+  });
+});
+
 describe("an own part in a project", () => {
   const own = buildPart(sensor()).part as Part;
   const project = () => {
@@ -295,6 +326,14 @@ describe("an own part in a project", () => {
     broken.customParts[0].levels.main_open.VIH = "2 volts";
     const bad = loadProject(broken, catalogue);
     expect(!bad.ok && bad.problems[0]!.path).toBe("customParts/0/levels/main_open/VIH");
+  });
+  it("an option that the part no longer has is dropped, so that the project stays readable", () => {
+    const two = buildPart({ ...sensor(), variants: [{ name: "other", pins: sensor().pins }] }).part!;
+    const bare = { ...make([BOARD3, USB]), customParts: [two] };
+    const p = applyEdit(bare, { type: "addPart", part: two.id, ref: "M1", options: { variant: "2" } }, catalogue);
+    const next = applyEdit(p, { type: "setOwnPart", part: own }, catalogue);
+    expect(next.parts.find((x) => x.ref === "M1")!.options).toEqual({});
+    expect(loadProject(JSON.parse(writeProject(next)), catalogue).ok).toBe(true);
   });
   it("wires to a pin that is taken out go with it; a part in use can't be thrown away", () => {
     const p = project();

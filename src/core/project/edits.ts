@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { findPin, PartSchema, withOptions, type Catalogue } from "../catalogue";
+import { findPin, optionProblems, PartSchema, withOptions, type Catalogue } from "../catalogue";
 import { partLookup, splitEnd } from "./endpoint";
 import { nextRef } from "./refs";
 import {
@@ -153,6 +153,14 @@ const HANDLERS: Handlers = {
     customParts: p.customParts.some((x) => x.id === e.part.id)
       ? p.customParts.map((x) => (x.id === e.part.id ? e.part : x))
       : [...p.customParts, e.part],
+    // Options that the part no longer has would make the project unreadable.
+    parts: p.parts.map((x) => {
+      if (x.part !== e.part.id || !x.options) return x;
+      const bad = new Set(optionProblems(e.part, x.options).map((o) => o.key));
+      return bad.size
+        ? { ...x, options: Object.fromEntries(Object.entries(x.options).filter(([k]) => !bad.has(k))) }
+        : x;
+    }),
     // Wires to pins that are no longer there would point nowhere.
     links: p.links.filter((l) =>
       [l.from, l.to].every((end) => {

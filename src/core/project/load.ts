@@ -1,4 +1,4 @@
-import { findPin, optionProblems, validatePart, type Catalogue } from "../catalogue";
+import { findPin, optionProblems, validateOwnPart, type Catalogue } from "../catalogue";
 import { canonicalEnd, partLookup, splitEnd } from "./endpoint";
 import { PROJECT_VERSION, ProjectSchema, type Project } from "./schema";
 
@@ -31,7 +31,7 @@ function nearest(word: string, all: readonly string[]): string {
 
 function ownPartProblems(project: Project): ProjectProblem[] {
   return project.customParts.flatMap((p, i) => {
-    const result = validatePart(p);
+    const result = validateOwnPart(p);
     return result.ok ? [] : result.problems.map((x) => ({ path: `customParts/${i}/${x.path}`, message: x.message }));
   });
 }
