@@ -59,7 +59,8 @@ const isChip = (b: BoardTrial) => partKind(b.board) === "chip";
 export function rankBoards(project: Project, catalogue: Catalogue): BoardTrial[] {
   const host = defaultHost(project, partLookup(project, catalogue));
   const now = project.parts.find((p) => p.ref === host)?.part;
-  return catalogue.parts
+  const own = new Set(project.customParts.map((p) => p.id));
+  return [...project.customParts, ...catalogue.parts.filter((p) => !own.has(p.id))]
     .filter((p) => p.board)
     .map((board): BoardTrial => {
       const tried = host

@@ -32,7 +32,8 @@ export const DraftSupplySchema = z.strictObject({
 });
 export const OwnDraftSchema = z.strictObject({
   id: z.string().max(60).default(""),
-  kind: z.enum(["module", "discrete", "connector", "supply"]).default("module"),
+  /** Boards and chips can be copied and changed, not made from nothing. */
+  kind: z.enum(["module", "discrete", "connector", "supply", "board", "chip"]).default("module"),
   name: field,
   does: field,
   sourceTitle: field,
@@ -123,7 +124,7 @@ export function draftFrom(part: Part, copy: boolean): OwnDraft {
   const bus = part.groups.find((g) => g.max_Hz);
   return OwnDraftSchema.parse({
     id: copy ? "" : part.id,
-    kind: ["module", "discrete", "connector", "supply"].includes(kind) ? kind : "module",
+    kind,
     name: copy ? `${part.name} (mine)`.slice(0, 80) : part.name,
     does: part.does,
     sourceTitle: part.sources[0]!.title,
@@ -443,6 +444,7 @@ export function buildPart(draft: OwnDraft): BuildResult {
       channels: base.channels.filter((c) => labels.has(c.in) && labels.has(c.out)),
       companions: base.companions.filter((c) => [c.pin, c.to ?? c.pin, ...(c.also ?? [])].every((l) => labels.has(l))),
       measures: base.measures,
+      ...(base.board && { board: base.board }),
       ...(base.bringup && { bringup: base.bringup }),
     }),
     id,

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { assign } from "../assign";
+import { assign, rankBoards } from "../assign";
 import { validateOwnPart, validatePart, withOptions, type Part } from "../catalogue";
 import { circuitOf } from "../circuit";
 import { findings, verdict } from "../checks";
@@ -237,16 +237,23 @@ describe("copying and changing a part", () => {
     "converters",
     "options",
     "channels",
+    "board",
+    "measures",
   ] as const;
-  it.each(catalogue.parts.filter((p) => !p.board).map((p) => [p.id, p] as const))(
-    "a copy of %s loses nothing",
-    (_id, p) => {
-      const { part, problems } = buildPart(draftFrom(p, true));
-      expect(problems).toEqual([]);
-      for (const f of FIELDS) expect(part![f], f).toEqual(p[f]);
-      expect(part!.id).not.toBe(p.id);
-    },
-  );
+  it.each(catalogue.parts.map((p) => [p.id, p] as const))("a copy of %s loses nothing", (_id, p) => {
+    const { part, problems } = buildPart(draftFrom(p, true));
+    expect(problems).toEqual([]);
+    for (const f of FIELDS) expect(part![f], f).toEqual(p[f]);
+    expect(part!.id).not.toBe(p.id);
+  });
+  it("a copied board can carry the project, and is tried with the others", () => {
+    const { part } = buildPart({ ...draftFrom(catalogue.get("board/rp2040-mini")!, true), name: "Mine, mini" });
+    const p = { ...make([USB, { ref: "D1", part: "discrete/led-red" }]), customParts: [part!] };
+    expect(rankBoards(p, catalogue).map((b) => b.board)).toContain("board/mine-mini");
+    const planned = assign(applyEdit(p, { type: "addPart", part: "board/mine-mini", ref: "B1" }, catalogue), catalogue);
+    const c = circuitOf(planned.project, catalogue);
+    expect(verdict(c, findings(c)).words).toBe("Ready to wire");
+  });
   it("a change touches only what it says", () => {
     const original = catalogue.get("module/bme280")!;
     const d = draftFrom(original, true);

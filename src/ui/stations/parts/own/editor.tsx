@@ -188,13 +188,14 @@ export function OwnEditor({
               <select
                 className="w-full"
                 value={draft.kind}
-                disabled={draft.id !== ""}
+                disabled={draft.id !== "" || draft.base?.board !== undefined}
                 onChange={(e) => set({ kind: e.target.value as OwnDraft["kind"] })}
               >
                 <option value="module">module</option>
                 <option value="discrete">loose part</option>
                 <option value="connector">plug or cable</option>
                 <option value="supply">supply</option>
+                {draft.base?.board && <option value={draft.kind}>{draft.kind}</option>}
               </select>
             </label>
             {text("does", "What it does", "Smells alcohol in air", true)}
