@@ -21,7 +21,7 @@ describe("stored projects", () => {
         .list()
         .map((p) => p.title)
         .sort(),
-    ).toEqual(["Moss terrarium keeper", "Rain-barrel gauge"]);
+    ).toEqual(["Beehive scale logger", "Moss terrarium keeper", "Rain-barrel gauge"]);
     for (const p of api.list()) api.remove(p.id);
     expect(api.list()).toEqual([]);
   });
