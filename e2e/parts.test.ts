@@ -316,6 +316,8 @@ describe("an own part", () => {
     await find(page).fill("hc-sr04");
     await page.getByTestId("mark-module/hc-sr04").click();
     await page.getByRole("button", { name: "copy as own" }).click();
+    // The marked part's panel has a "Name" too: only when the editor is there is it the editor's.
+    await page.getByTestId("save-own").waitFor();
     await page.getByLabel("Name", { exact: true }).fill("Echo, waterproof");
     await page.getByLabel("Largest current").fill("40 mA");
     await page.getByTestId("save-own").click();
