@@ -61,7 +61,7 @@ describe("sketches for every part compile without a warning", () => {
   });
   it.each(list.map(named))("%s", (_n, b, i) => {
     const files = targetById("sketch")!.files(b.circuit);
-    for (const folder of ["bringup", "starter"]) checkSketch(`catalogue-${i}`, files, folder, "atmega2560", "mega");
+    for (const folder of ["bringup", "starter"]) checkSketch(`catalogue-${i}`, files, folder, "atmega2560");
     const text = files.find((f) => f.path === "bringup/bringup.ino")!.text;
     for (const [k, p] of b.parts.entries())
       if (p.groups.some((g) => g.address)) expect(text, p.id).toMatch(new RegExp(`YL1 (i2c|display) M${k + 1} `));
@@ -71,10 +71,10 @@ describe("sketches for every part compile without a warning", () => {
 describe("sketches compile for every AVR board", () => {
   const boards = catalogue.parts.flatMap((p) => {
     const t = p.board?.targets.sketch;
-    return p.board?.family === "avr" && t?.variant ? [[p.id, t.mcu!, t.variant] as const] : [];
+    return p.board?.family === "avr" && t?.mcu ? [[p.id, t.mcu] as const] : [];
   });
   it("knows five of them", () => expect(boards.map(([id]) => id)).toHaveLength(5));
-  it.each(boards)("%s", (id, mcu, variant) => {
+  it.each(boards)("%s", (id, mcu) => {
     const p = assign(
       make([
         { ref: "B1", part: id },
@@ -88,7 +88,7 @@ describe("sketches compile for every AVR board", () => {
       catalogue,
     ).project;
     const files = targetById("sketch")!.files(circuitOf(p, catalogue));
-    for (const folder of ["bringup", "starter"]) checkSketch(id.replace("/", "-"), files, folder, mcu, variant);
+    for (const folder of ["bringup", "starter"]) checkSketch(id.replace("/", "-"), files, folder, mcu);
   });
 });
 

@@ -2,9 +2,8 @@ import { execFileSync, spawnSync } from "node:child_process";
 import fs from "node:fs";
 import path from "node:path";
 import type { FirmwareFile } from "../../src/core/firmware";
+import { CORE, coreVariant } from "./core-variant";
 
-/** The packaged AVR core and its bundled libraries. */
-export const CORE = "/usr/share/arduino/hardware/arduino/avr";
 const WORK = path.resolve(import.meta.dirname, "../../.check");
 const CPU = ["-mmcu=atmega328p", "-DF_CPU=16000000L", "-DARDUINO=10819", "-DARDUINO_ARCH_AVR"];
 const SYSTEM = [
@@ -92,12 +91,12 @@ export function compileSketch(
 }
 
 /** Compiles one sketch for any AVR board without linking it; a warning that points into our files is an error. */
-export function checkSketch(name: string, files: FirmwareFile[], folder: string, mcu: string, variant: string) {
+export function checkSketch(name: string, files: FirmwareFile[], folder: string, mcu: string) {
   const dir = path.join(WORK, "sketches", name, folder);
   fs.mkdirSync(dir, { recursive: true });
   for (const f of files.filter((x) => x.path.startsWith(`${folder}/`)))
     fs.writeFileSync(path.join(dir, path.basename(f.path)), f.text);
-  const includes = SYSTEM.map((x) => x.replace("variants/standard", `variants/${variant}`));
+  const includes = SYSTEM.map((x) => x.replace("variants/standard", `variants/${coreVariant(mcu)}`));
   const built = spawnSync(
     "avr-g++",
     [
