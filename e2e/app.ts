@@ -1,5 +1,6 @@
 import { spawn, type ChildProcess } from "node:child_process";
 import fs from "node:fs";
+import { createRequire } from "node:module";
 import net from "node:net";
 import os from "node:os";
 import path from "node:path";
@@ -101,3 +102,13 @@ export async function download(page: Page, click: () => Promise<void>): Promise<
 export const saved = (page: Page) =>
   page.waitForFunction(() => document.querySelector('[data-testid="save-state"]')?.textContent === "saved");
 export const verdict = (page: Page) => page.getByTestId("verdict").innerText();
+
+const axe = fs.readFileSync(createRequire(import.meta.url).resolve("axe-core/axe.min.js"), "utf8");
+type Axe = { violations: { id: string; nodes: { html: string }[] }[] };
+
+/** What axe finds wrong on a page. It goes in through the debugger: the page's own policy allows no script but its own. */
+export async function axeViolations(page: Page): Promise<string[]> {
+  await page.evaluate(axe);
+  const result = await page.evaluate(() => (window as unknown as { axe: { run(): Promise<Axe> } }).axe.run());
+  return result.violations.map((v) => `${v.id}: ${v.nodes[0]?.html.slice(0, 160)}`);
+}

@@ -1,11 +1,10 @@
 import { execFileSync } from "node:child_process";
 import fs from "node:fs";
-import { createRequire } from "node:module";
 import os from "node:os";
 import path from "node:path";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { Page } from "playwright-core";
-import { download, openProject, saved, startApp, verdict, type App } from "./app";
+import { axeViolations, download, openProject, saved, startApp, verdict, type App } from "./app";
 
 let app: App;
 beforeAll(async () => {
@@ -13,8 +12,6 @@ beforeAll(async () => {
 });
 afterAll(() => app?.stop());
 
-const axe = fs.readFileSync(createRequire(import.meta.url).resolve("axe-core/axe.min.js"), "utf8");
-type Axe = { violations: { id: string; nodes: { html: string }[] }[] };
 const temp = (name: string, text: string) => {
   const file = path.join(fs.mkdtempSync(path.join(os.tmpdir(), "lattice-parts-")), name);
   fs.writeFileSync(file, text);
@@ -415,9 +412,7 @@ describe("axe finds nothing", () => {
       await openProject(page, "Moss terrarium keeper", "parts");
       await go(page);
       await page.waitForTimeout(300);
-      await page.evaluate(axe);
-      const result = await page.evaluate(() => (window as unknown as { axe: { run(): Promise<Axe> } }).axe.run());
-      expect(result.violations.map((v) => `${v.id}: ${v.nodes[0]?.html.slice(0, 160)}`)).toEqual([]);
+      expect(await axeViolations(page)).toEqual([]);
       await context.close();
     });
 });

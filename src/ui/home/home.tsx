@@ -1,8 +1,9 @@
 "use client";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
-import { useCallback, useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useState } from "react";
 import { toast } from "sonner";
+import { OpenFile, Problems } from "@/ui/shared/open-file";
 import { ThemeButton } from "@/ui/shared/theme";
 import { core } from "@/ui/state/core";
 import { http } from "@/ui/state/http";
@@ -23,7 +24,6 @@ export function Home() {
   const [error, setError] = useState<string[]>([]);
   const [title, setTitle] = useState("");
   const [filter, setFilter] = useState("");
-  const file = useRef<HTMLInputElement>(null);
 
   const load = useCallback(async () => {
     const r = await http<Row[]>("GET", "/api/projects");
@@ -102,28 +102,9 @@ export function Home() {
           />
         </label>
         <button className="btn-main">Start a project</button>
-        <button type="button" className="btn" onClick={() => file.current?.click()}>
-          Open a file…
-        </button>
-        <input
-          ref={file}
-          type="file"
-          accept=".json,application/json"
-          className="sr-only"
-          tabIndex={-1}
-          aria-label="Project file"
-          onChange={(e) => void bringIn(e.target.files?.[0]).then(() => file.current && (file.current.value = ""))}
-        />
+        <OpenFile says="Open a file…" label="Project file" accept=".json,application/json" open={bringIn} />
       </form>
-      {error.length > 0 && (
-        <div role="alert" className="mt-4 border-l-4 border-stop pl-3">
-          {error.map((line, i) => (
-            <p key={i} className={i ? "font-mono text-sm" : "font-bold"}>
-              {line}
-            </p>
-          ))}
-        </div>
-      )}
+      <Problems lines={error} />
 
       <div className="mt-8 flex items-end justify-between">
         <h2 className="text-xl">Projects</h2>

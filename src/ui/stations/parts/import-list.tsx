@@ -1,9 +1,10 @@
 "use client";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { toast } from "sonner";
 import type { Part } from "@/core/catalogue";
 import type { MatchedLine } from "@/core/intake";
 import type { ListChoice } from "@/workers/api";
+import { OpenFile, Problems } from "@/ui/shared/open-file";
 import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";
 
@@ -110,7 +111,6 @@ export function ImportList({ own, done }: { own: readonly Part[]; done(): void }
   const [text, setText] = useState("");
   const [lines, setLines] = useState<Line[] | null>(null);
   const [problem, setProblem] = useState("");
-  const file = useRef<HTMLInputElement>(null);
   const read = async (t: string) => {
     setProblem("");
     const r = await core().list(t, own);
@@ -169,24 +169,14 @@ export function ImportList({ own, done }: { own: readonly Part[]; done(): void }
         <button className="btn-main" onClick={() => void read(text)}>
           Read it
         </button>
-        <button className="btn" onClick={() => file.current?.click()}>
-          Open a CSV file…
-        </button>
-        <input
-          ref={file}
-          type="file"
+        <OpenFile
+          says="Open a CSV file…"
+          label="Parts list file"
           accept=".csv,.tsv,.txt,text/csv,text/plain"
-          className="sr-only"
-          tabIndex={-1}
-          aria-label="Parts list file"
-          onChange={(e) => void bring(e.target.files?.[0]).then(() => file.current && (file.current.value = ""))}
+          open={bring}
         />
       </div>
-      {problem && (
-        <p role="alert" className="mt-2 border-l-4 border-stop pl-3 font-bold">
-          {problem}
-        </p>
-      )}
+      <Problems lines={problem ? [problem] : []} />
       {lines && (
         <>
           <p role="status" className="mt-3" data-testid="list-sum">

@@ -1,5 +1,5 @@
 "use client";
-import { usePathname, useRouter, useSearchParams } from "next/navigation";
+import { usePathname, useSearchParams } from "next/navigation";
 import { useState } from "react";
 import { toast } from "sonner";
 import type { Part } from "@/core/catalogue";
@@ -31,7 +31,6 @@ export function Parts() {
   const { run } = useProject();
   const { own, save, remove } = useOwnParts();
   const { drawer, put } = useDrawer();
-  const router = useRouter();
   const path = usePathname();
   const params = useSearchParams();
   const asked = params.get("show");
@@ -40,8 +39,13 @@ export function Parts() {
   const [marked, setMarked] = useState<Hit | null>(null);
   const [compared, setCompared] = useState<string[]>([]);
   const [comparing, setComparing] = useState(false);
+  // The address changes at once, without asking the server: nothing is typed into the old view.
   const go = (t: Tab, part?: string) =>
-    router.replace(`${path}${t === "find" ? "" : `?show=${t}${part ? `&part=${encodeURIComponent(part)}` : ""}`}`);
+    window.history.replaceState(
+      null,
+      "",
+      `${path}${t === "find" ? "" : `?show=${t}${part ? `&part=${encodeURIComponent(part)}` : ""}`}`,
+    );
 
   const add = (
     id: string,

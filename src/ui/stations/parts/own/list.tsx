@@ -1,8 +1,9 @@
 "use client";
 import Link from "next/link";
-import { useRef, useState } from "react";
+import { useState } from "react";
 import { toast } from "sonner";
 import type { Part } from "@/core/catalogue";
+import { OpenFile, Problems } from "@/ui/shared/open-file";
 import { saveFile } from "@/ui/shared/save-file";
 import { core } from "@/ui/state/core";
 
@@ -23,7 +24,6 @@ export function OwnList({
   add(id: string): void;
 }) {
   const [problems, setProblems] = useState<string[]>([]);
-  const file = useRef<HTMLInputElement>(null);
   const bring = async (f: File | undefined) => {
     if (!f) return;
     setProblems([]);
@@ -48,28 +48,9 @@ export function OwnList({
         <button className="btn-main" onClick={() => edit("new")}>
           Make an own part
         </button>
-        <button className="btn" onClick={() => file.current?.click()}>
-          Open a part file…
-        </button>
-        <input
-          ref={file}
-          type="file"
-          accept=".json,application/json"
-          className="sr-only"
-          tabIndex={-1}
-          aria-label="Part file"
-          onChange={(e) => void bring(e.target.files?.[0]).then(() => file.current && (file.current.value = ""))}
-        />
+        <OpenFile says="Open a part file…" label="Part file" accept=".json,application/json" open={bring} />
       </div>
-      {problems.length > 0 && (
-        <div role="alert" className="mt-3 border-l-4 border-stop pl-3">
-          {problems.map((p, i) => (
-            <p key={i} className={i ? "font-mono text-sm" : "font-bold"}>
-              {p}
-            </p>
-          ))}
-        </div>
-      )}
+      <Problems lines={problems} />
       <ul className="mt-3 border-t border-ink">
         {own.map((p) => (
           <li
