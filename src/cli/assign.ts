@@ -1,25 +1,68 @@
-import { assign, assignLp } from "../core/assign";
+import { remedies } from "../core/advice";
+import { alternatives, assign, assignLp, isPlanned } from "../core/assign";
 import { writeProject } from "../core/project";
 import { catalogue, columns, EXIT, loadFile, note, print, printJson, writeFileWhole } from "./io";
 
-export async function assignCommand(file: string, o: { json?: boolean; out?: string; lp?: string }): Promise<number> {
+interface Options {
+  json?: boolean;
+  out?: string;
+  lp?: string;
+  alternatives?: string;
+}
+
+const moves = (list: { need: string; from: string | null; to: string | null }[]) =>
+  list.map((m) => `${m.need} ${m.from ?? "open"} -> ${m.to ?? "open"}`).join(", ");
+
+export async function assignCommand(file: string, o: Options): Promise<number> {
   const project = loadFile(file);
   const a = assign(project, catalogue);
+  const planned = isPlanned(a);
   if (o.lp) await writeFileWhole(o.lp, assignLp(project, catalogue));
-  if (a.status !== "infeasible" && o.out) await writeFileWhole(o.out, writeProject(a.project));
+  if (planned && o.out) await writeFileWhole(o.out, writeProject(a.project));
+  const helps = planned ? [] : remedies(project, catalogue, a);
+  const others = planned && o.alternatives ? alternatives(project, catalogue, Number(o.alternatives) + 1).slice(1) : [];
   if (o.json) {
     const { status, cost, costBy, links, spare, core, clash, ms } = a;
-    printJson({ status, cost, costBy, links, spare, core, ...(clash && { clash }), ms: Number(ms.toFixed(2)) });
-  } else if (a.status === "infeasible") {
+    printJson({
+      status,
+      cost,
+      costBy,
+      links,
+      spare,
+      core,
+      ...(clash && { clash }),
+      ...(!planned && {
+        remedies: helps.map(({ id, label, says, adds, moves: m, stops, faults }) => ({
+          id,
+          label,
+          says,
+          adds,
+          moves: m,
+          stops,
+          faults,
+        })),
+      }),
+      ...(o.alternatives && { alternatives: others.map(({ cost: c, more, differs }) => ({ cost: c, more, differs })) }),
+      ms: Number(ms.toFixed(2)),
+    });
+  } else if (!planned) {
     note(`${file}: no assignment exists. ${a.clash}`);
     print(columns([["need", "wants", "locked to"], ...a.core.map((c) => [c.need, c.wants, c.locked ?? ""])]));
+    if (helps.length) {
+      print("what would help, each tried:");
+      for (const r of helps) {
+        const buy = r.adds.map((x) => `${x.count} × ${x.part}${x.owned >= x.count ? " (owned)" : ""}`).join(", ");
+        print(`  ${r.label}: ${r.says}${buy ? ` [adds ${buy}]` : ""}`);
+      }
+    } else print("nothing that was tried would help");
   } else {
     if (a.links.length) print(columns(a.links.map((l) => [l.from, l.to, l.why])));
-    print(`cost ${a.cost}, proven optimal, ${a.ms.toFixed(1)} ms`);
+    print(`cost ${a.cost}, ${a.status === "optimal" ? "proven optimal" : "not proven"}, ${a.ms.toFixed(1)} ms`);
     const by = new Map<string, number>();
     for (const c of a.costBy) by.set(c.reason, (by.get(c.reason) ?? 0) + c.cost);
     for (const [reason, cost] of by) print(`  ${reason} ${cost}`);
-    print(`spare: ${a.spare.map((s) => s.pin).join(" ")}`);
+    print(`spare: ${a.spare.map((s) => (s.host === a.spare[0]?.host ? s.pin : `${s.host}.${s.pin}`)).join(" ")}`);
+    for (const x of others) print(`another plan, ${x.more ? `${x.more} dearer` : "as cheap"}: ${moves(x.differs)}`);
   }
-  return a.status === "infeasible" ? EXIT.noPlan : EXIT.fine;
+  return planned ? EXIT.fine : EXIT.noPlan;
 }

@@ -1,21 +1,28 @@
-import { rankBoards } from "../core/assign";
+import { rankBoards } from "../core/advice";
 import { catalogue, columns, EXIT, loadFile, print, printJson } from "./io";
 
 export function boardsCommand(file: string, o: { json?: boolean }): number {
   const list = rankBoards(loadFile(file), catalogue);
-  if (o.json) printJson(list);
+  if (o.json) printJson(list.map(({ project: _project, ...b }) => b));
   else
     print(
       columns([
-        ["board", "fits", "cost", "spare", "stops", "faults", "why"],
+        ["board", "fits", "owned", "cost", "spare", "left", "shifters", "supply", "price", "why", "facts"],
         ...list.map((b) => [
           b.board,
           b.fits ? "yes" : "no",
-          String(b.cost),
-          String(b.spare),
-          String(b.stops),
-          String(b.faults),
+          b.owned ? "yes" : "",
+          b.fits ? String(b.cost) : "",
+          b.fits ? String(b.spare) : "",
+          b.left
+            .filter((l) => ["adc", "pwm", "interrupt"].includes(l.can))
+            .map((l) => `${l.can} ${l.pins.length}`)
+            .join(", "),
+          b.fits ? String(b.shifters) : "",
+          b.fits ? b.supply.severity : "",
+          b.price,
           b.why,
+          b.facts,
         ]),
       ]),
     );

@@ -58,7 +58,7 @@ describe("what the interface asks", () => {
   });
   it("a ghost tells the consequence of a move before it is made", async () => {
     const p = planned([BOARD3, USB, { ref: "D1", part: "discrete/led-red" }]);
-    expect(await api.ghost(p, "D1.A", "GP9")).toMatchObject({ ok: true, moved: [{ need: "D1.A", to: "GP9" }] });
+    expect(await api.ghost(p, "D1.A", "GP9")).toMatchObject({ ok: true, moved: [{ need: "D1.A", to: "B1.GP9" }] });
     expect((await api.ghost(p, "D1.A", "GP9")).says).toBe("1 wire moves: D1.A → GP9. Then: Ready to wire");
     expect(await api.ghost(p, "D1.A", "RUN")).toMatchObject({ ok: false });
     const m = await api.move(p, "D1.A", "GP9");

@@ -1,12 +1,4 @@
-import {
-  assign,
-  chainAfter,
-  moveNeed,
-  rankBoards,
-  recommendedCompanions,
-  refreshCompanions,
-  type BoardTrial,
-} from "../core/assign";
+import { assign, chainAfter, isPlanned, recommendedCompanions, refreshCompanions } from "../core/assign";
 import {
   compareParts,
   describePart,
@@ -48,14 +40,11 @@ import {
 import { judgeReading, parseReading, type CheckItem } from "../core/bench";
 import { loomSvg } from "../core/formats";
 import { loom } from "../core/wiring";
-import { catalogue, need, needBoards, needFor, partIndex, summaries } from "./parts";
-import { makeView, type View } from "./view";
+import { catalogue, need, needFor, partIndex, summaries } from "./parts";
+import { planningApi } from "./planning";
+import type { Step } from "./step";
+import { makeView } from "./view";
 
-export interface Step {
-  project: Project;
-  view: View;
-  says: string;
-}
 /** What an edit would change, in words, before it is made. */
 export interface Preview {
   verdict: string;
@@ -162,6 +151,8 @@ const partIdsIn = (text: string) =>
 
 /** Everything that the interface asks of the core. Runs in a worker; every call takes and returns plain data. */
 export const api = {
+  ...planningApi(catalogue, step),
+
   async open(project: Project): Promise<Step> {
     await needFor(project);
     return step(project, "");
@@ -222,70 +213,9 @@ export const api = {
     }
     const host = defaultHost(now, partLookup(now, catalogue));
     const a = host ? assign(now, catalogue) : null;
-    const done = a?.status === "optimal" ? a.project : now;
+    const done = a && isPlanned(a) ? a.project : now;
     const says = `add ${label || refs[0]}${count > 1 ? ` and ${count - 1} more` : ""}`;
     return { ...step(done, says), ref: refs[0]!, refs, clash: a?.clash ?? null };
-  },
-
-  async plan(
-    project: Project,
-  ): Promise<Step & { clash: string | null; core: { need: string; wants: string }[]; ms: number; cost: number }> {
-    await needFor(project);
-    const a = assign(project, catalogue);
-    return { ...step(a.project, "plan the pins"), clash: a.clash, core: a.core, ms: a.ms, cost: a.cost };
-  },
-
-  async move(
-    project: Project,
-    from: string,
-    pin: string,
-  ): Promise<{ ok: true; step: Step; moved: string[] } | { ok: false; why: string }> {
-    await needFor(project);
-    const m = moveNeed(project, catalogue, from, pin);
-    if (!m.ok) return m;
-    return {
-      ok: true,
-      step: step(m.project, `move ${from} to ${pin}`),
-      moved: m.moved.map((x) => (x.from ? `${x.need}: ${x.from} → ${x.to}` : `${x.need}: ${x.to}`)),
-    };
-  },
-
-  /** What a move would bring, without the cost of a whole view. */
-  async ghost(
-    project: Project,
-    from: string,
-    pin: string,
-  ): Promise<{ ok: boolean; says: string; moved: { need: string; to: string }[] }> {
-    await needFor(project);
-    const m = moveNeed(project, catalogue, from, pin);
-    if (!m.ok) return { ok: false, says: m.why, moved: [] };
-    const after = judged(m.project);
-    const wires = m.moved.map((x) => `${x.need} → ${x.to}`).join(", ");
-    return {
-      ok: true,
-      says: m.moved.length
-        ? `${m.moved.length} ${m.moved.length === 1 ? "wire moves" : "wires move"}: ${wires}. Then: ${after.verdict.words}`
-        : "nothing moves",
-      moved: m.moved.map(({ need: n, to }) => ({ need: n, to })),
-    };
-  },
-
-  async boards(project: Project): Promise<BoardTrial[]> {
-    await needFor(project);
-    await needBoards();
-    return rankBoards(project, catalogue);
-  },
-
-  /** Takes another board (or the first), and plans the pins on it. */
-  async board(project: Project, id: string): Promise<Step & { clash: string | null }> {
-    await needFor(project, { type: "addPart", part: id });
-    const host = defaultHost(project, partLookup(project, catalogue));
-    const edit: Edit = host
-      ? { type: "changePart", ref: host, part: id }
-      : { type: "addPart", part: id, ref: "B1", label: "Controller" };
-    const next = applyEdit(project, edit, catalogue);
-    const a = assign(next, catalogue);
-    return { ...step(a.project, `board ${id}`), clash: a.clash };
   },
 
   /** Finds parts by words, narrowed by facets, among the shipped ones and the person's own. */
@@ -348,7 +278,7 @@ export const api = {
     if (loose.length) now = applyEdit(now, { type: "setDrawer", drawer: intoDrawer(now, loose) }, catalogue);
     const host = defaultHost(now, partLookup(now, catalogue));
     const a = host && added ? assign(now, catalogue) : null;
-    const done = a?.status === "optimal" ? a.project : now;
+    const done = a && isPlanned(a) ? a.project : now;
     return { ...step(done, `take over a list of ${choices.length}`), clash: a?.clash ?? null, added };
   },
 
@@ -357,7 +287,7 @@ export const api = {
     await needFor(project);
     const next = chainAfter(project, catalogue, ref, after);
     const a = assign(next, catalogue);
-    return step(a.status === "optimal" ? a.project : next, after ? `${ref} after ${after}` : `${ref} on its own pin`);
+    return step(isPlanned(a) ? a.project : next, after ? `${ref} after ${after}` : `${ref} on its own pin`);
   },
 
   ownPins(text: string): PinList {

@@ -1,4 +1,4 @@
-import { chainCandidates, latticeView, openNeeds, type LatticeView } from "../core/assign";
+import { chainCandidates, latticeView, openNeeds, planDiff, type LatticeView, type Moved } from "../core/assign";
 import { checklist, type CheckItem } from "../core/bench";
 import {
   ConnectorPinsSchema,
@@ -36,6 +36,8 @@ export interface PartView {
   own: boolean;
   companions: { key: string; says: string; because: string }[];
   isHost: boolean;
+  /** The board that it hangs on. */
+  host: string | null;
 }
 export interface LimitView {
   id: string;
@@ -78,6 +80,8 @@ export interface View {
   bom: BomRow[];
   cautions: string[];
   open: number;
+  /** How the pins differ from the saved plan; null when none was saved. */
+  diff: Moved[] | null;
   constants: PinConstant[];
   targets: { id: string; name: string; says: string; unfit: string | null }[];
   ms: number;
@@ -161,6 +165,7 @@ export function makeView(project: Project, catalogue: Catalogue): View {
           ...internal.map(([key]) => ({ key, says: "the chip's own pull-up", because: "no extra part needed" })),
         ],
         isHost: inst.part.board !== undefined,
+        host: inst.host ?? null,
       },
     ];
   });
@@ -189,6 +194,7 @@ export function makeView(project: Project, catalogue: Catalogue): View {
     bom: partsList(c),
     cautions: cautions(c),
     open: openNeeds(c),
+    diff: project.savedPlan ? planDiff({ ...project, links: project.savedPlan.links }, project, catalogue) : null,
     constants: host ? pinConstants(c, host, "sketch") : [],
     targets: TARGETS.map((t) => ({ id: t.id, name: t.name, says: t.says, unfit: t.unfit(c) })),
     ms: performance.now() - start,

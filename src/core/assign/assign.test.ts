@@ -4,7 +4,7 @@ import { assign, refreshCompanions, waysToServe } from ".";
 import { findPin } from "../catalogue";
 import { applyEdit, splitEnd, type Edit, type Project } from "../project";
 import { BOARD3, BOARD5, catalogue, make, planned, rules, USB } from "../testing";
-import { cheapestMatching, NEVER } from "./matching";
+import { cheapestMatching, NEVER } from "./solver/matching";
 import { solve, type Problem } from ".";
 import { bruteForce, randomProblem } from "./random";
 
@@ -142,7 +142,7 @@ describe("assign", () => {
   it("a lock that can't work is in the core, alone", () => {
     const p = make([BOARD3, USB, SIX[0]!], [], { links: [{ from: "M1.SDA", to: "B1.GP5", locked: true }] });
     const a = assign(p, catalogue);
-    expect(a.core).toEqual([{ need: "M1.SDA", wants: "I2C SDA", locked: "GP5" }]);
+    expect(a.core).toEqual([{ need: "M1.SDA", wants: "I2C SDA", locked: "B1.GP5" }]);
     expect(a.clash).toContain("locked to B1.GP5");
   });
   it("too many lights for the board: the core counts them", () => {

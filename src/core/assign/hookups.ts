@@ -5,7 +5,7 @@ import { partKind, type Catalogue, type Part, type Pin } from "../catalogue";
 import { logicSupplyPin, type Instance, type Netlist } from "../netlist";
 import { defaultHost, houseRule, partLookup, splitEnd, type Link, type Project } from "../project";
 import { recommendedCompanions } from "./companions";
-import { attachPoint } from "./problem";
+import { attachPoint } from "./collect";
 
 /** A link that the planner makes, with its reason. */
 export interface PlannedLink extends Link {
@@ -165,6 +165,8 @@ export function planHookups(project: Project, catalogue: Catalogue): { project: 
     }),
   };
 
+  // Instances and what stands in their wires: no wire changes those.
+  const still = net();
   for (const ref of before.expanded.hosts) {
     const inst = before.instance(ref)!;
     const socket = inst.part.pins.find((p) => p.role === "cable");
@@ -202,12 +204,20 @@ export function planHookups(project: Project, catalogue: Catalogue): { project: 
         link(`${from.ref}.${firstGround(from)}`, `${ref}.${g}`, `${what} and the board share ground`);
   }
 
+  const volts = new Map<string, number>();
+  const logicVolts = (home: Instance): number => {
+    const there = volts.get(home.ref);
+    if (there !== undefined) return there;
+    const V = net().netOf(`${home.ref}:${home.part.board!.logicSupply}`).V?.typ ?? 5;
+    volts.set(home.ref, V);
+    return V;
+  };
   for (const { ref } of now.parts) {
-    const inst = net().instance(ref);
+    const inst = still.instance(ref);
     if (!inst || inst.part.board || inst.part.id.startsWith("supply/") || !open.has(ref)) continue;
-    const home = net().instance(inst.host ?? host);
+    const home = still.instance(inst.host ?? host);
     if (!home) continue;
-    const logicV = net().netOf(`${home.ref}:${home.part.board!.logicSupply}`).V?.typ ?? 5;
+    const logicV = logicVolts(home);
     for (const pin of inst.part.pins) {
       const end = `${ref}.${pin.label}`;
       if (linked(now.links, end) || alreadyJoined(now, inst, pin) || pin.optional || !isNear(inst.part, pin)) continue;
@@ -220,7 +230,7 @@ export function planHookups(project: Project, catalogue: Catalogue): { project: 
     for (const pin of inst.part.pins) {
       const end = `${ref}.${pin.label}`;
       if (linked(now.links, end) || alreadyJoined(now, inst, pin) || pin.optional || !isNear(inst.part, pin)) continue;
-      const target = attachPoint(now, net(), end);
+      const target = attachPoint(now, still, end);
       if (pin.role === "ground") {
         const feed = now.links
           .filter((l) =>
@@ -232,7 +242,7 @@ export function planHookups(project: Project, catalogue: Catalogue): { project: 
             ),
           )
           .map((l) => splitEnd(splitEnd(l.from).ref === ref ? l.to : l.from).ref)
-          .map((r) => net().instance(r))
+          .map((r) => still.instance(r))
           .find((i) => i && firstGround(i) && i.ref !== home.ref);
         const to = feed ?? home;
         link(target, `${to.ref}.${firstGround(to)}`, `${inst.label}'s ground returns to where its supply comes from`);

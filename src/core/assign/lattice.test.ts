@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { circuitOf } from "../circuit";
 import { BOARD3, BOARD5, catalogue, make, planned, rules, USB } from "../testing";
-import { latticeView, moveNeed, waysToServe } from ".";
+import { cellOf, latticeView, moveNeed, waysToServe } from ".";
 import { findPin } from "../catalogue";
 
 const PARTS = [
@@ -17,7 +17,11 @@ const three = () => planned([BOARD3, ...PARTS]);
 describe("the lattice", () => {
   const view = latticeView(circuitOf(five(), catalogue), "B1");
   const cell = (id: string, pin: string) =>
-    view.rows.find((r) => r.id === id)!.cells[view.columns.findIndex((c) => c.pin === pin)]!;
+    cellOf(
+      view,
+      view.rows.find((r) => r.id === id)!,
+      view.columns.findIndex((c) => c.pin === pin),
+    );
   it("has the headers' pins in printed order and a cell for every crossing", () => {
     expect(view.columns.slice(0, 4).map((c) => c.pin)).toEqual(["NC", "IOREF", "RST", "3V3"]);
     expect(
@@ -26,7 +30,10 @@ describe("the lattice", () => {
         .map((c) => c.pin)
         .slice(4, 7),
     ).toEqual(["D13", "D12", "D11"]);
-    for (const r of view.rows) expect(r.cells).toHaveLength(view.columns.length);
+    for (const r of view.rows) {
+      expect(r.states).toHaveLength(view.columns.length);
+      expect(r.why).toHaveLength(view.columns.length);
+    }
   });
   it("judges each crossing as the solver would", () => {
     const board = catalogue.get("board/atmega328p-long")!;
@@ -36,7 +43,7 @@ describe("the lattice", () => {
           .get(r.ref === "D1" ? "discrete/led-red" : r.ref === "M3" ? "module/hc-sr04" : "module/ssd1306-i2c")!
           .pins.find((p) => p.label === r.pin)!.need!;
         const able = waysToServe(findPin(board, c.pin)!, need).some((w) => w.ok);
-        expect(r.cells[i]!.state === "cannot", `${r.id} ${c.pin}`).toBe(!able);
+        expect(cellOf(view, r, i).state === "cannot", `${r.id} ${c.pin}`).toBe(!able);
       });
   });
   it("says the states in words, with the reason", () => {
@@ -50,7 +57,7 @@ describe("the lattice", () => {
   it("counts what is left by capability", () => {
     const spare = new Map(view.spare.map((s) => [s.can, s.pins]));
     expect(spare.get("adc")).toEqual(["A0", "A1", "A2", "A3"]);
-    expect(spare.get("i2c")).toBeUndefined();
+    expect(spare.get("i2c")).toEqual([]);
     expect(spare.get("interrupt")).toEqual(["D3"]);
   });
 });

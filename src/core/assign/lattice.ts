@@ -1,20 +1,17 @@
-import { circuitOf, type Circuit } from "../circuit";
-import { findPin, type Catalogue, type Offer, type Pin } from "../catalogue";
-import { splitEnd, type Project } from "../project";
-import { assign } from "./assign";
-import { waysToServe } from "./capability";
+import type { Circuit } from "../circuit";
+import { type Offer, type Pin } from "../catalogue";
+import { splitEnd } from "../project";
+import { waysToServe, type HostFacts } from "./capability";
+import { LETTER, type LatticeCell } from "./cell";
+import { effectiveNeed, extenders, hostFacts, problemOf, tooSlow } from "./collect";
 import { openPins } from "./hookups";
-import { effectiveNeed, makeProblem } from "./problem";
+import { endOf } from "./problem";
 import { needWords, whyChosen } from "./words";
 
-/** chosen: wired here · locked: wired here and held · fits: free and able · caution: able, with a hazard · taken: able, in use · cannot. */
-export type CellState = "chosen" | "locked" | "fits" | "caution" | "taken" | "cannot";
-
-export interface LatticeCell {
-  state: CellState;
-  why: string;
-}
 export interface LatticeColumn {
+  /** Endpoint, `B1.GP4` or `U1.PA0`. */
+  end: string;
+  /** What is printed at the pin. */
   pin: string;
   header: string;
   side: string;
@@ -23,6 +20,8 @@ export interface LatticeColumn {
   hazards: string[];
   usedBy: string[];
   signal: boolean;
+  /** Some need of the project can use it. */
+  useful: boolean;
 }
 export interface LatticeRow {
   id: string;
@@ -30,11 +29,25 @@ export interface LatticeRow {
   part: string;
   pin: string;
   wants: string;
+  /** Endpoint of the pin that it is on. */
   at: string | null;
   locked: boolean;
+  /** It may stay free, and nobody asked for it. */
+  idle: boolean;
   /** The link of the project that holds this need, when there is one. */
   link: { from: string; to: string } | null;
-  cells: LatticeCell[];
+  /** One letter a column: see `cellOf`. */
+  states: string;
+  /** Index into the view's sentences, one a column. */
+  why: number[];
+}
+/** What is still free, by what it is good for. */
+export interface LeftOver {
+  can: string;
+  name: string;
+  pins: string[];
+  /** What a later part would find, in words. */
+  says: string;
 }
 export interface LatticeView {
   host: string;
@@ -42,18 +55,21 @@ export interface LatticeView {
   headers: { id: string; side: string; says: string }[];
   columns: LatticeColumn[];
   rows: LatticeRow[];
-  spare: { can: string; pins: string[] }[];
+  says: string[];
+  spare: LeftOver[];
 }
 
+const busWords = (o: { bus: string; role: string }) => `${o.bus} ${o.role.toUpperCase()}`;
 const CAN: Record<Offer["kind"], (o: never) => string> = {
   digital: () => "digital",
-  pwm: () => "PWM",
+  pwm: (o: { timer: string; channel: string }) => `PWM (${o.timer} ${o.channel})`,
   adc: () => "analogue in",
   dac: () => "analogue out",
   interrupt: () => "interrupt",
-  i2c: (o: { bus: string; role: string }) => `${o.bus} ${o.role.toUpperCase()}`,
-  spi: (o: { bus: string; role: string }) => `${o.bus} ${o.role.toUpperCase()}`,
-  uart: (o: { bus: string; role: string }) => `${o.bus} ${o.role.toUpperCase()}`,
+  i2c: busWords,
+  spi: busWords,
+  uart: busWords,
+  can: busWords,
   touch: () => "touch",
   program: () => "programming",
 };
@@ -61,32 +77,82 @@ const words = (o: Offer) => CAN[o.kind](o as never);
 
 const hazardous = new Set(["console", "strapping", "bootlog", "onboard", "programming"]);
 
-function cell(
-  pin: Pin,
-  at: boolean,
-  locked: boolean,
-  need: Parameters<typeof waysToServe>[1],
-  usedBy: string[],
-  standing: string,
-): LatticeCell {
-  const ways = waysToServe(pin, need);
+interface Ask {
+  need: Parameters<typeof waysToServe>[1];
+  at: boolean;
+  locked: boolean;
+  usedBy: string[];
+  standing: string;
+  facts: HostFacts;
+  /** Why it can't sit on this part's pins at all. */
+  slow: string | null;
+}
+
+function cell(pin: Pin, label: string, a: Ask): LatticeCell {
+  const ways = waysToServe(pin, a.need, a.facts);
   const ok = ways.find((w) => w.ok);
   const bad = ways.find((w) => !w.ok);
   const hazard = pin.hazards?.find((h) => hazardous.has(h.kind));
   const caution = hazard ? `; mind: ${hazard.says}` : "";
-  if (at && ok && !locked && standing) return { state: "chosen", why: standing };
-  if (at)
+  if (a.at && ok && !a.locked && a.standing) return { state: "chosen", why: a.standing };
+  if (a.at)
     return {
-      state: locked ? "locked" : "chosen",
-      why: `wired here${locked ? " and locked" : ""}${bad && !bad.ok ? `, but ${bad.why}` : caution}`,
+      state: a.locked ? "locked" : "chosen",
+      why: `wired here${a.locked ? " and locked" : ""}${bad && !bad.ok ? `, but ${bad.why}` : caution}`,
     };
-  if (!ok) return { state: "cannot", why: bad && !bad.ok ? bad.why : `${pin.label} can't serve` };
-  if (usedBy.length)
-    return { state: "taken", why: `${pin.label} could serve, but ${usedBy.join(" and ")} is there${caution}` };
-  const by = ok.ok && ok.bus ? ` by ${ok.bus}` : "";
+  if (!ok) return { state: "cannot", why: bad && !bad.ok ? bad.why : `${label} can't serve` };
+  if (a.slow) return { state: "cannot", why: `${label} ${a.slow}` };
+  if (a.usedBy.length)
+    return { state: "taken", why: `${label} could serve, but ${a.usedBy.join(" and ")} is there${caution}` };
+  const by = ok.ok && ok.bus ? (ok.software ? " in software" : ` by ${ok.bus}`) : "";
   return hazard
-    ? { state: "caution", why: `${pin.label} would fit${by}${caution}` }
-    : { state: "fits", why: `${pin.label} would fit${by}` };
+    ? { state: "caution", why: `${label} would fit${by}${caution}` }
+    : { state: "fits", why: `${label} would fit${by}` };
+}
+
+const LEFT: [kind: string, name: string, one: string, more: string][] = [
+  ["digital", "digital", "a button or a light", "buttons, lights and switches"],
+  ["adc", "analogue in", "one more analogue sensor", "analogue sensors"],
+  ["pwm", "PWM", "one dimmed light or servo", "dimmed lights and servos"],
+  ["interrupt", "interrupt", "one counted or watched input", "counted or watched inputs"],
+  ["i2c", "I2C", "", ""],
+  ["spi", "SPI", "", ""],
+  ["uart", "serial (UART)", "", ""],
+  ["can", "CAN", "", ""],
+  ["dac", "analogue out", "one real voltage out", "real voltages out"],
+  ["touch", "touch", "one touch surface", "touch surfaces"],
+];
+
+/** Bus instances that have nobody on them and all lines free, and those that are in use and open to more. */
+function busLeft(kind: string, free: Pin[], all: Pin[], open: ReadonlySet<string>): string {
+  const roles: Record<string, string[]> = {
+    i2c: ["sda", "scl"],
+    spi: ["sck", "mosi"],
+    uart: ["tx", "rx"],
+    can: ["tx", "rx"],
+  };
+  const buses = [
+    ...new Set(all.flatMap((p) => (p.offers ?? []).flatMap((o) => ("bus" in o && o.kind === kind ? [o.bus] : [])))),
+  ];
+  const whole = buses.filter(
+    (b) =>
+      !open.has(b) &&
+      roles[kind]!.every((r) =>
+        free.some((p) => p.offers!.some((o) => "bus" in o && o.kind === kind && o.bus === b && o.role === r)),
+      ),
+  );
+  const used = buses.filter((b) => open.has(b));
+  const shared = kind === "i2c" || kind === "spi";
+  return [
+    ...(shared && used.length ? [`${used.join(", ")} takes more parts`] : []),
+    whole.length
+      ? `${whole.join(", ")} ${whole.length === 1 ? "is" : "are"} free`
+      : shared && used.length
+        ? ""
+        : "none is free",
+  ]
+    .filter(Boolean)
+    .join("; ");
 }
 
 /** The lattice of a host: every need against every pin in header order, judged and explained. */
@@ -94,134 +160,154 @@ export function latticeView(c: Circuit, host: string): LatticeView {
   const { netlist, project } = c;
   const inst = netlist.instance(host)!;
   const board = inst.part.board!;
-  const pins = board.headers.flatMap((h) =>
-    inst.part.pins.filter((p) => p.at?.header === h.id).sort((a, b) => a.at!.index - b.at!.index),
-  );
+  const more = extenders(netlist, host);
+  const pins = [
+    ...board.headers.flatMap((h) =>
+      inst.part.pins
+        .filter((p) => p.at?.header === h.id)
+        .sort((a, b) => a.at!.index - b.at!.index)
+        .map((def) => ({ of: inst, def, header: h.id, side: h.side as string, index: def.at!.index })),
+    ),
+    ...more.flatMap((of) =>
+      of.part.pins
+        .filter((p) => p.offers?.length)
+        .map((def, i) => ({ of, def, header: of.ref, side: "behind", index: i + 1 })),
+    ),
+  ];
   const users = new Map<string, string[]>();
-  for (const b of netlist.bindings)
-    if (b.host === host) users.set(b.hostPin, [...(users.get(b.hostPin) ?? []), `${b.ref}.${b.pin}`]);
-  const side = new Map(board.headers.map((h) => [h.id, h.side]));
-  const columns = pins.map((p): LatticeColumn => ({
-    pin: p.label,
-    header: p.at!.header,
-    side: side.get(p.at!.header)!,
-    index: p.at!.index,
-    can: p.offers?.map(words) ?? [],
-    hazards: p.hazards?.map((h) => h.says) ?? [],
-    usedBy: users.get(p.label) ?? [],
-    signal: Boolean(p.offers?.length),
-  }));
-  const rows: LatticeRow[] = [];
-  const problem = makeProblem(project, netlist, host);
+  for (const b of netlist.bindings) {
+    const end = `${b.host}.${b.hostPin}`;
+    users.set(end, [...(users.get(end) ?? []), `${b.ref}.${b.pin}`]);
+  }
+  const problem = problemOf(c, host);
+  const byId = new Map(problem.needs.map((n) => [n.id, n]));
   /** Why a need stands on its pin, in the planner's own words. */
   const standing = (id: string): string => {
-    const n = problem.needs.find((x) => x.id === id);
-    const choice = n?.choices.findIndex((x) => problem.pins[x.pin]!.label === n.present) ?? -1;
+    const n = byId.get(id);
+    const choice = n?.choices.findIndex((x) => endOf(problem, x.pin) === n.present) ?? -1;
     if (!n || choice < 0) return "";
     const sharing = problem.needs.filter((m) => m !== n && n.share && m.share === n.share && m.present === n.present);
     return whyChosen(problem, n, choice, [...new Set(sharing.map((m) => m.ref))], true);
   };
+  const says: string[] = [];
+  const known = new Map<string, number>();
+  const sentence = (text: string) => {
+    const there = known.get(text);
+    if (there !== undefined) return there;
+    known.set(text, says.length);
+    return says.push(text) - 1;
+  };
+  const refs = new Set([host, ...more.map((m) => m.ref)]);
+  const useful = new Array<boolean>(pins.length).fill(false);
+  const rows: LatticeRow[] = [];
   for (const i of netlist.expanded.instances.values()) {
     if (i.host !== host || i.inserted || i.part.board) continue;
     for (const p of i.part.pins) {
       if (!p.need) continue;
       const id = `${i.ref}.${p.label}`;
-      const bound = netlist.bindings.find((b) => b.ref === i.ref && b.pin === p.label && b.host === host);
+      const bound = netlist.bindings.find((b) => b.ref === i.ref && b.pin === p.label && refs.has(b.host));
+      const at = bound ? `${bound.host}.${bound.hostPin}` : null;
       const link =
         project.links.find(
-          (l) => [l.from, l.to].includes(id) && [l.from, l.to].some((e) => splitEnd(e).ref === host),
+          (l) => [l.from, l.to].includes(id) && [l.from, l.to].some((e) => refs.has(splitEnd(e).ref)),
         ) ?? null;
       const need = effectiveNeed(netlist, i.ref, p);
       const why = bound ? standing(id) : "";
+      const group = i.part.groups.find((g) => Object.values(g.pins).includes(p.label) && g.kind === need.kind)?.id;
+      const facts = new Map(
+        [...refs].map((r) => [r, hostFacts(project, netlist, r, i.ref, r === host ? group : undefined)]),
+      );
+      const slow = new Map([inst, ...more].map((m) => [m.ref, tooSlow(m, host, i.ref, need)]));
+      let states = "";
+      const reasons: number[] = [];
+      pins.forEach((q, k) => {
+        const end = `${q.of.ref}.${q.def.label}`;
+        const label = q.of === inst ? q.def.label : end;
+        const x = cell(q.def, label, {
+          need,
+          at: at === end,
+          locked: link?.locked ?? false,
+          usedBy: (users.get(end) ?? []).filter((u) => u !== id),
+          standing: why,
+          facts: facts.get(q.of.ref)!,
+          slow: slow.get(q.of.ref)!,
+        });
+        states += LETTER[x.state];
+        reasons.push(sentence(x.why));
+        if (x.state !== "cannot") useful[k] = true;
+      });
       rows.push({
         id,
         ref: i.ref,
         part: i.label,
         pin: p.label,
         wants: needWords({ need }),
-        at: bound?.hostPin ?? null,
+        at,
         locked: link?.locked ?? false,
+        idle: !at && (p.need.optional ?? false) && !byId.has(id),
         link: link && { from: link.from, to: link.to },
-        cells: pins.map((q) =>
-          cell(
-            q,
-            bound?.hostPin === q.label,
-            link?.locked ?? false,
-            need,
-            (users.get(q.label) ?? []).filter((u) => u !== id),
-            why,
-          ),
-        ),
+        states,
+        why: reasons,
       });
     }
   }
-  const spare = new Map<string, string[]>();
-  for (const p of pins) {
-    if (!p.offers?.length || users.has(p.label) || p.hazards?.some((h) => h.kind === "reserved" || h.kind === "reset"))
-      continue;
-    for (const k of new Set(p.offers.map((o) => o.kind))) spare.set(k, [...(spare.get(k) ?? []), p.label]);
-  }
-  const order = ["digital", "pwm", "adc", "interrupt", "i2c", "spi", "uart", "dac", "touch"];
+  const columns = pins.map((p, k): LatticeColumn => {
+    const end = `${p.of.ref}.${p.def.label}`;
+    return {
+      end,
+      pin: p.def.label,
+      header: p.header,
+      side: p.side,
+      index: p.index,
+      can: p.def.offers?.map(words) ?? [],
+      hazards: p.def.hazards?.map((h) => h.says) ?? [],
+      usedBy: users.get(end) ?? [],
+      signal: Boolean(p.def.offers?.length),
+      useful: useful[k]! || (users.get(end) ?? []).length > 0,
+    };
+  });
   return {
     host,
     hostName: inst.part.name,
-    headers: board.headers.map(({ id, side, says }) => ({ id, side, says })),
+    headers: [
+      ...board.headers.map(({ id, side, says: s }) => ({ id, side, says: s })),
+      ...more.map((m) => ({ id: m.ref, side: "behind", says: m.label })),
+    ],
     columns,
     rows,
-    spare: order.flatMap((k) => (spare.has(k) ? [{ can: k, pins: spare.get(k)! }] : [])),
+    says,
+    spare: leftOver(pins, users, problem),
   };
 }
 
-export type MoveResult =
-  | { ok: true; project: Project; moved: { need: string; from: string | null; to: string }[] }
-  | { ok: false; why: string };
+type Place = { of: { ref: string }; def: Pin };
 
-/**
- * Moves a need to a pin and whatever must move with it: the other lines of its bus, parts that share them, and the need
- * that was on that pin. Everything else stays. The rest is solved exactly, so the move is the smallest that works.
- */
-export function moveNeed(project: Project, catalogue: Catalogue, needId: string, pin: string): MoveResult {
-  const c = circuitOf(project, catalogue);
-  const { ref, pin: label } = splitEnd(needId);
-  const inst = c.netlist.instance(ref);
-  const host = inst?.host;
-  const def = inst && findPin(inst.part, label);
-  if (!inst || !host || !def?.need) return { ok: false, why: `${needId} is not a need of this project` };
-  const at = (need: string) => c.netlist.bindings.find((b) => `${b.ref}.${b.pin}` === need);
-  const isHost = (end: string) => splitEnd(end).ref === host;
-  const partOfBus = new Set(["i2c", "spi", "uart"]);
-  const free = new Set<string>([needId]);
-  if (partOfBus.has(def.need.kind))
-    for (const b of c.netlist.bindings) if (b.need.kind === def.need.kind) free.add(`${b.ref}.${b.pin}`);
-  for (const b of c.netlist.bindings) if (b.host === host && b.hostPin === pin) free.add(`${b.ref}.${b.pin}`);
-  const needOf = (l: { from: string; to: string }) => (isHost(l.from) ? l.to : isHost(l.to) ? l.from : null);
-  const rest = project.links.filter((l) => needOf(l) !== needId);
-  const trial: Project = {
-    ...project,
-    links: [
-      ...rest.map((l) => {
-        const need = needOf(l);
-        const bound = need && at(need);
-        return bound && !free.has(need) ? { ...l, locked: true } : l;
-      }),
-      { from: needId, to: `${host}.${pin}`, locked: true },
-    ],
-  };
-  const a = assign(trial, catalogue);
-  if (a.status === "infeasible") return { ok: false, why: a.clash ?? "that does not fit" };
-  const wasLocked = new Map(project.links.map((l) => [`${l.from}|${l.to}`, l.locked]));
-  const keep = project.links.find((l) => needOf(l) === needId)?.locked;
-  const links = a.project.links.map((l) => {
-    const locked = needOf(l) === needId ? keep : wasLocked.get(`${l.from}|${l.to}`);
-    return { from: l.from, to: l.to, ...(locked && { locked: true }) };
+function leftOver(
+  pins: Place[],
+  users: ReadonlyMap<string, string[]>,
+  problem: ReturnType<typeof problemOf>,
+): LeftOver[] {
+  const barred = (p: Pin) => p.hazards?.some((h) => h.kind === "reserved" || h.kind === "reset");
+  const all = pins.filter((p) => p.def.offers?.length && !barred(p.def));
+  const free = all.filter((p) => !users.has(`${p.of.ref}.${p.def.label}`));
+  const label = (p: Place) => (p.of.ref === problem.host ? p.def.label : `${p.of.ref}.${p.def.label}`);
+  const open = new Set(
+    problem.needs.flatMap((n) =>
+      n.choices.filter((c) => endOf(problem, c.pin) === n.present).flatMap((c) => (c.bus ? [c.bus] : [])),
+    ),
+  );
+  const own = (list: Place[]) => list.filter((p) => p.of.ref === problem.host).map((p) => p.def);
+  return LEFT.flatMap(([can, name, one, more]): LeftOver[] => {
+    const has = (p: Place) => p.def.offers!.some((o) => o.kind === can);
+    if (!all.some(has)) return [];
+    const list = free.filter(has);
+    const says = one
+      ? list.length === 0
+        ? "none left"
+        : `room for ${list.length === 1 ? one : `${list.length} ${more}`}`
+      : busLeft(can, own(free), own(all), open);
+    return [{ can, name, pins: list.map(label), says }];
   });
-  const next = { ...a.project, links };
-  const after = circuitOf(next, catalogue).netlist.bindings;
-  const moved = after.flatMap((b) => {
-    const before = at(`${b.ref}.${b.pin}`)?.hostPin ?? null;
-    return before !== b.hostPin ? [{ need: `${b.ref}.${b.pin}`, from: before, to: b.hostPin }] : [];
-  });
-  return { ok: true, project: next, moved };
 }
 
 /** How many signal needs of the project have no pin yet. */

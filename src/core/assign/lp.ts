@@ -2,27 +2,33 @@ import type { Problem } from "./problem";
 
 const name = (n: number, c: number) => `x_${n}_${c}`;
 
-/**
- * The same problem in CPLEX LP format: one binary x for each (need, choice); z says that a bus line sits on a pin, s that
- * a part uses a header side, b that a group sits on a bus. The objective is in the units of `cost`; the constant for each
- * part's first side is carried by the fixed variable `one`.
- */
-export function writeLp(p: Problem): string {
-  const objective: string[] = [];
-  const rows: string[] = [];
-  const binaries: string[] = [];
-  const row = (text: string) => rows.push(` r${rows.length + 1}: ${text}`);
-  const sides = [...new Set(p.pins.map((x) => x.header))];
-  const byPart = new Map<string, number[]>();
-  p.needs.forEach((n, i) => byPart.set(n.ref, [...(byPart.get(n.ref) ?? []), i]));
+/** Collects rows, objective terms and binaries of one model. */
+class Model {
+  readonly objective: string[] = [];
+  readonly rows: string[] = [];
+  readonly binaries: string[] = [];
+  row(text: string) {
+    this.rows.push(` r${this.rows.length + 1}: ${text}`);
+  }
+  binary(v: string, cost = 0): string {
+    this.binaries.push(v);
+    if (cost) this.objective.push(`${cost < 0 ? "-" : "+"} ${Math.abs(cost)} ${v}`);
+    return v;
+  }
+}
+
+type Pick = (test: (c: Problem["needs"][number]["choices"][number], n: number) => boolean) => string[];
+
+/** Every need gets one choice. */
+function needRows(p: Problem, m: Model) {
   p.needs.forEach((n, i) => {
-    n.choices.forEach((c, k) => {
-      binaries.push(name(i, k));
-      if (c.cost) objective.push(`+ ${c.cost} ${name(i, k)}`);
-    });
-    row(n.choices.length ? `${n.choices.map((_, k) => name(i, k)).join(" + ")} = 1` : "0 one = 1");
+    n.choices.forEach((c, k) => m.binary(name(i, k), c.cost));
+    m.row(n.choices.length ? `${n.choices.map((_, k) => name(i, k)).join(" + ")} = 1` : "0 one = 1");
   });
-  // Bus lines: all needs of one line share its one pin.
+}
+
+/** A pin serves one need or one bus line; a bus line sits on one pin. */
+function pinRows(p: Problem, m: Model) {
   const lines = new Map<string, Map<number, string[]>>();
   p.needs.forEach((n, i) =>
     n.choices.forEach((c, k) => {
@@ -36,66 +42,147 @@ export function writeLp(p: Problem): string {
   [...lines.values()].forEach((pins, l) => {
     const zs: string[] = [];
     for (const [pin, xs] of pins) {
-      const z = `z_${l}_${pin}`;
-      binaries.push(z);
+      const z = m.binary(`z_${l}_${pin}`);
       zs.push(z);
       zAt.set(pin, [...(zAt.get(pin) ?? []), z]);
-      for (const x of xs) row(`${x} - ${z} <= 0`);
+      for (const x of xs) m.row(`${x} - ${z} <= 0`);
     }
-    row(`${zs.join(" + ")} <= 1`);
+    m.row(`${zs.join(" + ")} <= 1`);
   });
   p.pins.forEach((_, pin) => {
     const xs = p.needs.flatMap((n, i) =>
       n.share ? [] : n.choices.flatMap((c, k) => (c.pin === pin ? [name(i, k)] : [])),
     );
     const all = [...xs, ...(zAt.get(pin) ?? [])];
-    if (all.length > 1) row(`${all.join(" + ")} <= 1`);
+    if (all.length > 1) m.row(`${all.join(" + ")} <= 1`);
   });
-  // One bus instance for a group; two groups that clash never on the same one.
+}
+
+/** One bus instance for a group; groups that clash never on the same one, nor on a channel and the bus that carries it. */
+function busRows(p: Problem, m: Model) {
   const buses = [...new Set(p.needs.flatMap((n) => n.choices.map((c) => c.bus)).filter((b) => b !== null))];
+  const known = new Set<string>();
+  const on = (g: number, b: string) => `b_${g}_${buses.indexOf(b)}`;
   for (const g of p.groups) {
-    const members = p.needs.map((n, i) => ({ n, i })).filter(({ n }) => n.group === g.id && n.share);
-    if (!members.length) continue;
-    const mine = buses.filter((b) => members[0]!.n.choices.some((c) => c.bus === b));
+    const members = p.needs.map((n, i) => ({ n, i })).filter(({ n }) => n.group === g.id);
     for (const b of buses) {
-      const v = `b_${g.id}_${buses.indexOf(b)}`;
-      if (mine.includes(b)) binaries.push(v);
+      const could = members.some(({ n }) => n.choices.some((c) => c.bus === b));
+      if (!could) continue;
+      const v = m.binary(on(g.id, b));
+      known.add(v);
       for (const { n, i } of members) {
         const xs = n.choices.flatMap((c, k) => (c.bus === b ? [name(i, k)] : []));
-        if (mine.includes(b)) row(`${xs.length ? xs.join(" + ") : "0 one"} - ${v} = 0`);
-        else if (xs.length) row(`${xs.join(" + ")} = 0`);
+        m.row(`${xs.length ? xs.join(" + ") : "0 one"} - ${v} = 0`);
       }
     }
   }
   for (const [a, b] of p.clashes)
-    buses.forEach((_, k) => {
-      const [va, vb] = [`b_${a}_${k}`, `b_${b}_${k}`];
-      if (binaries.includes(va) && binaries.includes(vb)) row(`${va} + ${vb} <= 1`);
+    for (const x of buses) {
+      if (known.has(on(a, x)) && known.has(on(b, x))) m.row(`${on(a, x)} + ${on(b, x)} <= 1`);
+      const carrier = p.under[x];
+      if (carrier === undefined) continue;
+      for (const [down, up] of [
+        [a, b],
+        [b, a],
+      ] as const)
+        for (const y of buses) {
+          if (!known.has(on(down, x)) || !known.has(on(up, y)) || !known.has(on(carrier, y))) continue;
+          m.row(
+            up === carrier
+              ? `${on(down, x)} + ${on(up, y)} <= 1`
+              : `${on(down, x)} + ${on(up, y)} + ${on(carrier, y)} <= 2`,
+          );
+        }
+    }
+}
+
+/** Timers, pin sets, interrupt lines: modes at once, one need a slot, so many needs in all. */
+function resourceRows(p: Problem, m: Model, pick: Pick) {
+  p.resources.forEach((r, i) => {
+    const modes = [
+      ...new Set(
+        p.needs.flatMap((n) => n.choices.flatMap((c) => c.uses.filter((u) => u.resource === i).map((u) => u.mode))),
+      ),
+    ];
+    const ms = modes.map((mode, k) => {
+      const v = m.binary(`m_${i}_${k}`);
+      for (const x of pick((c) => c.uses.some((u) => u.resource === i && u.mode === mode))) m.row(`${x} - ${v} <= 0`);
+      return v;
     });
-  let sidesForFree = 0;
+    if (ms.length > r.modes) m.row(`${ms.join(" + ")} <= ${r.modes}`);
+    const users = pick((c) => c.uses.some((u) => u.resource === i));
+    if (Number.isFinite(r.most) && users.length > r.most) m.row(`${users.join(" + ")} <= ${r.most}`);
+    const slots = new Set(
+      p.needs.flatMap((n) =>
+        n.choices.flatMap((c) => c.uses.flatMap((u) => (u.resource === i && u.slot !== null ? [u.slot] : []))),
+      ),
+    );
+    for (const slot of slots) {
+      const xs = pick((c) => c.uses.some((u) => u.resource === i && u.slot === slot));
+      if (xs.length > 1) m.row(`${xs.join(" + ")} <= 1`);
+    }
+  });
+}
+
+/** A part pays for every header beyond the first that its wires go to. */
+function sideRows(p: Problem, m: Model) {
+  const sides = [...new Set(p.pins.map((x) => x.header))];
+  const byPart = new Map<string, number[]>();
+  p.needs.forEach((n, i) => byPart.set(n.ref, [...(byPart.get(n.ref) ?? []), i]));
+  let free = 0;
   for (const [ref, needs] of byPart) {
-    if (needs.length < 2) continue;
+    if (needs.length < 2 || !p.sideCost) continue;
     sides.forEach((side, k) => {
-      const s = `s_${ref}_${k}`;
-      binaries.push(s);
-      objective.push(`+ ${p.sideCost} ${s}`);
+      const s = m.binary(`s_${ref}_${k}`, p.sideCost);
       for (const i of needs)
         p.needs[i]!.choices.forEach((c, j) => {
-          if (p.pins[c.pin]!.header === side) row(`${name(i, j)} - ${s} <= 0`);
+          if (p.pins[c.pin]!.header === side) m.row(`${name(i, j)} - ${s} <= 0`);
         });
     });
-    sidesForFree += p.sideCost;
+    free += p.sideCost;
   }
-  if (sidesForFree) objective.push(`- ${sidesForFree} one`);
-  row("one = 1");
+  if (free) m.objective.push(`- ${free} one`);
+}
+
+/** Lines that like their order choose one row of pins; each line that stands elsewhere pays. */
+function orderRows(p: Problem, m: Model) {
+  p.orders.forEach((o, i) => {
+    if (!o.anchors.length) return;
+    const ts = o.anchors.map((_, a) => m.binary(`t_${i}_${a}`));
+    m.row(`${ts.join(" + ")} = 1`);
+    o.needs.forEach((n, k) => {
+      const y = m.binary(`y_${i}_${k}`, p.orderCost);
+      o.anchors.forEach((pins, a) => {
+        const there = p.needs[n]!.choices.flatMap((c, j) => (c.pin === pins[k] ? [` - ${name(n, j)}`] : []));
+        m.row(`${ts[a]}${there.join("")} - ${y} <= 0`);
+      });
+    });
+  });
+}
+
+/**
+ * The same problem in CPLEX LP format, for any other solver: x chooses, z puts a bus line on a pin, b a group on a bus, m a
+ * resource into a mode, s a part on a header side, t the row of pins that lines would like, y a line that is not in it. The
+ * objective is in the units of `cost`; the constant for each part's first side is carried by the fixed variable `one`.
+ */
+export function writeLp(p: Problem): string {
+  const m = new Model();
+  const pick: Pick = (test) => p.needs.flatMap((n, i) => n.choices.flatMap((c, k) => (test(c, i) ? [name(i, k)] : [])));
+  needRows(p, m);
+  pinRows(p, m);
+  busRows(p, m);
+  resourceRows(p, m, pick);
+  sideRows(p, m);
+  orderRows(p, m);
+  m.row("one = 1");
   return [
     `\\ pins of ${p.host}: ${p.needs.map((n, i) => `x_${i} = ${n.id}`).join(", ")}`.slice(0, 500),
     "Minimize",
-    ` obj: ${objective.length ? objective.join(" ") : "0 one"}`,
+    ` obj: ${m.objective.length ? m.objective.join(" ") : "0 one"}`,
     "Subject To",
-    ...rows,
+    ...m.rows,
     "Binaries",
-    ` ${[...binaries, "one"].join(" ")}`,
+    ` ${[...m.binaries, "one"].join(" ")}`,
     "End",
     "",
   ].join("\n");

@@ -1,5 +1,5 @@
 /** Random assignment problems and a brute-force optimum, for tests and benchmarks. Not used by the product. */
-import type { Choice, Problem } from "./problem";
+import { emptyProblem, type Choice, type Problem, type Use } from "./problem";
 
 /** A small repeatable generator (mulberry32): the same seed gives the same problem on every machine. */
 export function seeded(seed: number): () => number {
@@ -12,46 +12,130 @@ export function seeded(seed: number): () => number {
   };
 }
 
+/** Which of the harder things a random problem contains. */
+export interface RandomSize {
+  pins: number;
+  parts: number;
+  /** Timers shared by pins, in modes that don't go together, with one channel twice. */
+  timers?: boolean;
+  /** Lines that like to stand in order. */
+  orders?: boolean;
+  /** Controllers whose pins come in sets. */
+  remaps?: boolean;
+  /** A multiplexer with two channels of its own. */
+  channels?: boolean;
+}
+
 /** A problem with bus groups (shared lines, address clashes) and single pins on a board with two sides. */
-export function randomProblem(seed: number, size: { pins: number; parts: number }): Problem {
+export function randomProblem(seed: number, size: RandomSize): Problem {
   const rnd = seeded(seed);
   const int = (n: number) => Math.floor(rnd() * n);
-  const pins = Array.from({ length: size.pins }, (_, i) => ({ label: `P${i}`, header: i < size.pins / 2 ? "L" : "R" }));
+  const pins = Array.from({ length: size.pins }, (_, i) => ({
+    ref: "B1",
+    label: `P${i}`,
+    header: i < size.pins / 2 ? "L" : "R",
+  }));
   // Every pin may be a line of one of two buses, as on chips with fixed pin roles.
-  const busRole = pins.map(() => ({ bus: `i2c${int(2)}`, role: rnd() < 0.5 ? "sda" : "scl" }));
-  const p: Problem = { host: "B1", pins, needs: [], groups: [], clashes: [], sideCost: 6 };
+  const busRole = pins.map(() => ({ bus: `i2c${int(2)}`, role: rnd() < 0.5 ? "sda" : "scl", set: int(2) }));
+  const p: Problem = { ...emptyProblem("B1", [...pins]), sideCost: 6, orderCost: 3 };
+  const timers = size.timers ? 2 + int(3) : 0;
+  for (let t = 0; t < timers; t++)
+    p.resources.push({ id: `t${t}`, says: `timer ${t}`, modes: 1 + int(2), most: 2 + int(4) });
+  const remap = ["i2c0", "i2c1"].map((id) => {
+    if (!size.remaps) return -1;
+    return p.resources.push({ id, says: `pins of ${id}`, modes: 1, most: Infinity }) - 1;
+  });
+  const timerOf = pins.map(() => ({ timer: int(Math.max(1, timers)), channel: `c${int(3)}` }));
   const price = () => (rnd() < 0.5 ? 0 : int(20));
-  const choice = (pin: number, bus: string | null): Choice => ({ pin, bus, cost: price(), prices: [] });
+  const choice = (pin: number, bus: string | null, uses: Use[] = []): Choice => ({
+    pin,
+    bus,
+    cost: price(),
+    prices: [],
+    uses,
+  });
+  const add = (id: string, ref: string, choices: Choice[], more: Partial<Problem["needs"][number]> = {}) =>
+    p.needs.push({
+      id,
+      ref,
+      need: { kind: "digital-out" },
+      share: null,
+      group: null,
+      locked: null,
+      present: null,
+      choices,
+      ...more,
+    });
+  const bus = (ref: string, channels: string[]) => {
+    const id = p.groups.length;
+    p.groups.push({ id, ref, kind: "i2c", addresses: [`0x${10 + int(3)}`] });
+    for (const role of ["sda", "scl"] as const)
+      add(
+        `${ref}.${role}`,
+        ref,
+        [
+          ...busRole.flatMap((b, pin) => {
+            const set = remap[Number(b.bus.at(-1))]!;
+            return b.role === role
+              ? [choice(pin, b.bus, set < 0 ? [] : [{ resource: set, mode: `set ${b.set}`, slot: null }])]
+              : [];
+          }),
+          ...channels.flatMap((c) => {
+            const pin = p.pins.findIndex((x) => x.ref === "U1" && x.label === `${c}${role}`);
+            return pin < 0 ? [] : [choice(pin, `U1:${c}`)];
+          }),
+        ],
+        { need: { kind: "i2c", role }, share: `i2c.${role}`, group: id },
+      );
+    return id;
+  };
+  const channels = size.channels ? ["0", "1"] : [];
+  if (size.channels) {
+    for (const c of channels)
+      for (const role of ["sda", "scl"]) p.pins.push({ ref: "U1", label: `${c}${role}`, header: "U1" });
+    const id = bus("U1", []);
+    for (const c of channels) p.under[`U1:${c}`] = id;
+  }
   for (let k = 0; k < size.parts; k++) {
     const ref = `M${k + 1}`;
     const isBus = rnd() < 0.5;
-    if (isBus) {
-      const id = p.groups.length;
-      p.groups.push({ id, ref, kind: "i2c", addresses: [`0x${10 + int(3)}`] });
-      for (const role of ["sda", "scl"] as const)
-        p.needs.push({
-          id: `${ref}.${role}`,
-          ref,
-          need: { kind: "i2c", role },
-          share: `i2c.${role}`,
-          group: id,
-          locked: null,
-          present: null,
-          choices: busRole.flatMap((b, pin) => (b.role === role ? [choice(pin, b.bus)] : [])),
-        });
-    }
+    if (isBus) bus(ref, channels);
     const singles = isBus ? int(2) : 1 + int(2);
-    for (let i = 0; i < singles; i++)
-      p.needs.push({
-        id: `${ref}.S${i}`,
+    for (let i = 0; i < singles; i++) {
+      const timed = timers > 0 && rnd() < 0.5;
+      const mode = `${50 * (1 + int(3))} Hz`;
+      add(
+        `${ref}.S${i}`,
         ref,
-        need: { kind: "digital-out" },
-        share: null,
-        group: null,
-        locked: null,
-        present: null,
-        choices: pins.flatMap((_, pin) => (rnd() < 0.6 ? [choice(pin, null)] : [])),
+        pins.flatMap((_, pin) => {
+          const { timer, channel } = timerOf[pin]!;
+          return rnd() < 0.6 ? [choice(pin, null, timed ? [{ resource: timer, mode, slot: channel }] : [])] : [];
+        }),
+        timed ? { need: { kind: "pwm" } } : {},
+      );
+    }
+    if (size.orders && rnd() < 0.3) {
+      const lines = 2 + int(3);
+      const first = p.needs.length;
+      for (let i = 0; i < lines; i++)
+        add(
+          `${ref}.D${i}`,
+          ref,
+          pins.flatMap((_, pin) => (rnd() < 0.7 ? [choice(pin, null)] : [])),
+        );
+      const anchors: number[][] = [];
+      for (const header of ["L", "R"]) {
+        const row = pins.flatMap((x, i) => (x.header === header ? [i] : []));
+        for (const list of [row, [...row].reverse()])
+          for (let s = 0; s + lines <= list.length; s++) anchors.push(list.slice(s, s + lines));
+      }
+      p.orders.push({
+        ref,
+        says: "lines in order",
+        needs: Array.from({ length: lines }, (_, i) => first + i),
+        anchors,
       });
+    }
   }
   for (const a of p.groups)
     for (const b of p.groups)
@@ -80,7 +164,17 @@ export function bruteForce(p: Problem): number | null {
         bus.set(n.group, c.bus);
       }
     }
-    return p.clashes.every(([a, b]) => bus.get(a) === undefined || bus.get(a) !== bus.get(b));
+    for (const [r, { modes, most }] of p.resources.entries()) {
+      const uses = pick.flatMap((c) => c.uses.filter((u) => u.resource === r));
+      if (new Set(uses.map((u) => u.mode)).size > modes || uses.length > most) return false;
+      const slots = uses.flatMap((u) => (u.slot === null ? [] : [u.slot]));
+      if (new Set(slots).size < slots.length) return false;
+    }
+    return p.clashes.every(([a, b]) => {
+      const [x, y] = [bus.get(a), bus.get(b)];
+      if (x == null || y == null) return true;
+      return x !== y && bus.get(p.under[x] ?? -1) !== y && bus.get(p.under[y] ?? -1) !== x;
+    });
   };
   const go = (i: number, pick: Choice[]) => {
     if (!legal(pick)) return;
@@ -92,6 +186,9 @@ export function bruteForce(p: Problem): number | null {
       });
       let cost = pick.reduce((s, c) => s + c.cost, 0);
       for (const s of sides.values()) cost += (s.size - 1) * p.sideCost;
+      for (const o of p.orders)
+        cost +=
+          Math.min(...o.anchors.map((a) => a.filter((pin, k) => pick[o.needs[k]!]!.pin !== pin).length)) * p.orderCost;
       if (best === null || cost < best) best = cost;
       return;
     }

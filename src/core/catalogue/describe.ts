@@ -15,6 +15,7 @@ const OFFER: Record<Offer["kind"], (o: never) => string> = {
   i2c: (o: { bus: string; role: string }) => `${o.bus} ${o.role.toUpperCase()}`,
   spi: (o: { bus: string; role: string }) => `${o.bus} ${o.role.toUpperCase()}`,
   uart: (o: { bus: string; role: string }) => `${o.bus} ${o.role.toUpperCase()}`,
+  can: (o: { bus: string; role: string }) => `${o.bus} ${o.role.toUpperCase()}`,
   touch: (o: { channel: number }) => `touch ${o.channel}`,
   program: (o: { role: string }) => `programming ${o.role.toUpperCase()}`,
 };

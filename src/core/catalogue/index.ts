@@ -8,3 +8,4 @@ export * from "./options";
 export * from "./summary";
 export * from "./describe";
 export * from "./compare";
+export * from "./buskinds";

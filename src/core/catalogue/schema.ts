@@ -29,13 +29,31 @@ export const SpreadSchema = z.strictObject({ min: ExprSchema, typ: ExprSchema, m
 
 const PinCap = z.enum(["pwm", "adc", "interrupt", "pull-up", "pull-down", "dac", "touch", "5v-tolerant"]);
 export const NeedSchema = z.strictObject({
-  kind: z.enum(["digital-out", "digital-in", "digital-io", "pwm", "adc", "dac", "interrupt", "i2c", "spi", "uart"]),
+  kind: z.enum([
+    "digital-out",
+    "digital-in",
+    "digital-io",
+    "pwm",
+    "adc",
+    "dac",
+    "interrupt",
+    "i2c",
+    "spi",
+    "uart",
+    "can",
+    "program",
+  ]),
   role: z.string().max(12).optional(),
+  /** What the pulses are for: their timer then runs at a servo's rate, or at whatever note is played. */
+  use: z.enum(["servo", "tone"]).optional(),
+  /** Changes, or is read, seldom enough to sit behind an expander, a shift register or a multiplexer. */
+  slow: z.boolean().optional(),
   require: z.array(PinCap).optional(),
   prefer: z.array(PinCap).optional(),
   optional: z.boolean().optional(),
 });
 
+/** `set`: pins of a controller that go together; it can't take one line from one set and another from the next. */
 export const OfferSchema = z.discriminatedUnion("kind", [
   z.strictObject({
     kind: z.literal("digital"),
@@ -52,18 +70,28 @@ export const OfferSchema = z.discriminatedUnion("kind", [
     bus: z.string().max(12),
     role: z.enum(["sda", "scl"]),
     usual: z.boolean().optional(),
+    set: z.string().max(12).optional(),
   }),
   z.strictObject({
     kind: z.literal("spi"),
     bus: z.string().max(12),
     role: z.enum(["sck", "mosi", "miso", "cs"]),
     usual: z.boolean().optional(),
+    set: z.string().max(12).optional(),
   }),
   z.strictObject({
     kind: z.literal("uart"),
     bus: z.string().max(12),
     role: z.enum(["tx", "rx", "cts", "rts"]),
     usual: z.boolean().optional(),
+    set: z.string().max(12).optional(),
+  }),
+  z.strictObject({
+    kind: z.literal("can"),
+    bus: z.string().max(12),
+    role: z.enum(["tx", "rx"]),
+    usual: z.boolean().optional(),
+    set: z.string().max(12).optional(),
   }),
   z.strictObject({ kind: z.literal("touch"), channel: z.number().int() }),
   z.strictObject({ kind: z.literal("program"), role: z.string().max(12) }),
@@ -227,7 +255,7 @@ export const ElementSchema = z.discriminatedUnion("kind", [
 
 export const GroupSchema = z.strictObject({
   id: key,
-  kind: z.enum(["i2c", "spi", "uart", "parallel", "chain", "encoder", "matrix", "onewire"]),
+  kind: z.enum(["i2c", "spi", "uart", "can", "parallel", "chain", "encoder", "matrix", "onewire"]),
   pins: z.record(z.string().max(12), pinLabel),
   address: z
     .string()
@@ -336,6 +364,22 @@ export const BoardInfoSchema = z.strictObject({
   rowPitch_mm: z.number().optional(),
   headersSoldered: z.boolean(),
   chip_mA: z.number(),
+  /** Timers that differ from the plain kind (one frequency for all their channels), by the name that the pins give. */
+  timers: z
+    .record(
+      z.string().max(12),
+      z.strictObject({
+        /** How many frequencies at once; 1 when absent. */
+        frequencies: z.number().int().min(1).optional(),
+        /** How many outputs at once, whatever pins they are on. */
+        outputs: z.number().int().min(1).optional(),
+        /** Its frequency can't be changed: something else, such as the clock of the program, hangs on it. */
+        fixed: text(120).optional(),
+        /** Uses that the core runs from this timer on any output pin. */
+        drives: z.array(z.enum(["servo", "tone"])).optional(),
+      }),
+    )
+    .optional(),
   /** The analogue converter: steps, the voltage that reads full, the largest source resistance it likes. */
   analog: z.strictObject({ bits: z.number().int(), full_V: SpreadSchema, source_ohm: z.number() }).optional(),
   targets: z.record(z.string(), z.record(z.string(), z.string())),

@@ -61,6 +61,7 @@ const TALK: Record<string, string> = {
   i2c: "i2c",
   spi: "spi",
   uart: "uart",
+  can: "can",
   adc: "analogue",
   dac: "analogue",
   pwm: "pwm",

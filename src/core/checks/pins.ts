@@ -1,7 +1,8 @@
-import { effectiveNeed, followers, shareKey, waysToServe } from "../assign";
-import { findPin, type Pin } from "../catalogue";
+import { effectiveNeed, followers, hostFacts, problemOf, sharedClashes, shareKey, waysToServe } from "../assign";
+import { findPin, isBusKind, type Pin } from "../catalogue";
 import type { Circuit } from "../circuit";
 import type { Binding } from "../netlist";
+import { splitEnd } from "../project";
 import { label, moveFix } from "./help";
 import type { Finding, Rule, Severity } from "./types";
 
@@ -9,6 +10,19 @@ const hostPin = (c: Circuit, b: Binding): Pin | undefined => findPin(c.netlist.i
 const place = (b: Binding) => [`${b.ref}.${b.pin}`, `${b.host}.${b.hostPin}`];
 const needOf = (c: Circuit, b: Binding) =>
   effectiveNeed(c.netlist, b.ref, findPin(c.netlist.instance(b.ref)!.part, b.pin)!);
+
+/** What is to be known of the host for a binding: its radio, and whether the program may do this bus. */
+const factsOf = (c: Circuit, b: Binding) => {
+  const groups = c.netlist.instance(b.ref)!.part.groups;
+  const group = groups.find((g) => g.kind === b.need.kind && Object.values(g.pins).includes(b.pin));
+  return hostFacts(c.project, c.netlist, b.host, b.ref, group?.id);
+};
+
+/** A converter that can't be used while the radio runs. */
+const muted = (c: Circuit, b: Binding) =>
+  b.need.kind === "adc" &&
+  factsOf(c, b).radio === true &&
+  (hostPin(c, b)?.hazards?.some((h) => h.kind === "adc-radio") ?? false);
 
 const barred = (c: Circuit, b: Binding) =>
   hostPin(c, b)?.hazards?.some((h) => h.kind === "reserved" || h.kind === "reset") ?? false;
@@ -20,9 +34,9 @@ const capability: Rule = {
     const out: Finding[] = [];
     for (const b of c.netlist.bindings) {
       const pin = hostPin(c, b);
-      if (!pin || barred(c, b)) continue;
+      if (!pin || barred(c, b) || muted(c, b)) continue;
       const need = needOf(c, b);
-      const ways = waysToServe(pin, need);
+      const ways = waysToServe(pin, need, factsOf(c, b));
       const bad = ways.every((w) => !w.ok) ? ways[0] : undefined;
       if (bad && !bad.ok)
         out.push({
@@ -37,10 +51,10 @@ const capability: Rule = {
     // Clock and data of one part must belong to one controller.
     for (const inst of c.netlist.expanded.instances.values())
       for (const g of inst.part.groups) {
-        if (!["i2c", "spi", "uart"].includes(g.kind)) continue;
+        if (!isBusKind(g.kind)) continue;
         const members = c.netlist.bindings.filter((b) => b.ref === inst.ref && Object.values(g.pins).includes(b.pin));
         const buses = members.map((b) =>
-          waysToServe(hostPin(c, b)!, b.need).flatMap((w) => (w.ok && w.bus ? [w.bus] : [])),
+          waysToServe(hostPin(c, b)!, b.need, factsOf(c, b)).flatMap((w) => (w.ok && w.bus ? [w.bus] : [])),
         );
         if (buses.length < 2 || buses.some((x) => !x.length)) continue;
         const common = buses.reduce((a, x) => a.filter((y) => x.includes(y)));
@@ -139,6 +153,61 @@ const hazardRule = ([kind, rule, severity, says]: (typeof HAZARD_RULES)[number])
     }),
 });
 
+/** Why two uses of a timer or a line exclude each other, and how much it matters. */
+const SHARED: { rule: string; severity: Severity; says: string; of: (kind: string) => boolean; what: string }[] = [
+  {
+    rule: "pin.timer-conflict",
+    severity: "risk",
+    says: "Pins that get their pulses from one timer run at one rate; a servo, a note and a dimmed light want different ones.",
+    of: (kind) => kind === "pwm",
+    what: "The later one started wins",
+  },
+  {
+    rule: "pin.interrupts",
+    severity: "fault",
+    says: "A chip watches a limited number of edges at once: pins that share a line can't both be watched.",
+    of: (kind) => kind === "interrupt",
+    what: "Only one of them will be noticed",
+  },
+];
+
+const sharedRule = ({ rule, severity, says, of, what }: (typeof SHARED)[number]): Rule => ({
+  rule,
+  says,
+  check: (c) =>
+    c.netlist.expanded.hosts.flatMap((host) =>
+      sharedClashes(problemOf(c, host))
+        .filter((x) => of(x.a.need.kind) && of(x.b.need.kind))
+        .map((x): Finding => {
+          const rates = x.slot === null ? ` (${x.a.id} ${x.modes[0]}, ${x.b.id} ${x.modes[1]})` : ` (${x.slot})`;
+          return {
+            rule,
+            severity,
+            at: [x.a.id, x.b.id],
+            message: `${x.a.id} and ${x.b.id} both hang on ${x.says}${rates}. ${what}; move one of them.`,
+            evidence: { shared: x.says, first: x.modes[0], second: x.modes[1] },
+            fixes: moveFix(c, x.b.ref, splitEnd(x.b.id).pin, splitEnd(x.b.present!).ref, x.b.need),
+          };
+        }),
+    ),
+});
+
+const adcRadio: Rule = {
+  rule: "pin.adc-radio",
+  says: "Some converters belong to the radio while it runs.",
+  check: (c) =>
+    c.netlist.bindings
+      .filter((b) => muted(c, b))
+      .map((b): Finding => ({
+        rule: "pin.adc-radio",
+        severity: "fault",
+        at: place(b),
+        message: `${b.ref}.${b.pin} is measured at ${b.host}.${b.hostPin}, whose converter can't be used while the radio runs, and this project uses the radio.`,
+        evidence: { pin: b.hostPin },
+        fixes: moveFix(c, b.ref, b.pin, b.host, needOf(c, b)),
+      })),
+};
+
 /** What the program is to the computer at the other end needs a chip that speaks USB itself. */
 const nativeUsb: Rule = {
   rule: "board.native-usb",
@@ -161,4 +230,11 @@ const nativeUsb: Rule = {
     }),
 };
 
-export const pinRules: Rule[] = [nativeUsb, capability, duplicate, ...HAZARD_RULES.map(hazardRule)];
+export const pinRules: Rule[] = [
+  nativeUsb,
+  capability,
+  duplicate,
+  adcRadio,
+  ...SHARED.map(sharedRule),
+  ...HAZARD_RULES.map(hazardRule),
+];

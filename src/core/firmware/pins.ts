@@ -123,6 +123,8 @@ export function driverParts(c: Circuit, host: string, target: string, busNames: 
     };
     const i2c = inst.part.groups.find((g) => g.kind === "i2c");
     const way = i2c && waysToServe(findPin(board, at(i2c.pins.sda!)!.hostPin)!, { kind: "i2c", role: "sda" })[0];
+    // A bus that the program would have to time itself has no driver: the pins are in the pins file.
+    if (i2c && !way?.ok) return [];
     const entry = c.project.parts.find((p) => p.ref === inst.ref);
     const toSupply = entry?.companions?.pullDown != null || houseRule(c.project, "buttonPull") === "external-down";
     return [

@@ -1,5 +1,5 @@
 import { evaluate, exactly, type Triple } from "../quantity";
-import { findPin, type Part, type Pin } from "../catalogue";
+import { findPin, isBusKind, type Part, type Pin } from "../catalogue";
 import { splitEnd } from "../project";
 import { outerTerminal, type Expanded, type Instance } from "./expand";
 import type { Binding, EndAs, Net, NetElement, NetEnd, Netlist } from "./types";
@@ -259,8 +259,7 @@ export function buildNets(e: Expanded): Netlist {
     }
     if (net.nodes.some((n) => n.ground)) net.kind = "ground";
     else if (net.nodes.length) net.kind = "supply";
-    else if (net.ends.some((x) => x.def.need && ["i2c", "spi", "uart"].includes(x.def.need.kind)))
-      net.kind = "bus-line";
+    else if (net.ends.some((x) => x.def.need && isBusKind(x.def.need.kind))) net.kind = "bus-line";
     if (net.kind === "ground") net.V = exactly(0);
     byRoot.set(root, net);
   }

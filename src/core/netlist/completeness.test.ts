@@ -111,7 +111,7 @@ describe("pins behind other parts", () => {
       ],
     );
     expect(rules(apart)).toEqual([]);
-    const together = plan(
+    const together = make(
       [BOARD3, USB, { ref: "M1", part: "module/tca9548a" }, ...twice],
       [
         ["M2.SDA", "M1.SD0"],
@@ -121,6 +121,8 @@ describe("pins behind other parts", () => {
       ],
     );
     expect(rules(together)).toContain("fault i2c.address-clash");
+    // The planner takes one of them to a bus of its own.
+    expect(rules(assign(together, catalogue).project)).toEqual([]);
   });
   it("an expander without the ability is told so", () => {
     const p = make(

@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { assign, rankBoards } from "../assign";
+import { rankBoards } from "../advice";
+import { assign } from "../assign";
 import { validateOwnPart, validatePart, withOptions, type Part } from "../catalogue";
 import { circuitOf } from "../circuit";
 import { findings, verdict } from "../checks";

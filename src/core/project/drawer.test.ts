@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { assign, rankBoards } from "../assign";
+import { rankBoards } from "../advice";
+import { assign } from "../assign";
 import { circuitOf } from "../circuit";
 import { BOARD3, BOARD5, catalogue, make, USB } from "../testing";
 import { partsList } from "../wiring";

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { findPin, optionProblems, PartSchema, withOptions, type Catalogue } from "../catalogue";
+import { findPin, isBusKind, optionProblems, PartSchema, withOptions, type Catalogue, type Part } from "../catalogue";
 import { partLookup, splitEnd } from "./endpoint";
 import { nextRef } from "./refs";
 import {
@@ -48,6 +48,10 @@ const BaseEdit = z.discriminatedUnion("type", [
   z.strictObject({ type: z.literal("lock"), from: z.string(), to: z.string(), locked: z.boolean() }),
   z.strictObject({ type: z.literal("moveLink"), end: z.string(), from: z.string(), to: z.string() }),
   z.strictObject({ type: z.literal("setPlan"), parts: ProjectSchema.shape.parts, links: ProjectSchema.shape.links }),
+  z.strictObject({ type: z.literal("savePlan"), at: z.string().max(40) }),
+  z.strictObject({ type: z.literal("setHost"), ref: z.string(), host: z.string() }),
+  z.strictObject({ type: z.literal("setWanted"), ref: z.string(), pin: z.string().max(20), wanted: z.boolean() }),
+  z.strictObject({ type: z.literal("setSoftware"), ref: z.string(), group: z.string().max(40), software: z.boolean() }),
   z.strictObject({ type: z.literal("changePart"), ref: z.string(), part: z.string().max(60) }),
   /** Replaces what is given: a list of values, or the counts of the parts named (0 takes one out). */
   z.strictObject({ type: z.literal("setDrawer"), drawer: DrawerSchema.partial() }),
@@ -83,6 +87,24 @@ const mapPart = (p: Project, ref: string, f: (part: ProjectPart) => ProjectPart)
 });
 const without = <T extends object>(o: T, key: PropertyKey): T =>
   Object.fromEntries(Object.entries(o).filter(([k]) => k !== key)) as T;
+
+/** A part's entry with a name put into one of its lists, or taken out; an empty list goes. */
+function withList(x: ProjectPart, key: "wanted" | "software", name: string, on: boolean): ProjectPart {
+  const list = [...(x[key] ?? []).filter((n) => n !== name), ...(on ? [name] : [])];
+  return list.length ? { ...x, [key]: list } : without(x, key);
+}
+
+/** Wishes about pins and groups that the definition still has. */
+function withKnown(x: ProjectPart, part: Part): ProjectPart {
+  const keep = (list: string[] | undefined, known: (name: string) => boolean) => list?.filter(known) ?? [];
+  const wanted = keep(x.wanted, (l) => findPin(part, l)?.need?.optional ?? false);
+  const software = keep(x.software, (n) => part.groups.some((g) => g.id === n && isBusKind(g.kind)));
+  return {
+    ...without(without(x, "wanted"), "software"),
+    ...(wanted.length && { wanted }),
+    ...(software.length && { software }),
+  };
+}
 
 type Handlers = {
   [T in BasicEdit["type"]]: (p: Project, e: Extract<BasicEdit, { type: T }>, c: Catalogue) => Project;
@@ -133,6 +155,24 @@ const HANDLERS: Handlers = {
     ),
   }),
   setPlan: (p, e) => ({ ...p, parts: e.parts, links: e.links }),
+  savePlan: (p, e) => ({ ...p, savedPlan: { at: e.at, links: p.links } }),
+  // Wires to the old host's pins mean nothing on the new one.
+  setHost: (p, e, c) => {
+    const partOf = partLookup(p, c);
+    const offers = (end: string) => partOf(splitEnd(end).ref)?.pins.some((x) => x.offers?.length) ?? false;
+    return {
+      ...mapPart(p, e.ref, (x) => ({ ...x, host: e.host })),
+      links: p.links.filter((l) => {
+        const other = splitEnd(l.from).ref === e.ref ? l.to : splitEnd(l.to).ref === e.ref ? l.from : null;
+        return other === null || splitEnd(other).ref === e.host || !offers(other);
+      }),
+    };
+  },
+  setWanted: (p, e) => ({
+    ...mapPart(p, e.ref, (x) => withList(x, "wanted", e.pin, e.wanted)),
+    links: e.wanted ? p.links : p.links.filter((l) => l.from !== `${e.ref}.${e.pin}` && l.to !== `${e.ref}.${e.pin}`),
+  }),
+  setSoftware: (p, e) => mapPart(p, e.ref, (x) => withList(x, "software", e.group, e.software)),
   // Pins of another board mean other things, so only cables survive the change.
   changePart: (p, e, c) => {
     const changed = mapPart(p, e.ref, (x) => without({ ...x, part: e.part }, "options"));
@@ -154,8 +194,10 @@ const HANDLERS: Handlers = {
       ? p.customParts.map((x) => (x.id === e.part.id ? e.part : x))
       : [...p.customParts, e.part],
     // Options that the part no longer has would make the project unreadable.
-    parts: p.parts.map((x) => {
-      if (x.part !== e.part.id || !x.options) return x;
+    parts: p.parts.map((y) => {
+      if (y.part !== e.part.id) return y;
+      const x = withKnown(y, e.part);
+      if (!x.options) return x;
       const bad = new Set(optionProblems(e.part, x.options).map((o) => o.key));
       return bad.size
         ? { ...x, options: Object.fromEntries(Object.entries(x.options).filter(([k]) => !bad.has(k))) }
@@ -206,6 +248,10 @@ const SAYS: { [T in BasicEdit["type"]]: (e: Extract<BasicEdit, { type: T }>) => 
   lock: (e) => `${e.locked ? "lock" : "unlock"} ${e.from}`,
   moveLink: (e) => `move ${e.end} to ${e.to}`,
   setPlan: () => "plan the pins",
+  savePlan: () => "save the plan to compare with",
+  setHost: (e) => `${e.ref} on ${e.host}`,
+  setWanted: (e) => `${e.wanted ? "wire" : "leave"} ${e.ref}.${e.pin}`,
+  setSoftware: (e) => `${e.ref} ${e.group} ${e.software ? "in software" : "by a controller only"}`,
   changePart: (e) => `change ${e.ref} to ${e.part}`,
   setDrawer: () => "what is in the drawer",
   setOwnPart: (e) => `own part ${e.part.name}`,

@@ -1,4 +1,4 @@
-import { findPin, optionProblems, validateOwnPart, type Catalogue } from "../catalogue";
+import { findPin, isBusKind, optionProblems, validateOwnPart, type Catalogue } from "../catalogue";
 import { canonicalEnd, partLookup, splitEnd } from "./endpoint";
 import { PROJECT_VERSION, ProjectSchema, type Project } from "./schema";
 
@@ -64,6 +64,18 @@ function meaning(project: Project, catalogue: Catalogue): ProjectProblem[] {
     if (p.host && !seen.has(p.host)) out.push({ path: `parts/${i}/host`, message: `there is no part "${p.host}"` });
     else if (p.host && !partOf(p.host)?.board)
       out.push({ path: `parts/${i}/host`, message: `"${p.host}" is not a board or chip that can host parts` });
+    const part = partOf(p.ref);
+    for (const [k, label] of (p.wanted ?? []).entries())
+      if (part && !findPin(part, label)?.need?.optional)
+        out.push({ path: `parts/${i}/wanted/${k}`, message: `"${label}" is no optional pin of ${part.id}` });
+    for (const [k, name] of (p.software ?? []).entries()) {
+      const group = part?.groups.find((g) => g.id === name);
+      if (part && !(group && isBusKind(group.kind) && group.kind !== "can"))
+        out.push({
+          path: `parts/${i}/software/${k}`,
+          message: `${part.id} has no group "${name}" that a program could do by itself`,
+        });
+    }
   }
   for (const [i, link] of project.links.entries())
     for (const side of ["from", "to"] as const) {

@@ -82,6 +82,10 @@ export const ProjectPartSchema = z.strictObject({
   host: ref.optional(),
   options: z.record(z.string().max(40), z.unknown()).optional(),
   companions: z.partialRecord(CompanionKeySchema, CompanionValueSchema).optional(),
+  /** Optional pins of the part that shall be wired. */
+  wanted: z.array(z.string().max(20)).max(40).optional(),
+  /** Groups (`uart`, `spi`, `i2c`) that the program may do on ordinary pins when no controller is left. */
+  software: z.array(z.string().max(40)).max(8).optional(),
   wire_cm: z.number().positive().max(2000).optional(),
 });
 
@@ -119,6 +123,8 @@ export const ProjectSchema = z.strictObject({
     .default([]),
   customParts: z.array(PartSchema).max(100).default([]),
   drawer: DrawerSchema.default(emptyDrawer),
+  /** The plan that changes are compared with: what is wired on the bench, or was printed. */
+  savedPlan: z.strictObject({ at: z.string().max(40), links: z.array(LinkSchema).max(2000) }).optional(),
   code: z.record(z.string().max(40), z.record(z.string().max(60), z.string().max(100_000))).default({}),
   bench: z.array(BenchEntrySchema).max(5000).default([]),
   acknowledged: z

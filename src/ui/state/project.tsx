@@ -2,7 +2,7 @@
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from "react";
 import { toast } from "sonner";
 import type { Edit, Project } from "@/core/project";
-import type { Step } from "@/workers/api";
+import type { Step } from "@/workers/step";
 import type { View } from "@/workers/view";
 import { core } from "./core";
 import { http } from "./http";

@@ -7,8 +7,8 @@ const loading = () => <p className="p-6 text-soft">Opening…</p>;
 const VIEWS: Record<StationId, React.ComponentType> = {
   brief: dynamic(() => import("./brief").then((m) => m.Brief), { loading }),
   parts: dynamic(() => import("./parts/parts").then((m) => m.Parts), { loading }),
-  board: dynamic(() => import("./board").then((m) => m.Board), { loading }),
-  pins: dynamic(() => import("./pins").then((m) => m.Pins), { loading }),
+  board: dynamic(() => import("./board/board").then((m) => m.Board), { loading }),
+  pins: dynamic(() => import("./pins/pins").then((m) => m.Pins), { loading }),
   power: dynamic(() => import("./power").then((m) => m.Power), { loading }),
   wiring: dynamic(() => import("./wiring").then((m) => m.Wiring), { loading }),
   firmware: dynamic(() => import("./firmware").then((m) => m.Firmware), { loading }),

@@ -1,0 +1,3 @@
+/** What to do next: which board, and what helps when nothing fits. Every answer is really tried by the solver. */
+export * from "./boards";
+export * from "./remedies";

@@ -1,0 +1,4 @@
+/** From a project to the plain assignment problem of one host. */
+export * from "./followers";
+export * from "./make";
+export * from "./standing";

@@ -1,0 +1,5 @@
+/** The exact solver over plain problems. */
+export * from "./solve";
+export * from "./legal";
+export * from "./clash";
+export * from "./best";

@@ -1,0 +1,275 @@
+"use client";
+import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
+import { toast } from "sonner";
+import type { LatticeRow, LatticeView } from "@/core/assign";
+import { cellOf } from "@/core/assign/cell";
+import { core } from "@/ui/state/core";
+import { useProject } from "@/ui/state/project";
+import { Crossing, type Ghost } from "./crossing";
+import { LeftOver } from "./left-over";
+import { pinName, Row, type Shown } from "./row";
+import { Legend } from "./states";
+
+interface Spot {
+  row: number;
+  col: number;
+}
+
+const FOLDS = [
+  { id: "useful", name: "pins that these parts can use" },
+  { id: "signal", name: "all signal pins" },
+  { id: "all", name: "the whole header" },
+] as const;
+type Fold = (typeof FOLDS)[number]["id"];
+
+/** The board's headers as seen from the top, above the columns they belong to. */
+function Headers({ view, shown }: { view: LatticeView; shown: readonly Shown[] }) {
+  return (
+    <tr>
+      <td className="sticky left-0 z-10" />
+      {view.headers.map((h) => {
+        const n = shown.filter(({ c }) => c.header === h.id).length;
+        return n ? (
+          <th
+            key={h.id}
+            colSpan={n}
+            scope="colgroup"
+            className="edge pb-1 pl-1 text-left align-bottom text-sm font-normal"
+          >
+            {/* No width of its own: the columns decide. */}
+            <span className="block w-0 whitespace-nowrap">
+              {h.side === "behind" ? (
+                <>
+                  behind <strong>{h.says}</strong>
+                </>
+              ) : (
+                <>
+                  <svg width="16" height="12" viewBox="0 0 16 12" className="mr-1 inline" aria-hidden>
+                    <rect x="0.5" y="2.5" width="8" height="7" fill="none" stroke="currentColor" />
+                    <path d="M10 6h5M13 3.5 15.5 6 13 8.5" fill="none" stroke="currentColor" />
+                  </svg>
+                  <strong>{h.side}</strong>, USB end first
+                </>
+              )}
+            </span>
+          </th>
+        ) : null;
+      })}
+    </tr>
+  );
+}
+
+const STILL = new Set(["chosen", "locked", "cannot"]);
+
+/** The lattice of one board: needs down the side, pins across the top, moved by dragging or by keys. */
+export function Lattice({ view }: { view: LatticeView }) {
+  const { run, edit, light, lit, project } = useProject();
+  const [fold, setFold] = useState<Fold>("useful");
+  const shown = useMemo<Shown[]>(() => {
+    const list = view.columns
+      .map((c, i) => ({ c, i }))
+      .filter(({ c }) => fold === "all" || (fold === "signal" ? c.signal : c.useful));
+    return list.map((x, k) => ({ ...x, first: x.c.header !== list[k - 1]?.c.header }));
+  }, [view.columns, fold]);
+  const [spot, setSpot] = useState<Spot>(() => ({
+    row: 0,
+    col: Math.max(
+      0,
+      shown.findIndex(({ c }) => c.end === view.rows[0]?.at),
+    ),
+  }));
+  const [drag, setDrag] = useState<number | null>(null);
+  const [ghost, setGhost] = useState<Ghost | null>(null);
+  const grid = useRef<HTMLTableElement>(null);
+  const row: LatticeRow | undefined = view.rows[Math.min(spot.row, view.rows.length - 1)];
+  const at = Math.min(spot.col, shown.length - 1);
+  const col = shown[at];
+  const cell = row && col ? cellOf(view, row, col.i) : undefined;
+  const state = cell?.state;
+
+  const ask = useRef(0);
+  useEffect(() => {
+    const n = ++ask.current;
+    setGhost(null);
+    if (!row || !col || !state || STILL.has(state)) return;
+    // Sweeping over a row asks for nothing: only where the pointer rests is the consequence worked out.
+    const wait = setTimeout(
+      () =>
+        void core()
+          .ghost(project, row.id, col.c.end)
+          .then(
+            (g) =>
+              n === ask.current &&
+              setGhost({ says: g.says, ok: g.ok, moved: new Map(g.moved.map((m) => [m.need, m.to])) }),
+          ),
+      60,
+    );
+    return () => clearTimeout(wait);
+  }, [row, col, state, project]);
+  useEffect(() => {
+    light(row && col ? [row.id, col.c.end] : []);
+    return () => light([]);
+  }, [row, col, light]);
+
+  const focus = (next: Spot) => {
+    setSpot(next);
+    grid.current?.querySelector<HTMLElement>(`[data-at="${next.row}-${next.col}"]`)?.focus();
+  };
+  const move = useCallback(
+    (r: LatticeRow, end: string) =>
+      void run(async (p) => {
+        const m = await core().move(p, r.id, end);
+        if (!m.ok) {
+          toast.error(m.why);
+          return null;
+        }
+        if (m.moved.length > 1) toast(`Moved together: ${m.moved.join(", ")}`);
+        return m.step;
+      }),
+    [run],
+  );
+  const lock = (r: LatticeRow) =>
+    r.link && void edit({ type: "lock", from: r.link.from, to: r.link.to, locked: !r.locked });
+
+  const press = (e: KeyboardEvent) => {
+    const last = shown.length - 1;
+    const steps: Record<string, Spot> = {
+      ArrowRight: { row: spot.row, col: Math.min(last, at + 1) },
+      ArrowLeft: { row: spot.row, col: Math.max(0, at - 1) },
+      ArrowDown: { row: Math.min(view.rows.length - 1, spot.row + 1), col: at },
+      ArrowUp: { row: Math.max(0, spot.row - 1), col: at },
+      Home: { row: spot.row, col: 0 },
+      End: { row: spot.row, col: last },
+      PageDown: { row: Math.min(view.rows.length - 1, spot.row + 10), col: at },
+      PageUp: { row: Math.max(0, spot.row - 10), col: at },
+    };
+    const next = steps[e.key];
+    if (next) {
+      e.preventDefault();
+      focus(next);
+    } else if (e.key === "Enter" && row && col) {
+      e.preventDefault();
+      if (cell && !STILL.has(cell.state)) move(row, col.c.end);
+      else if (cell?.state === "cannot") toast(cell.why);
+    } else if (e.key.toLowerCase() === "l" && row && !e.ctrlKey && !e.metaKey) {
+      e.preventDefault();
+      lock(row);
+    }
+  };
+  const spotOf = (e: { target: EventTarget }): Spot | null => {
+    const found = (e.target as HTMLElement).closest<HTMLElement>("[data-at]")?.dataset.at?.split("-").map(Number);
+    return found ? { row: found[0]!, col: found[1]! } : null;
+  };
+  const stateAt = (s: Spot) => cellOf(view, view.rows[s.row]!, shown[s.col]!.i).state;
+  const down = (e: PointerEvent) => {
+    const p = spotOf(e);
+    if (p && ["chosen", "locked"].includes(stateAt(p))) setDrag(p.row);
+  };
+  const over = (e: PointerEvent) => {
+    const p = spotOf(e);
+    if (p && (p.row !== spot.row || p.col !== spot.col) && (drag === null || p.row === drag)) setSpot(p);
+  };
+  const up = (e: PointerEvent) => {
+    const p = spotOf(e);
+    const from = drag;
+    setDrag(null);
+    if (!p || (from !== null && p.row !== from)) return;
+    // A click shows the crossing; only a drag, Enter or the button moves the wire.
+    if (from !== null && !STILL.has(stateAt(p))) move(view.rows[p.row]!, shown[p.col]!.c.end);
+    else setSpot(p);
+  };
+
+  return (
+    <>
+      <div className="mt-2 flex flex-wrap items-center justify-between gap-x-5 gap-y-1 text-sm">
+        <Legend />
+        <label className="inline-flex items-center gap-1.5">
+          show
+          <select value={fold} onChange={(e) => setFold(e.target.value as Fold)} aria-label="Pins shown">
+            {FOLDS.map((f) => (
+              <option key={f.id} value={f.id}>
+                {f.name}
+              </option>
+            ))}
+          </select>
+        </label>
+      </div>
+      <div className="mt-1 overflow-x-auto pb-2">
+        <table
+          ref={grid}
+          role="grid"
+          aria-label={`Needs against pins of ${view.hostName}`}
+          aria-rowcount={view.rows.length}
+          aria-colcount={shown.length}
+          className="lattice border-collapse select-none"
+          onKeyDown={press}
+          onFocus={(e) => {
+            const p = spotOf(e);
+            if (p && (p.row !== spot.row || p.col !== at)) setSpot(p);
+          }}
+          onPointerDown={down}
+          onPointerOver={over}
+          onPointerUp={up}
+          onPointerLeave={() => setDrag(null)}
+        >
+          <colgroup>
+            <col />
+            {shown.map(({ c }, k) => (
+              <col key={c.end} className={k === at ? "bg-wash" : ""} />
+            ))}
+          </colgroup>
+          <thead>
+            <Headers view={view} shown={shown} />
+            <tr>
+              <th scope="col" className="sticky left-0 z-10 pr-3 text-left align-bottom font-normal text-soft">
+                need
+              </th>
+              {shown.map(({ c, first }, k) => (
+                <th
+                  key={c.end}
+                  scope="col"
+                  className={`h-20 w-6 align-bottom font-mono text-sm font-normal ${first ? "edge" : ""} ${k === at || lit.has(c.end) ? "bg-wash font-bold" : ""} ${c.signal ? "" : "text-soft"}`}
+                >
+                  {c.hazards.length > 0 && (
+                    <span className="block font-bold text-risk" title={c.hazards.join("; ")}>
+                      !
+                    </span>
+                  )}
+                  <span className="inline-block rotate-180 whitespace-nowrap [writing-mode:vertical-rl]">{c.pin}</span>
+                  <i className="pad" data-first={c.index === 1} data-used={c.usedBy.length > 0} aria-hidden />
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {view.rows.map((r, ri) => (
+              <Row
+                key={r.id}
+                view={view}
+                r={r}
+                ri={ri}
+                shown={shown}
+                top={r.ref !== view.rows[ri - 1]?.ref}
+                mark={r === row ? at : -1}
+                landing={(ghost?.ok && ghost.moved.get(r.id)) || null}
+              />
+            ))}
+          </tbody>
+        </table>
+      </div>
+      {row && col && cell && (
+        <Crossing
+          view={view}
+          row={row}
+          column={col.c}
+          pin={pinName(view, col.c)}
+          cell={cell}
+          ghost={ghost}
+          lock={() => lock(row)}
+          move={() => move(row, col.c.end)}
+        />
+      )}
+      <LeftOver view={view} />
+    </>
+  );
+}

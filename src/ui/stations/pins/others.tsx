@@ -1,0 +1,69 @@
+"use client";
+import { useEffect, useState } from "react";
+import type { Alternative } from "@/core/assign";
+import { Sheet } from "@/ui/frame/dialog";
+import { core } from "@/ui/state/core";
+import { useProject } from "@/ui/state/project";
+
+const HOW_MANY = 5;
+
+/** The best plans that really differ, side by side with the cheapest. */
+export function Others({ close }: { close(): void }) {
+  const { project, run } = useProject();
+  const [list, setList] = useState<Alternative[] | null>(null);
+  useEffect(() => {
+    let gone = false;
+    void core()
+      .alternatives(project, HOW_MANY)
+      .then((l) => !gone && setList(l));
+    return () => {
+      gone = true;
+    };
+  }, [project]);
+  const take = (a: Alternative) => {
+    void run((p) => (p === project ? core().take(a.project, "another plan") : Promise.resolve(null)));
+    close();
+  };
+  return (
+    <Sheet title="Other good plans" close={close} wide>
+      <p className="mt-1 text-soft">
+        The plans with the lowest price that differ in more than a swap of alike parts. Prices count hazards, rare pins
+        spent, moved wires and the like.
+      </p>
+      {!list && <p className="mt-3">Looking…</p>}
+      {list && (
+        <table className="plain mt-3">
+          <thead>
+            <tr>
+              <th>Price</th>
+              <th>Differs from the cheapest</th>
+              <th>
+                <span className="sr-only">Take</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {list.map((a, i) => (
+              <tr key={i}>
+                <td className="num">
+                  {a.cost}
+                  {a.more ? ` (+${a.more})` : ""}
+                </td>
+                <td>
+                  {i === 0
+                    ? "the cheapest"
+                    : a.differs.map((m) => `${m.need}: ${m.to} instead of ${m.from}`).join(", ")}
+                </td>
+                <td className="text-right">
+                  <button className="btn" onClick={() => take(a)} aria-label={`Take plan ${i + 1}`}>
+                    Take it
+                  </button>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </Sheet>
+  );
+}

@@ -1,0 +1,70 @@
+"use client";
+import { useState } from "react";
+import { toast } from "sonner";
+import { StationTitle } from "@/ui/shared/title";
+import { core } from "@/ui/state/core";
+import { useProject } from "@/ui/state/project";
+import { Clash } from "./clash";
+import { Diff } from "./diff";
+import { nextJob } from "./job";
+import { Lattice } from "./lattice";
+import { Others } from "./others";
+
+const priceWords = (by: { reason: string; cost: number }[]) =>
+  by.length ? ` (${by.map((x) => `${x.reason} ${x.cost}`).join(", ")})` : "";
+
+/** Pins: the lattice of needs and pins, with plan, move and lock. */
+export function Pins() {
+  const { view, run } = useProject();
+  const [busy, setBusy] = useState<number | null>(null);
+  const [others, setOthers] = useState(false);
+  const plan = () => {
+    const job = nextJob();
+    setBusy(job);
+    void run(async (p) => {
+      const r = await core().plan(p, job);
+      if (r.clash) toast.error(r.clash, { duration: 15_000 });
+      else if (r.status === "stopped") toast("Stopped; nothing was changed.");
+      else
+        toast(
+          `Planned in ${r.ms.toFixed(0)} ms, ${r.status === "optimal" ? "proven optimal" : "stopped before it was proven the best"}, price ${r.cost}${priceWords(r.costBy)}.`,
+        );
+      return r.clash || r.status === "stopped" ? null : r;
+    }).finally(() => setBusy(null));
+  };
+  return (
+    <>
+      <StationTitle
+        name="Pins"
+        says={view.open ? `${view.open} pins are open.` : "Every need has its pin. Move one to see what follows."}
+      >
+        {busy !== null && (
+          <button className="btn" onClick={() => void core().drop(busy)}>
+            Stop
+          </button>
+        )}
+        <button className="btn" onClick={() => setOthers(true)} disabled={!view.lattices.length || view.open > 0}>
+          Other plans…
+        </button>
+        <button className="btn-main" onClick={plan} disabled={!view.lattices.length || busy !== null}>
+          {view.open ? "Plan open pins" : "Plan again"}
+        </button>
+      </StationTitle>
+      <Diff />
+      <Clash />
+      {view.lattices.map((l) =>
+        l.rows.length ? (
+          <Lattice key={l.host} view={l} />
+        ) : (
+          <p key={l.host} className="mt-4">
+            The board is there; no part asks for a pin yet. Add one at Parts.
+          </p>
+        ),
+      )}
+      {!view.lattices.length && (
+        <p className="mt-4">No board yet. Choose one at Board: each is tried with your parts list.</p>
+      )}
+      {others && <Others close={() => setOthers(false)} />}
+    </>
+  );
+}
