@@ -110,7 +110,7 @@ export const needFor = (project: Project, edit?: Edit) =>
       p.part,
       ...Object.values(p.companions ?? {}).flatMap((v) => (v && v !== "internal" && v.part ? [v.part] : [])),
     ]),
-    ...project.customParts.flatMap((p) => p.companions.map((c) => c.part)),
+    ...project.customParts.flatMap((p) => [...p.companions, ...(p.contains ?? [])].map((c) => c.part)),
     ...(edit ? idsOfEdit(edit) : []),
   ]);
 

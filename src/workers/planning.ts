@@ -12,6 +12,16 @@ import type { Catalogue } from "../core/catalogue";
 import { findings, verdict } from "../core/checks";
 import { circuitOf } from "../core/circuit";
 import { applyEdit, defaultHost, partLookup, type Edit, type Project } from "../core/project";
+import {
+  alikeParts,
+  applySaving,
+  boardFacts,
+  SAVING_PARTS,
+  savings,
+  type Alike,
+  type Ask,
+  type Saving,
+} from "../core/savings";
 import { need, needBoards, needFor } from "./parts";
 import type { Step } from "./step";
 
@@ -135,6 +145,29 @@ export function planningApi(catalogue: Catalogue, step: (project: Project, says:
       await needBoards();
       const a = await run(assignSlowly(project, catalogue), job);
       return run(remediesSlowly(project, catalogue, a), job);
+    },
+
+    /** Ways to connect many alike things with fewer pins. */
+    savings(ask: Ask): Saving[] {
+      return savings(ask);
+    },
+
+    /** Alike parts of the project that could share pins, and what its board offers for the sums. */
+    async alike(project: Project): Promise<{ groups: Alike[]; V: number; pin_A: number }> {
+      await needFor(project);
+      return { groups: alikeParts(project, catalogue), ...boardFacts(project, catalogue) };
+    },
+
+    /** Puts a way into the project, planned; the project stays as it is when it does not fit. */
+    async save(
+      project: Project,
+      group: Alike,
+      way: string,
+    ): Promise<{ ok: true; step: Step } | { ok: false; why: string }> {
+      await needFor(project);
+      await need(SAVING_PARTS);
+      const r = applySaving(project, catalogue, group, way);
+      return r.ok ? { ok: true, step: step(r.project, r.says) } : r;
     },
 
     /** A plan that was worked out before, as a step. */

@@ -15,7 +15,16 @@ import { cautions } from "../core/formats";
 import { TARGETS, pinConstants, type PinConstant } from "../core/firmware";
 import type { LevelVerdict } from "../core/netlist";
 import type { Project } from "../core/project";
-import { loom, partsList, runSheet, type BomRow, type Loom, type RunRow } from "../core/wiring";
+import {
+  gridAddressTables,
+  loom,
+  partsList,
+  runSheet,
+  type GridAddresses,
+  type BomRow,
+  type Loom,
+  type RunRow,
+} from "../core/wiring";
 
 /** Everything that the screens show of a project, as plain data. Computed in the worker, whole, after every edit. */
 export interface PartView {
@@ -80,6 +89,8 @@ export interface View {
   bom: BomRow[];
   cautions: string[];
   open: number;
+  /** Which pair of lines is which key or light. */
+  addresses: GridAddresses[];
   /** How the pins differ from the saved plan; null when none was saved. */
   diff: Moved[] | null;
   constants: PinConstant[];
@@ -194,6 +205,7 @@ export function makeView(project: Project, catalogue: Catalogue): View {
     bom: partsList(c),
     cautions: cautions(c),
     open: openNeeds(c),
+    addresses: gridAddressTables(c),
     diff: project.savedPlan ? planDiff({ ...project, links: project.savedPlan.links }, project, catalogue) : null,
     constants: host ? pinConstants(c, host, "sketch") : [],
     targets: TARGETS.map((t) => ({ id: t.id, name: t.name, says: t.says, unfit: t.unfit(c) })),

@@ -222,6 +222,7 @@ export function sortTrials(list: readonly BoardTrial[]): BoardTrial[] {
         Number(y.b.fits) - Number(x.b.fits) ||
         troubles(x.b) - troubles(y.b) ||
         Number(y.b.owned) - Number(x.b.owned) ||
+        Number(y.b.current) - Number(x.b.current) ||
         Number(isChip(x.b)) - Number(isChip(y.b)) ||
         x.b.cost - y.b.cost ||
         x.i - y.i,

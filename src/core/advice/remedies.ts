@@ -1,9 +1,8 @@
 import { assign, chainAfter, isPlanned, planDiff, type AssignResult } from "../assign";
 import { findPin, isBusKind, isPointToPoint, type Catalogue } from "../catalogue";
-import { findings } from "../checks";
-import { circuitOf } from "../circuit";
 import { applyEdit, nextRef, partLookup, splitEnd, type BasicEdit, type Project } from "../project";
 import { rankBoards } from "./boards";
+import { newFindings, settle } from "./settle";
 
 /** Something that makes the plan fit, tried by the solver. */
 export interface Remedy {
@@ -256,22 +255,15 @@ function extenderTries(s: Scene): Try[] {
   });
 }
 
-const bad = (p: Project, catalogue: Catalogue) => {
-  const list = findings(circuitOf(p, catalogue));
-  return {
-    stop: list.filter((f) => f.severity === "stop").length,
-    fault: list.filter((f) => f.severity === "fault").length,
-  };
-};
-
-function judge(s: Scene, t: Try, before: { stop: number; fault: number }): Remedy | null {
+function judge(s: Scene, t: Try): Remedy | null {
   const tried = t.change(s.project);
   const a = assign(tried, s.catalogue);
   if (!isPlanned(a)) return null;
   const had = new Set(s.project.parts.map((p) => p.ref));
   const counts = new Map<string, number>();
   for (const p of a.project.parts) if (!had.has(p.ref)) counts.set(p.part, (counts.get(p.part) ?? 0) + 1);
-  const after = bad(a.project, s.catalogue);
+  const settled = settle(a.project, s.catalogue);
+  const news = newFindings(s.project, settled, s.catalogue);
   return {
     id: t.id,
     kind: t.kind,
@@ -284,10 +276,10 @@ function judge(s: Scene, t: Try, before: { stop: number; fault: number }): Remed
       owned: s.project.drawer.parts[part] ?? 0,
     })),
     cost: a.cost,
-    moves: planDiff(s.project, a.project, s.catalogue).filter((m) => m.from !== null).length,
-    stops: Math.max(0, after.stop - before.stop),
-    faults: Math.max(0, after.fault - before.fault),
-    project: a.project,
+    moves: planDiff(s.project, settled, s.catalogue).filter((m) => m.from !== null).length,
+    stops: news.filter((f) => f.severity === "stop").length,
+    faults: news.filter((f) => f.severity === "fault").length,
+    project: settled,
   };
 }
 
@@ -332,7 +324,6 @@ export function* remediesSlowly(
 ): Generator<number, Remedy[], boolean | undefined> {
   if (clash.status !== "infeasible") return [];
   const s = sceneOf(project, catalogue, clash);
-  const before = bad(project, catalogue);
   const tries = [...straps(s), ...software(s), ...drops(s), ...unlocks(s), ...extenderTries(s)];
   const out: Remedy[] = [];
   const done = new Set<string>();
@@ -342,7 +333,7 @@ export function* remediesSlowly(
   for (const t of tries) {
     if (done.has(family(t))) continue;
     if (yield count++) return out;
-    const r = judge(s, t, before);
+    const r = judge(s, t);
     if (!r) continue;
     done.add(family(t));
     out.push(r);
@@ -355,17 +346,13 @@ export function* remediesSlowly(
         if (family(a) === family(b)) continue;
         if (pairs++ >= MOST_PAIRS || out.filter((r) => r.kind === "both").length >= 3) break pairing;
         if (yield count++) return out;
-        const r = judge(
-          s,
-          {
-            id: `${a.id}+${b.id}`,
-            kind: "both",
-            label: `${a.label}, and ${b.label.charAt(0).toLowerCase()}${b.label.slice(1)}`,
-            says: `${a.says}; ${b.says}`,
-            change: (p) => b.change(a.change(p)),
-          },
-          before,
-        );
+        const r = judge(s, {
+          id: `${a.id}+${b.id}`,
+          kind: "both",
+          label: `${a.label}, and ${b.label.charAt(0).toLowerCase()}${b.label.slice(1)}`,
+          says: `${a.says}; ${b.says}`,
+          change: (p) => b.change(a.change(p)),
+        });
         if (r) out.push(r);
       }
   }

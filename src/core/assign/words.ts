@@ -70,6 +70,12 @@ const many = (n: number, one: string) => `${n} ${one}${n === 1 ? "" : one.endsWi
 const list = (items: readonly string[]) =>
   items.length > 1 ? `${items.slice(0, -1).join(", ")} and ${items.at(-1)}` : (items[0] ?? "");
 
+/** A part by the name that the person gave it, with its reference. */
+const partWords = (netlist: Netlist, ref: string) => {
+  const label = netlist.instance(ref)?.label;
+  return label && label !== ref ? `${label} (${ref})` : ref;
+};
+
 /** One need for which there is no pin at all. */
 function brokenWords(p: Problem, n: ProblemNeed, netlist: Netlist): string {
   const board = netlist.instance(p.host)!;
@@ -80,19 +86,20 @@ function brokenWords(p: Problem, n: ProblemNeed, netlist: Netlist): string {
 }
 
 /** Groups that can't all get a bus. */
-function busWords(p: Problem, core: ProblemNeed[]): string | null {
+function busWords(p: Problem, core: ProblemNeed[], netlist: Netlist): string | null {
   const clash = p.clashes.find(([a, b]) => core.some((n) => n.group === a) && core.some((n) => n.group === b));
   if (!clash) return null;
   const kind = p.groups[clash[0]]!.kind;
   const members = core.filter((n) => n.group !== null && p.groups[n.group]!.kind === kind);
   const buses = new Set(members.flatMap((n) => n.choices.map((c) => c.bus).filter((b) => !b?.startsWith("software "))));
   // A port takes one: whoever else wants one belongs into the sentence, though two are enough to clash.
-  const kin = p.groups.filter((g) => g.kind === kind && p.needs.some((n) => n.group === g.id)).map((g) => g.ref);
-  const refs = [...new Set(isPointToPoint(kind) ? kin : members.map((n) => n.ref))];
+  const clashing = (g: number) => p.clashes.some(([a, b, why]) => why === clash[2] && (a === g || b === g));
+  const kin = p.groups.filter((g) => g.kind === kind && clashing(g.id) && p.needs.some((n) => n.group === g.id));
+  const refs = [...new Set(kin.map((g) => partWords(netlist, g.ref)))];
   const port = PORT_WORDS[kind]!;
   if (isPointToPoint(kind))
     return `${list(refs)} each want a ${port} of their own, and this board has ${buses.size === 0 ? "none" : buses.size === 1 ? "one" : buses.size} that ${buses.size === 1 ? "reaches" : "reach"} the header.`;
-  return `${list(refs)} each want an ${port} of their own (${clash[2]}), and this board has ${buses.size}.`;
+  return `${list(refs)} each want an ${port} of their own (${clash[2].replace("both", refs.length > 2 ? "all" : "both")}), and this board has ${buses.size}.`;
 }
 
 /** Needs that can only be served from timers or lines that are too few, or run at another rate. */
@@ -115,7 +122,7 @@ export function clashWords(p: Problem, core: ProblemNeed[], netlist: Netlist): s
   const locked = core.filter((n) => n.locked);
   if (locked.length > 1 && new Set(locked.map((n) => n.locked)).size < locked.length)
     return `${ids(locked)} are locked to the same pin, and they can't share one.`;
-  const said = busWords(p, core) ?? sharedWords(p, core);
+  const said = busWords(p, core, netlist) ?? sharedWords(p, core);
   if (said) return said;
   const kinds = new Map<string, ProblemNeed[]>();
   for (const n of core) kinds.set(needWords(n), [...(kinds.get(needWords(n)) ?? []), n]);

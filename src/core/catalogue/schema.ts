@@ -446,6 +446,16 @@ export const PartSchema = z.strictObject({
     })
     .optional(),
   board: BoardInfoSchema.optional(),
+  /** Parts made of many alike ones on common lines: which pair of lines is which key or light. */
+  addresses: z
+    .array(z.strictObject({ name: text(60), a: pinLabel, b: pinLabel }))
+    .max(256)
+    .optional(),
+  /** What such a part is made of, for the parts list. */
+  contains: z
+    .array(z.strictObject({ part: z.string().max(60), count: z.number().int().min(1).max(999) }))
+    .max(8)
+    .optional(),
   body: BodySchema,
   /** A family of connectors: the one pin given is repeated, and `connector/header-n` stands for header-1 to header-40. */
   repeat: z.strictObject({ most: z.number().int().max(64), listed: z.array(z.number().int()) }).optional(),

@@ -50,6 +50,7 @@ function references(part: Part): PartProblem[] {
     for (const label of [c.pin, ...(c.also ?? [])]) pin(`companions/${i}/pin`, label);
     if (c.to) pin(`companions/${i}/to`, c.to);
   }
+  for (const [i, x] of (part.addresses ?? []).entries()) for (const l of [x.a, x.b]) pin(`addresses/${i}`, l);
   if (part.board) supply("board/logicSupply", part.board.logicSupply);
   if (part.id.startsWith("board/") && !part.board) say("board", "a board needs its board section");
   return out;

@@ -1,6 +1,6 @@
 import type { CheckItem } from "../bench";
 import type { Finding, Verdict } from "../checks";
-import { PHASES, type BomRow, type RunRow } from "../wiring";
+import { PHASES, type BomRow, type GridAddresses, type RunRow } from "../wiring";
 
 const cell = (t: string | number) =>
   String(t)
@@ -30,6 +30,8 @@ export interface PlanText {
   checks: CheckItem[];
   parts: BomRow[];
   cautions: string[];
+  /** Address tables of grids: which pair of lines is which key or light. */
+  addresses: GridAddresses[];
 }
 
 /** The whole plan as Markdown: verdict, findings, cautions, run sheet with boxes, checks, parts. */
@@ -75,6 +77,17 @@ ${table(
   p.checks.map((i) => [i.when, i.what, `${i.from} – ${i.to}`, limits(i)]),
 )}
 
+${p.addresses
+  .map(
+    (g) => `## Addresses of ${cell(g.name)} (${g.ref})
+
+${table(
+  ["name", "from line", "to line", "board pins"],
+  g.rows.map((r) => [r.name, r.a, r.b, r.pins]),
+)}
+`,
+  )
+  .join("\n")}
 ## Parts
 
 ${table(

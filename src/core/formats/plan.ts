@@ -5,7 +5,7 @@ import { findings, verdict, type Finding, type Verdict } from "../checks";
 import { circuitOf, type Circuit } from "../circuit";
 import { TARGETS } from "../firmware";
 import { writeProject, type Project } from "../project";
-import { loom, partsList, runSheet } from "../wiring";
+import { loom, partsList, runSheet, gridAddressTables } from "../wiring";
 import { toCsv } from "./csv";
 import { planMarkdown, type PlanText } from "./markdown";
 import { loomSvg } from "./svg";
@@ -65,6 +65,13 @@ export function partsCsv(c: Circuit): string {
   );
 }
 
+/** Which pair of lines is which key or light, one row a place. */
+export const addressesCsv = (list: PlanText["addresses"]): string =>
+  toCsv(
+    ["part", "name", "from_line", "to_line", "board_pins"],
+    list.flatMap((g) => g.rows.map((r) => [g.ref, r.name, r.a, r.b, r.pins])),
+  );
+
 export function checksCsv(c: Circuit): string {
   return toCsv(
     ["what", "from", "to", "low", "high", "unit", "when"],
@@ -92,6 +99,7 @@ export function planText(c: Circuit): PlanText & { verdict: Verdict } {
     checks: checklist(c),
     parts: partsList(c),
     cautions: cautions(c),
+    addresses: gridAddressTables(c),
   };
 }
 
@@ -124,6 +132,7 @@ export async function planOutputs(
     "plan.md": planMarkdown(text),
     "plan.pdf": await (await import("./pdf")).planPdf(text, fonts),
   };
+  if (text.addresses.length) files["addresses.csv"] = addressesCsv(text.addresses);
   const unfit: string[] = [];
   for (const t of TARGETS) {
     if (targets.length && !targets.includes(t.id)) continue;

@@ -4,3 +4,4 @@ export * from "./colours";
 export * from "./partslist";
 export * from "./loom";
 export * from "./position";
+export * from "./addresses";

@@ -1,6 +1,7 @@
 import type { Circuit } from "../circuit";
 import { formatSI } from "../quantity";
-import { partKind } from "../catalogue";
+import { optionVars, partKind } from "../catalogue";
+import type { Instance } from "../netlist";
 import { runSheet } from "./runsheet";
 
 export interface BomRow {
@@ -27,6 +28,14 @@ const VALUE: Record<string, (v: Record<string, number>) => string> = {
   "module/ws2812b-strip": (v) => `${v.pixels} lights`,
 };
 
+/** The parts that a grid is made of, each as one of its own. */
+function* madeOf(c: Circuit, grid: Instance): Generator<Pick<Instance, "ref" | "part" | "vars">> {
+  for (const { part, count } of grid.part.contains ?? []) {
+    const def = c.catalogue.get(part) ?? c.project.customParts.find((p) => p.id === part);
+    for (let k = 0; def && k < count; k++) yield { ref: grid.ref, part: def, vars: optionVars(def, {}) };
+  }
+}
+
 /** The bill of materials: like parts together, companions included, wires by colour and length at the end. */
 export function partsList(c: Circuit): BomRow[] {
   const rows = new Map<string, BomRow>();
@@ -39,7 +48,10 @@ export function partsList(c: Circuit): BomRow[] {
     return drawer.parts[id] ?? 0;
   };
   const left = new Map<string, number>();
-  for (const i of c.netlist.expanded.instances.values()) {
+  const instances = [...c.netlist.expanded.instances.values()].flatMap((i) =>
+    i.part.contains ? [...madeOf(c, i)] : [i],
+  );
+  for (const i of instances) {
     const value = VALUE[i.part.id]?.(i.vars) ?? "";
     const key = `${i.part.id}|${value}`;
     const row = rows.get(key) ?? {
@@ -54,7 +66,7 @@ export function partsList(c: Circuit): BomRow[] {
       buy: 0,
     };
     row.quantity += 1;
-    row.refs.push(i.ref);
+    if (row.refs.at(-1) !== i.ref) row.refs.push(i.ref);
     row.spares = spares(partKind(i.part.id), row.quantity);
     const stock = left.get(i.part.id) ?? owned(i.part.id, i.vars);
     if (owned(i.part.id, i.vars) === Infinity) row.owned = row.quantity + row.spares;

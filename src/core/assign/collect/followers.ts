@@ -1,5 +1,5 @@
 import { isBusKind, type Part } from "../../catalogue";
-import { outerTerminal, type Netlist } from "../../netlist";
+import { outerTerminal, type Instance, type Netlist } from "../../netlist";
 import { joinEnd, splitEnd, type Project } from "../../project";
 
 /** The pin on the far side of a part that passes a signal on: a resistor or diode, a buffer, shifter or isolator. */
@@ -36,6 +36,20 @@ export function attachPoint(project: Project, netlist: Netlist, end: string): st
   return here;
 }
 
+/** Whether a pin is the data-in (or clock-in) of a chain and hangs on the data-out of another piece, wired or not to a board. */
+function fedByChain(netlist: Netlist, inst: Instance, label: string): boolean {
+  const own = inst.part.groups.find((g) => g.kind === "chain" && (g.pins.in === label || g.pins.clockIn === label));
+  if (!own) return false;
+  const role = own.pins.in === label ? "out" : "clockOut";
+  return netlist
+    .netOf(outerTerminal(netlist.expanded, `${inst.ref}.${label}`))
+    .ends.some((e) =>
+      netlist
+        .instance(e.ref)
+        ?.part.groups.some((g) => e.ref !== inst.ref && g.kind === "chain" && g.pins[role] === e.pin),
+    );
+}
+
 /**
  * Needs that take no pin of their own, by the need that they go along with: an input that the person wired to another
  * part's input of the same kind, the next piece of a chain, and all sensors of one one-wire bus. An empty leader: the
@@ -53,7 +67,7 @@ export function followers(project: Project, netlist: Netlist, host: string): Map
       if (!pin.need) continue;
       const id = `${inst.ref}.${pin.label}`;
       const binding = netlist.bindings.find((b) => b.ref === inst.ref && b.pin === pin.label);
-      if (binding?.chainedAfter) out.set(id, "");
+      if (binding?.chainedAfter || fedByChain(netlist, inst, pin.label)) out.set(id, "");
       else if (pin.need.role === "onewire" && (!binding || binding.host === host)) oneWire.push(id);
       else if (pin.io === "in" && !isBusKind(pin.need.kind)) {
         const net = netlist.netOf(outerTerminal(netlist.expanded, id)).id;

@@ -6,6 +6,7 @@ import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";
 import { nextJob } from "../pins/job";
 import { SideBySide } from "./compare";
+import { SavingPins } from "./saving";
 import { PRICE, usbWords, type Trial } from "./words";
 
 /** Questions that people ask before they buy: each narrows the list. */
@@ -30,10 +31,17 @@ function Row({ t, marked, mark, use }: { t: Trial; marked: boolean; mark(): void
       <td>
         <input type="checkbox" aria-label={`Compare ${t.name}`} checked={marked} onChange={mark} />
       </td>
-      <td>
+      <td className="min-w-80">
         <strong>{t.name}</strong>
+        {(t.current || t.owned) && (
+          <span className="ml-2 text-accent">
+            {[t.current && "in use", t.owned && "in your drawer"].filter(Boolean).join(", ")}
+          </span>
+        )}
         <span className="block text-sm text-soft">
-          {[t.current && "in use", t.owned && "in your drawer"].filter(Boolean).join(", ")}
+          {t.V} V, {usbWords(t.usb)}, {t.radio.length ? `${t.radio.join(" and ")}, ` : ""}
+          {t.ram_kB >= 1024 ? `${Math.round(t.ram_kB / 1024)} MB` : `${t.ram_kB} kB`} memory, {t.mm[0]} × {t.mm[1]} mm
+          {t.solder ? ", headers to solder" : ""}, {PRICE[t.price]}
         </span>
       </td>
       <td className={fine ? "" : "text-fault"}>{t.why}</td>
@@ -41,7 +49,7 @@ function Row({ t, marked, mark, use }: { t: Trial; marked: boolean; mark(): void
         {t.fits ? (
           <>
             {t.spare}
-            <span className="block text-sm text-soft">
+            <span className="block font-sans text-sm text-soft">
               {left(t, "adc")} analogue, {left(t, "pwm")} PWM
             </span>
           </>
@@ -50,7 +58,7 @@ function Row({ t, marked, mark, use }: { t: Trial; marked: boolean; mark(): void
         )}
       </td>
       <td>
-        {!t.fits ? "–" : t.shifters === 0 ? "none" : t.shifters}
+        {!t.fits ? "–" : t.shifters === 0 ? "fine" : `${t.shifters} to change`}
         {t.fits && t.shifters > 0 && (
           <span className="block text-sm text-soft">
             {[t.overdriven && `${t.overdriven} too high`, t.short && `${t.short} too low`].filter(Boolean).join(", ")}
@@ -69,13 +77,6 @@ function Row({ t, marked, mark, use }: { t: Trial; marked: boolean; mark(): void
           </span>
         )}
       </td>
-      <td className="text-sm">
-        {t.V} V, {usbWords(t.usb)}
-        <span className="block text-soft">
-          {t.ram_kB >= 1024 ? `${Math.round(t.ram_kB / 1024)} MB` : `${t.ram_kB} kB`} memory, {t.mm[0]} × {t.mm[1]} mm
-          {t.solder ? ", headers to solder" : ""}, {PRICE[t.price]}
-        </span>
-      </td>
       <td className="text-right">
         {!t.current && (
           <button className="btn" onClick={use} aria-label={`Use this board: ${t.name}`}>
@@ -87,8 +88,8 @@ function Row({ t, marked, mark, use }: { t: Trial; marked: boolean; mark(): void
   );
 }
 
-/** Board: every board tried for this parts list, by the same solver that plans the pins. */
-export function Board() {
+/** Every board tried for this parts list, by the same solver that plans the pins. */
+function Trials() {
   const { project, run } = useProject();
   const [trials, setTrials] = useState<Trial[] | null>(null);
   const [asked, setAsked] = useState<ReadonlySet<string>>(new Set());
@@ -124,15 +125,7 @@ export function Board() {
   const pair = marked.flatMap((id) => trials?.find((t) => t.board === id) ?? []);
   return (
     <>
-      <StationTitle
-        name="Board"
-        says="Each board was really planned with this parts list. Best first; what you own before what you would buy."
-      >
-        <button className="btn" disabled={pair.length !== 2} onClick={() => setComparing(true)}>
-          Compare two
-        </button>
-      </StationTitle>
-      <fieldset className="mt-2 flex flex-wrap gap-x-4 gap-y-1 text-sm">
+      <fieldset className="mt-3 flex flex-wrap gap-x-4 gap-y-1 text-sm">
         <legend className="sr-only">It must have</legend>
         <span className="text-soft">It must have:</span>
         {ASKS.map((a) => (
@@ -141,6 +134,9 @@ export function Board() {
             {trials && <span className="num text-soft">{trials.filter((t) => a.test(t)).length}</span>}
           </label>
         ))}
+        <button className="btn ml-auto" disabled={pair.length !== 2} onClick={() => setComparing(true)}>
+          Compare two
+        </button>
       </fieldset>
       <table className="plain mt-2">
         <thead>
@@ -151,9 +147,8 @@ export function Board() {
             <th>Board</th>
             <th>Does it fit?</th>
             <th>Pins left</th>
-            <th>Levels to change</th>
+            <th>Levels</th>
             <th>Supply</th>
-            <th>What it is</th>
             <th>
               <span className="sr-only">Choose</span>
             </th>
@@ -180,6 +175,47 @@ export function Board() {
       {comparing && pair.length === 2 && (
         <SideBySide a={pair[0]!} b={pair[1]!} close={() => setComparing(false)} use={use} />
       )}
+    </>
+  );
+}
+
+const TABS = [
+  { id: "boards", name: "Boards" },
+  { id: "saving", name: "Saving pins" },
+] as const;
+
+/** Board: which board fits, and how to get by with fewer pins. */
+export function Board() {
+  const [tab, setTab] = useState<(typeof TABS)[number]["id"]>("boards");
+  return (
+    <>
+      <StationTitle
+        name="Board"
+        says={
+          tab === "boards"
+            ? "Each board was really planned with this parts list. Best first."
+            : "Many lights, keys, digits or sensors with fewer pins: what each way costs and gives."
+        }
+      >
+        <div role="tablist" aria-label="Board" className="flex gap-2">
+          {TABS.map((t) => (
+            <button
+              key={t.id}
+              role="tab"
+              id={`tab-${t.id}`}
+              aria-selected={tab === t.id}
+              aria-controls="board-panel"
+              className={tab === t.id ? "border-b-2 border-accent px-1 font-bold" : "px-1 underline"}
+              onClick={() => setTab(t.id)}
+            >
+              {t.name}
+            </button>
+          ))}
+        </div>
+      </StationTitle>
+      <div role="tabpanel" id="board-panel" aria-labelledby={`tab-${tab}`}>
+        {tab === "boards" ? <Trials /> : <SavingPins />}
+      </div>
     </>
   );
 }

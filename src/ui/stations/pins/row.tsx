@@ -43,12 +43,12 @@ export const Row = memo(function Row({
   return (
     <tr className={`${mark >= 0 ? "marked" : ""} ${top ? "top" : ""}`}>
       <th scope="row" className="sticky left-0 z-10 pr-3 text-left font-normal whitespace-nowrap">
-        <span className={`inline-block w-28 truncate align-bottom font-bold ${top ? "" : "opacity-0"}`}>{r.part}</span>
-        <span className="num">{r.pin}</span>
-        <span
-          className={`num float-right pl-3 ${r.at ? "text-accent" : r.idle ? "text-soft" : "font-bold text-fault"}`}
-        >
-          {name ?? (r.idle ? "optional" : "open")}
+        <span className="flex w-58 items-baseline">
+          <span className={`w-28 shrink-0 truncate font-bold ${top ? "" : "opacity-0"}`}>{r.part}</span>
+          <span className="num grow">{r.pin}</span>
+          <span className={`num pl-3 ${r.at ? "text-accent" : r.idle ? "text-soft" : "font-bold text-fault"}`}>
+            {name ?? (r.idle ? "optional" : "open")}
+          </span>
         </span>
       </th>
       {shown.map(({ c, i, first }, k) => {

@@ -1,0 +1,225 @@
+"use client";
+import { useEffect, useState } from "react";
+import { toast } from "sonner";
+import type { Alike, Saving, Want } from "@/core/savings";
+import { core } from "@/ui/state/core";
+import { useProject } from "@/ui/state/project";
+import { Ghosts } from "./ghosts";
+
+const WANTS: { id: Want; name: string }[] = [
+  { id: "lights", name: "lights (LEDs)" },
+  { id: "keys", name: "keys and contacts" },
+  { id: "digits", name: "seven-segment digits" },
+  { id: "sensors", name: "analogue sensors" },
+];
+const MOST = 256;
+
+const percent = (x: number | null) => (x === null ? "" : `${Math.round(x * 100)} %`);
+const rate = (hz: number | null) =>
+  hz === null
+    ? ""
+    : hz >= 10_000
+      ? `${Math.round(hz / 1000)} kHz`
+      : hz >= 1000
+        ? `${(hz / 1000).toFixed(1)} kHz`
+        : `${Math.round(hz)} Hz`;
+const parts = (s: Saving) => s.parts.map((p) => `${p.count} × ${p.name}`).join(", ") || "–";
+
+function WayRow({ s, lit, put }: { s: Saving; lit: boolean; put: (() => void) | null }) {
+  return (
+    <tr data-testid={`way-${s.id}`}>
+      <td className="min-w-80">
+        <strong>{s.name}</strong>
+        <span className="block text-sm text-soft">
+          {s.says}. Program: {s.code}
+        </span>
+        {s.minds.map((m) => (
+          <span key={m} className="block text-sm text-risk">
+            Mind: {m}
+          </span>
+        ))}
+      </td>
+      <td className="num text-right text-lg font-bold">{s.pins}</td>
+      <td className="text-sm">{parts(s)}</td>
+      <td className="num text-right">{s.wires}</td>
+      <td className="num text-right">{s.joints}</td>
+      {lit && (
+        <td className="num text-right">
+          {percent(s.brightness)}
+          <span className="block text-sm text-soft">
+            {s.duty !== null && s.duty < 1 ? `on 1/${Math.round(1 / s.duty)}` : ""}
+          </span>
+        </td>
+      )}
+      <td className="num text-right">{rate(s.refresh_Hz)}</td>
+      <td className="text-right">
+        {put && (
+          <button className="btn" onClick={put} aria-label={`Put it in: ${s.name}`}>
+            Put it in
+          </button>
+        )}
+      </td>
+    </tr>
+  );
+}
+
+/** Which pair of lines is which key or light, for the grids that are in the project. */
+function Addresses() {
+  const { view } = useProject();
+  return view.addresses.map((g) => (
+    <section key={g.ref} aria-label={`Addresses of ${g.name}`} className="mt-4 border-t border-ink pt-2">
+      <h2 className="font-bold">
+        Addresses of {g.name} ({g.ref})
+      </h2>
+      <p className="text-sm text-soft">Wiring, printed plan and program all use this table.</p>
+      <ul className="mt-1 columns-3 gap-6 text-sm">
+        {g.rows.map((r) => (
+          <li key={r.name + r.a + r.b} className="flex justify-between gap-2 border-b border-line">
+            <span className="truncate">{r.name}</span>
+            <span className="num">
+              {r.a} {r.b} <span className="text-soft">{r.pins}</span>
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  ));
+}
+
+/** Saving pins: a calculator over every way to connect many alike things, and a remedy for the project. */
+export function SavingPins() {
+  const { project, run } = useProject();
+  const [groups, setGroups] = useState<Alike[]>([]);
+  const [facts, setFacts] = useState({ V: 5, pin_A: 0.02 });
+  const [picked, setPicked] = useState<string | null>(null);
+  const [want, setWant] = useState<Want>("lights");
+  const [n, setN] = useState("20");
+  const [mA, setMA] = useState("8");
+  const [ways, setWays] = useState<Saving[]>([]);
+  useEffect(() => {
+    let gone = false;
+    void core()
+      .alike(project)
+      .then((r) => {
+        if (gone) return;
+        setGroups(r.groups);
+        setFacts({ V: r.V, pin_A: r.pin_A });
+        setPicked((p) => (r.groups.some((g) => g.part === p) ? p : (r.groups[0]?.part ?? null)));
+      });
+    return () => {
+      gone = true;
+    };
+  }, [project]);
+  const group = groups.find((g) => g.part === picked);
+  const count = Number(n);
+  const current = Number(mA.replace(",", "."));
+  const wrong = !group && (!Number.isInteger(count) || count < 1 || count > MOST);
+  const wrongCurrent = !group && want === "lights" && !(current > 0 && current <= 100);
+  useEffect(() => {
+    if (wrong || wrongCurrent) return;
+    let gone = false;
+    void core()
+      .savings(group?.ask ?? { want, n: count, I: current / 1000, ...facts })
+      .then((w) => !gone && setWays(w));
+    return () => {
+      gone = true;
+    };
+  }, [group, want, count, current, facts, wrong, wrongCurrent]);
+  const put = (s: Saving) =>
+    void run(async (p) => {
+      if (p !== project || !group) return null;
+      const r = await core().save(p, group, s.id);
+      if (!r.ok) {
+        toast.error(`It does not fit: ${r.why}`);
+        return null;
+      }
+      toast(r.step.says);
+      return r.step;
+    });
+  const kind = group?.want ?? want;
+  const lit = kind === "lights" || kind === "digits";
+  return (
+    <section aria-label="Saving pins" className="mt-3">
+      <div className="flex flex-wrap items-end gap-x-5 gap-y-2">
+        <label>
+          <span className="block text-sm text-soft">What takes the pins?</span>
+          <select value={picked ?? ""} onChange={(e) => setPicked(e.target.value || null)}>
+            {groups.map((g) => (
+              <option key={g.part} value={g.part}>
+                {g.refs.length} × {g.name}, in this project
+              </option>
+            ))}
+            <option value="">something else: just the sums</option>
+          </select>
+        </label>
+        {!group && (
+          <>
+            <label>
+              <span className="block text-sm text-soft">How many</span>
+              <input
+                className="num w-20"
+                inputMode="numeric"
+                value={n}
+                aria-invalid={wrong}
+                onChange={(e) => setN(e.target.value)}
+              />
+            </label>
+            <label>
+              <span className="block text-sm text-soft">of what</span>
+              <select value={want} onChange={(e) => setWant(e.target.value as Want)}>
+                {WANTS.map((w) => (
+                  <option key={w.id} value={w.id}>
+                    {w.name}
+                  </option>
+                ))}
+              </select>
+            </label>
+            {(want === "lights" || want === "digits") && (
+              <label>
+                <span className="block text-sm text-soft">Current of one light, mA</span>
+                <input
+                  className="num w-20"
+                  inputMode="decimal"
+                  value={mA}
+                  aria-invalid={wrongCurrent}
+                  onChange={(e) => setMA(e.target.value)}
+                />
+              </label>
+            )}
+          </>
+        )}
+        <p className="text-sm text-soft">
+          Sums for {facts.V} V logic and {Math.round(facts.pin_A * 1000)} mA that a board pin likes.
+        </p>
+      </div>
+      {(wrong || wrongCurrent) && (
+        <p role="alert" className="mt-2 text-fault">
+          {wrong ? `A whole number from 1 to ${MOST}, please.` : "A current from above 0 to 100 mA, please."}
+        </p>
+      )}
+      <table className="plain mt-3">
+        <thead>
+          <tr>
+            <th>Way</th>
+            <th>Pins</th>
+            <th>Parts</th>
+            <th>Wires</th>
+            <th title="every lead of every part, and both ends of every wire">Joints</th>
+            {lit && <th>Brightness</th>}
+            <th>{lit ? "Refresh" : "Read"}</th>
+            <th>
+              <span className="sr-only">Put in</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {ways.map((s) => (
+            <WayRow key={s.id} s={s} lit={lit} put={group && s.builds ? () => put(s) : null} />
+          ))}
+        </tbody>
+      </table>
+      {kind === "keys" && <Ghosts />}
+      <Addresses />
+    </section>
+  );
+}
