@@ -19,15 +19,64 @@ function independent(lp: string): number | null {
 }
 
 describe("an independent solver agrees with the optimum", () => {
-  it("on 120 random instances of different sizes", () => {
+  it("on 320 random instances: plain, with timers, rows of lines, pin sets, channels, and all of it", () => {
     let feasible = 0;
-    for (let seed = 1; seed <= 120; seed++) {
-      const p = randomProblem(seed, { pins: 8 + (seed % 25), parts: 2 + (seed % 9) });
+    for (let seed = 1; seed <= 320; seed++) {
+      const p = randomProblem(seed, {
+        pins: 8 + (seed % 11),
+        parts: 2 + (seed % 6),
+        timers: seed % 2 === 0,
+        orders: seed % 3 === 0,
+        remaps: seed % 5 < 2,
+        channels: seed % 4 === 1,
+      });
       const mine = solve(p);
       expect(mine?.cost ?? null, `seed ${seed}`).toBe(independent(writeLp(p)));
       if (mine) feasible++;
     }
-    expect(feasible).toBeGreaterThan(50);
+    expect(feasible).toBeGreaterThan(150);
+    expect(feasible).toBeLessThan(320);
+  });
+
+  it("on larger boards", () => {
+    for (let seed = 900; seed < 912; seed++) {
+      const p = randomProblem(seed, { pins: 40, parts: 12 });
+      expect(solve(p)?.cost ?? null, `seed ${seed}`).toBe(independent(writeLp(p)));
+    }
+  });
+
+  it("on lists with servos, notes, extenders, switches, rows of lines and remapped ports", () => {
+    const lists: [board: string, parts: string[]][] = [
+      [
+        "board/atmega328p-long",
+        ["module/servo-small", "module/servo-small", "discrete/speaker", "module/mosfet-switch", "module/tb6612"],
+      ],
+      [
+        "board/rp2040-forty",
+        ["module/servo-small", "discrete/speaker", "module/buzzer-passive", "module/lcd1602-parallel"],
+      ],
+      [
+        "board/atmega328p-compact",
+        ["module/mcp23017", "module/keypad-4x4", "module/encoder", "module/lcd1602-parallel", "discrete/led-red"],
+      ],
+      [
+        "board/stm32f103-forty",
+        ["module/gps-neo6m", "module/bme280", "module/max31855", "module/sn65hvd230", "module/hc-sr04"],
+      ],
+      ["board/esp32-thirtyeight", ["module/tca9548a", "module/vl53l0x", "module/vl53l0x", "module/ssd1306-i2c"]],
+      [
+        "board/atmega2560-long",
+        ["module/vfd-20x2-parallel", "module/keypad-4x4", "module/cd4067", "discrete/potentiometer", "module/joystick"],
+      ],
+      ["board/samd21-compact", ["module/encoder", "module/pir", "module/hc-sr04", "module/servo-small"]],
+    ];
+    for (const [board, ids] of lists) {
+      const a = assign(
+        make([{ ref: "B1", part: board }, USB, ...ids.map((part, i) => ({ ref: `X${i + 1}`, part }))]),
+        catalogue,
+      );
+      expect(a.status === "optimal" ? a.cost : null, board).toBe(independent(writeLp(a.problems[0]!)));
+    }
   });
 
   it("on real parts lists, fresh and when a part joins a finished plan", () => {

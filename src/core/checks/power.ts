@@ -272,6 +272,23 @@ const joined: Rule = {
   },
 };
 
+/**
+ * A rail that a part feeds to itself, such as the 5 V pin behind a board's own USB diode: its lower limit is for those who
+ * feed it from outside, and the part's regulators are judged by their dropout.
+ */
+function feedsItself(c: Circuit, inst: Instance, key: string): boolean {
+  const net = c.netlist.netOf(`${inst.ref}:${key}`);
+  const own = inst.part.converters.some((x) => x.to === key && c.netlist.netOf(`${inst.ref}:${x.from}`).V);
+  return (
+    own &&
+    net.nodes.every((n) => {
+      if (n.ref === inst.ref || !n.supply) return true;
+      const part = c.netlist.instance(n.ref)!.part;
+      return !part.supplies[n.supply]?.source && !part.converters.some((x) => x.to === n.supply);
+    })
+  );
+}
+
 const range: Rule = {
   rule: "power.range",
   says: "A part's supply must lie inside its range, at both ends of the source's tolerance.",
@@ -284,7 +301,8 @@ const range: Rule = {
         if (!V || !wired) continue;
         const [min, max] = [evaluate(s.V.min, inst.vars), evaluate(s.V.max, inst.vars)];
         const over = V.max > (s.absMax_V ?? max) + 1e-9;
-        if (V.max <= max + 1e-9 && V.min >= min - 1e-9) continue;
+        const low = V.min < min - 1e-9 && !feedsItself(c, inst, key);
+        if (V.max <= max + 1e-9 && !low) continue;
         const pin = inst.part.pins.find((p) => p.supply === key)!;
         out.push({
           rule: "power.range",
