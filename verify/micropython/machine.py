@@ -19,6 +19,14 @@ class Pin:
         if mode != -1:
             LOG.append(("pin", id, "out" if mode == Pin.OUT else "in", pull))
 
+    def init(self, mode=-1, pull=None, value=None):
+        self.mode = mode
+        if value is not None:
+            self.level = value
+        elif mode == Pin.IN:
+            self.level = 1 if pull == Pin.PULL_UP else 0
+        LOG.append(("pin", self.id, "out" if mode == Pin.OUT else "in", pull))
+
     def value(self, v=None):
         if v is None:
             return LEVELS.get(self.id, self.level)
