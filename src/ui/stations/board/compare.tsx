@@ -68,7 +68,7 @@ export function SideBySide({ a, b, close, use }: { a: Trial; b: Trial; close(): 
                       use(t.board);
                       close();
                     }}
-                    aria-label={`Use ${t.name}`}
+                    aria-label={`Use this board: ${t.name}`}
                   >
                     Use this board
                   </button>

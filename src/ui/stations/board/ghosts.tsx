@@ -46,7 +46,7 @@ export function Ghosts() {
                     <button
                       className={`size-12 border text-sm ${down ? "border-accent bg-accent text-accent-ink" : ghost ? "border-2 border-dashed border-fault text-fault" : "border-line"}`}
                       aria-pressed={down}
-                      aria-label={`${name(k)}${ghost ? ", seems pressed" : ""}`}
+                      aria-label={down ? `down: ${name(k)}` : ghost ? `ghost: ${name(k)} seems pressed` : name(k)}
                       onClick={() => toggle(k)}
                     >
                       {down ? "down" : ghost ? "ghost" : ""}

@@ -55,7 +55,7 @@ export function Others({ close }: { close(): void }) {
                     : a.differs.map((m) => `${m.need}: ${m.to} instead of ${m.from}`).join(", ")}
                 </td>
                 <td className="text-right">
-                  <button className="btn" onClick={() => take(a)} aria-label={`Take plan ${i + 1}`}>
+                  <button className="btn" onClick={() => take(a)} aria-label={`Take it: plan ${i + 1}`}>
                     Take it
                   </button>
                 </td>
