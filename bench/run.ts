@@ -6,16 +6,16 @@ import { execFileSync } from "node:child_process";
 import fs from "node:fs";
 import os from "node:os";
 import path from "node:path";
-import loader from "highs";
 import { rankBoards } from "../src/core/advice";
-import { assign, solve, writeLp } from "../src/core/assign";
-import { randomProblem } from "../src/core/assign/random";
+import { assign, solve } from "../src/core/assign";
 import { shippedCatalogue } from "../src/core/catalogue/shipped";
 import { findings } from "../src/core/checks";
 import { circuitOf } from "../src/core/circuit";
 import { readProject, type Project } from "../src/core/project";
 import { makeView } from "../src/workers/view";
 import { catalogueRows } from "./catalogue";
+import { latticeRows } from "./lattice";
+import { solverRows } from "./solver";
 
 const catalogue = shippedCatalogue();
 const root = path.resolve(import.meta.dirname, "..");
@@ -52,27 +52,8 @@ async function main() {
     row(`${name}: the solver alone`, "", ms(median(60, () => solve(problems[0]!))));
     row(`${name}: every board tried`, "< 400 ms", ms(median(20, () => rankBoards({ ...p }, catalogue))));
   }
-  const highs = await loader();
-  for (const [pins, parts] of [
-    [26, 8],
-    [40, 14],
-    [70, 24],
-  ] as const) {
-    const set = Array.from({ length: 15 }, (_, i) => randomProblem(1000 + i, { pins, parts }));
-    const mine = set.map((p) => median(5, () => solve(p)).mid);
-    const theirs = set.map((p) => {
-      const lp = writeLp(p);
-      const t = performance.now();
-      highs.solve(lp, { output_flag: false } as object);
-      return performance.now() - t;
-    });
-    const sum = (l: number[]) => l.reduce((s, x) => s + x, 0);
-    row(
-      `random, ${pins} pins, ${parts} parts (${set[0]!.needs.length} needs): mean`,
-      "10x HiGHS",
-      `${(sum(mine) / 15).toFixed(2)} ms, worst ${Math.max(...mine).toFixed(1)}, ${(sum(theirs) / sum(mine)).toFixed(0)}x faster than HiGHS`,
-    );
-  }
+  await solverRows(row);
+  await latticeRows(row);
   const out = fs.mkdtempSync(path.join(os.tmpdir(), "lattice-bench-"));
   const t = performance.now();
   execFileSync(process.execPath, [

@@ -68,6 +68,32 @@ const SHOTS: Shot[] = [
     },
   },
   { name: "board", project: "Rain-barrel gauge", station: "board" },
+  {
+    name: "board-two",
+    project: "Rain-barrel gauge",
+    station: "board",
+    async go(page) {
+      await page.getByTestId("trial-board/rp2040-forty").waitFor();
+      for (const id of ["atmega328p-long", "rp2040-forty"])
+        await page.getByTestId(`trial-board/${id}`).getByRole("checkbox").check();
+      await page.getByRole("button", { name: "Compare two" }).click();
+    },
+  },
+  {
+    name: "saving-pins",
+    project: "Signal box for a model railway",
+    station: "board",
+    async go(page) {
+      await page.getByRole("tab", { name: "Saving pins" }).click();
+      await page.getByTestId("way-grid").waitFor();
+    },
+  },
+  {
+    name: "pins-clash",
+    project: "Three platform signs",
+    station: "pins",
+    go: (page) => page.getByTestId("remedy-add-tca9548a-1").waitFor(),
+  },
   { name: "pins", project: "Moss terrarium keeper", station: "pins" },
   { name: "power", project: "Moss terrarium keeper", station: "power" },
   { name: "wiring", project: "Rain-barrel gauge", station: "wiring" },
@@ -77,9 +103,28 @@ const SHOTS: Shot[] = [
   { name: "pins-dark", project: "Rain-barrel gauge", station: "pins", dark: true },
 ];
 
+const BOARD = [
+  { ref: "B1", part: "board/atmega328p-long", label: "Controller" },
+  { ref: "S1", part: "supply/usb-port" },
+];
+const numbered = (part: string, letters: string, n: number, label: string) =>
+  Array.from({ length: n }, (_, i) => ({ ref: `${letters}${i + 1}`, part, label: `${label} ${i + 1}` }));
+
+/** Two more of our own scenarios, for views that the demo projects have no need of. */
+const EXTRA: Record<string, object[]> = {
+  "Signal box for a model railway": [...BOARD, ...numbered("discrete/button", "SW", 12, "Point")],
+  "Three platform signs": [...BOARD, ...numbered("module/ssd1306-i2c", "M", 3, "Platform")],
+};
+
 async function main() {
   const app = await startApp();
   try {
+    for (const [title, parts] of Object.entries(EXTRA))
+      await fetch(`${app.url}/api/projects`, {
+        method: "POST",
+        headers: { "content-type": "application/json", origin: app.url },
+        body: JSON.stringify({ document: { format: "young-lattice-project", version: 1, title, parts } }),
+      });
     const { page } = await app.session();
     await page.goto("/");
     await page.getByRole("link", { name: "Rain-barrel gauge" }).waitFor();

@@ -1,7 +1,7 @@
 import { remedies } from "../core/advice";
 import { alternatives, assign, assignLp, isPlanned } from "../core/assign";
 import { writeProject } from "../core/project";
-import { catalogue, columns, EXIT, loadFile, note, print, printJson, writeFileWhole } from "./io";
+import { catalogue, columns, EXIT, loadFile, note, print, printJson, Unusable, writeFileWhole } from "./io";
 
 interface Options {
   json?: boolean;
@@ -14,13 +14,16 @@ const moves = (list: { need: string; from: string | null; to: string | null }[])
   list.map((m) => `${m.need} ${m.from ?? "open"} -> ${m.to ?? "open"}`).join(", ");
 
 export async function assignCommand(file: string, o: Options): Promise<number> {
+  const more = o.alternatives === undefined ? 0 : Number(o.alternatives);
+  if (!Number.isInteger(more) || more < 0 || more > 20)
+    throw new Unusable(`--alternatives ${o.alternatives}: a whole number from 0 to 20 is wanted`);
   const project = loadFile(file);
   const a = assign(project, catalogue);
   const planned = isPlanned(a);
   if (o.lp) await writeFileWhole(o.lp, assignLp(project, catalogue));
   if (planned && o.out) await writeFileWhole(o.out, writeProject(a.project));
   const helps = planned ? [] : remedies(project, catalogue, a);
-  const others = planned && o.alternatives ? alternatives(project, catalogue, Number(o.alternatives) + 1).slice(1) : [];
+  const others = planned && more ? alternatives(project, catalogue, more + 1).slice(1) : [];
   if (o.json) {
     const { status, cost, costBy, links, spare, core, clash, ms } = a;
     printJson({

@@ -86,6 +86,21 @@ describe("lattice", () => {
     expect(fs.existsSync(q)).toBe(false);
     expect(await main(["plan", file, "--out", path.join(dir, "plan")])).toBe(4);
     expect(fs.readdirSync(dir)).toEqual(["p.json"]);
+    expect(out).toMatch(/what would help, each tried:\n {2}Set M\d to address 0x3d/);
+    out = "";
+    expect(await main(["assign", file, "--json"])).toBe(4);
+    const a = JSON.parse(out);
+    expect(a.core.map((n: { need: string }) => n.need.split(".")[0])).toEqual(["M1", "M2"]);
+    expect(a.remedies.map((r: { id: string }) => r.id)).toContain("add-tca9548a-1");
+  });
+  it("shows the next best plans, and refuses a number that is none", async () => {
+    const file = write("p.json", project([B1, { ref: "D1", part: "discrete/led-red" }]));
+    expect(await main(["assign", file, "--json", "--alternatives", "3"])).toBe(0);
+    const { alternatives, cost } = JSON.parse(out);
+    expect(alternatives).toHaveLength(3);
+    for (const x of alternatives) expect(x.cost).toBe(cost + x.more);
+    expect(await main(["assign", file, "--alternatives", "many"])).toBe(2);
+    expect(err).toContain("--alternatives many: a whole number from 0 to 20 is wanted");
   });
   it("ranks the boards", async () => {
     expect(await main(["boards", demo("rain-barrel"), "--json"])).toBe(0);

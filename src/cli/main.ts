@@ -36,6 +36,7 @@ export async function main(argv: string[]): Promise<number> {
     .option("--json", "one JSON value")
     .option("--out <file>", "write the planned project here")
     .option("--lp <file>", "write the same problem in CPLEX LP format")
+    .option("--alternatives <n>", "the next best plans as well, up to 20")
     .action(async (file, o) => done(await assignCommand(file, o)));
   program
     .command("boards <file>")

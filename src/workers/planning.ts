@@ -138,6 +138,14 @@ export function planningApi(catalogue: Catalogue, step: (project: Project, says:
       return { ...step(isPlanned(a) ? a.project : next, `${wanted ? "wire" : "leave"} ${ref}.${pin}`), clash: a.clash };
     },
 
+    /** Hangs a part on another board, and plans its wires there. */
+    async host(project: Project, ref: string, host: string): Promise<Step> {
+      await needFor(project);
+      const next = applyEdit(project, { type: "setHost", ref, host }, catalogue);
+      const a = assign(next, catalogue);
+      return step(isPlanned(a) ? a.project : next, `${ref} on ${host}`);
+    },
+
     /** What would help where nothing fits, each really tried. Whole projects, ready to be taken. */
     async remedies(project: Project, job = 0): Promise<Remedy[]> {
       await needFor(project);

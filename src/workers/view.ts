@@ -47,6 +47,8 @@ export interface PartView {
   isHost: boolean;
   /** The board that it hangs on. */
   host: string | null;
+  /** Buses that the program may do itself on ordinary pins. */
+  software: string[];
 }
 export interface LimitView {
   id: string;
@@ -177,6 +179,7 @@ export function makeView(project: Project, catalogue: Catalogue): View {
         ],
         isHost: inst.part.board !== undefined,
         host: inst.host ?? null,
+        software: p.software ?? [],
       },
     ];
   });

@@ -17,10 +17,10 @@ export function Sheet({
   return (
     <Radix.Root open onOpenChange={(o) => !o && close()}>
       <Radix.Portal>
-        <Radix.Overlay className="fixed inset-0 bg-black/40" />
+        <Radix.Overlay className="fixed inset-0 z-40 bg-black/40" />
         <Radix.Content
           aria-describedby={undefined}
-          className={`fixed left-1/2 -translate-x-1/2 overflow-auto border border-ink bg-sheet p-4 ${wide ? "top-[5vh] max-h-[90vh] w-[min(1180px,96vw)]" : "top-[12vh] max-h-[76vh] w-[min(600px,94vw)]"}`}
+          className={`fixed left-1/2 z-50 -translate-x-1/2 overflow-auto border border-ink bg-sheet p-4 ${wide ? "top-[5vh] max-h-[90vh] w-[min(1180px,96vw)]" : "top-[12vh] max-h-[76vh] w-[min(600px,94vw)]"}`}
         >
           <Radix.Title className="text-lg font-bold">{title}</Radix.Title>
           {children}

@@ -140,8 +140,47 @@ function Chain({ part }: { part: PartView }) {
   );
 }
 
+/** Which of several boards a part hangs on. */
+function Host({ part, hosts }: { part: PartView; hosts: PartView[] }) {
+  const { run } = useProject();
+  const id = `${part.ref}-host`;
+  return (
+    <label className="mr-5 inline-flex items-center gap-2 text-sm" htmlFor={id}>
+      <span className="text-soft">Hangs on</span>
+      <select
+        id={id}
+        value={part.host ?? ""}
+        onChange={(e) => void run(async (p) => core().host(p, part.ref, e.target.value))}
+      >
+        {hosts.map((h) => (
+          <option key={h.ref} value={h.ref}>
+            {h.label === h.ref ? h.name : h.label} ({h.ref})
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+/** Buses of a part that the program may do itself, and a way to take that back. */
+function Software({ part }: { part: PartView }) {
+  const { edit } = useProject();
+  return part.software.map((group) => (
+    <label key={group} className="mr-5 inline-flex items-center gap-1.5 text-sm">
+      <input
+        type="checkbox"
+        checked
+        onChange={() => void edit({ type: "setSoftware", ref: part.ref, group, software: false })}
+      />
+      {group} may be done in software
+    </label>
+  ));
+}
+
 function Row({ part }: { part: PartView }) {
-  const { edit, lit } = useProject();
+  const { edit, lit, view } = useProject();
+  const hosts = view.parts.filter((p) => p.isHost);
+  const choosesHost = hosts.length > 1 && !part.isHost && part.kind !== "supply";
   const on = [...lit].some((x) => x === part.ref || x.startsWith(`${part.ref}.`));
   return (
     <li className={`border-b border-line py-2 ${on ? "bg-wash" : ""}`} data-testid={`part-${part.ref}`}>
@@ -161,7 +200,7 @@ function Row({ part }: { part: PartView }) {
         </button>
       </div>
       <div className="ml-13">
-        {(part.options.length > 0 || part.chain) && (
+        {(part.options.length > 0 || part.chain || choosesHost || part.software.length > 0) && (
           <div className="flex flex-wrap gap-y-1">
             {part.options.map((o) => (
               <OptionField
@@ -173,6 +212,8 @@ function Row({ part }: { part: PartView }) {
               />
             ))}
             {part.chain && <Chain part={part} />}
+            {choosesHost && <Host part={part} hosts={hosts} />}
+            <Software part={part} />
           </div>
         )}
         {part.pins && <ConnectorTable part={part} />}

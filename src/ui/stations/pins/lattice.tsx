@@ -1,5 +1,14 @@
 "use client";
-import { useCallback, useEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
+import {
+  useCallback,
+  useEffect,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+  type KeyboardEvent,
+  type PointerEvent,
+} from "react";
 import { toast } from "sonner";
 import type { LatticeRow, LatticeView } from "@/core/assign";
 import { cellOf } from "@/core/assign/cell";
@@ -81,11 +90,28 @@ export function Lattice({ view }: { view: LatticeView }) {
   const [drag, setDrag] = useState<number | null>(null);
   const [ghost, setGhost] = useState<Ghost | null>(null);
   const grid = useRef<HTMLTableElement>(null);
+  const band = useRef<HTMLDivElement>(null);
+  const beam = useRef<HTMLDivElement>(null);
   const row: LatticeRow | undefined = view.rows[Math.min(spot.row, view.rows.length - 1)];
   const at = Math.min(spot.col, shown.length - 1);
   const col = shown[at];
   const cell = row && col ? cellOf(view, row, col.i) : undefined;
   const state = cell?.state;
+
+  // The marked column and row are bands of their own that slide over the table: colouring its cells would paint all of it
+  // anew.
+  useLayoutEffect(() => {
+    const head = grid.current?.querySelector<HTMLElement>(`[data-column="${at}"]`);
+    if (!head || !band.current || !grid.current) return;
+    band.current.style.transform = `translateX(${head.offsetLeft}px)`;
+    band.current.style.width = `${head.offsetWidth}px`;
+    band.current.style.height = `${grid.current.offsetHeight}px`;
+    const line = grid.current.tBodies[0]?.rows[spot.row];
+    if (!line || !beam.current) return;
+    beam.current.style.transform = `translateY(${line.offsetTop}px)`;
+    beam.current.style.width = `${grid.current.offsetWidth}px`;
+    beam.current.style.height = `${line.offsetHeight}px`;
+  }, [at, spot.row, shown, view]);
 
   const ask = useRef(0);
   useEffect(() => {
@@ -106,10 +132,12 @@ export function Lattice({ view }: { view: LatticeView }) {
     );
     return () => clearTimeout(wait);
   }, [row, col, state, project]);
+  // The other views light up where the mark rests, not at every step of a sweep.
   useEffect(() => {
-    light(row && col ? [row.id, col.c.end] : []);
-    return () => light([]);
+    const rest = setTimeout(() => light(row && col ? [row.id, col.c.end] : []), 90);
+    return () => clearTimeout(rest);
   }, [row, col, light]);
+  useEffect(() => () => light([]), [light]);
 
   const focus = (next: Spot) => {
     setSpot(next);
@@ -194,14 +222,16 @@ export function Lattice({ view }: { view: LatticeView }) {
           </select>
         </label>
       </div>
-      <div className="mt-1 overflow-x-auto pb-2">
+      <div className="relative mt-1 overflow-x-auto pb-2">
+        <div ref={band} className="lattice-band" aria-hidden />
+        <div ref={beam} className="lattice-band" aria-hidden />
         <table
           ref={grid}
           role="grid"
           aria-label={`Needs against pins of ${view.hostName}`}
           aria-rowcount={view.rows.length}
           aria-colcount={shown.length}
-          className="lattice border-collapse select-none"
+          className="lattice border-separate border-spacing-0 select-none"
           onKeyDown={press}
           onFocus={(e) => {
             const p = spotOf(e);
@@ -212,12 +242,6 @@ export function Lattice({ view }: { view: LatticeView }) {
           onPointerUp={up}
           onPointerLeave={() => setDrag(null)}
         >
-          <colgroup>
-            <col />
-            {shown.map(({ c }, k) => (
-              <col key={c.end} className={k === at ? "bg-wash" : ""} />
-            ))}
-          </colgroup>
           <thead>
             <Headers view={view} shown={shown} />
             <tr>
@@ -228,7 +252,8 @@ export function Lattice({ view }: { view: LatticeView }) {
                 <th
                   key={c.end}
                   scope="col"
-                  className={`h-20 w-6 align-bottom font-mono text-sm font-normal ${first ? "edge" : ""} ${k === at || lit.has(c.end) ? "bg-wash font-bold" : ""} ${c.signal ? "" : "text-soft"}`}
+                  data-column={k}
+                  className={`h-20 w-6 align-bottom font-mono text-sm font-normal ${first ? "edge" : ""} ${k === at || lit.has(c.end) ? "font-bold" : ""} ${c.signal ? "" : "text-soft"}`}
                 >
                   {c.hazards.length > 0 && (
                     <span className="block font-bold text-risk" title={c.hazards.join("; ")}>

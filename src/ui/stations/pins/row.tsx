@@ -41,7 +41,7 @@ export const Row = memo(function Row({
 }) {
   const name = r.at && (r.at.startsWith(`${view.host}.`) ? r.at.slice(view.host.length + 1) : r.at);
   return (
-    <tr className={`${mark >= 0 ? "marked" : ""} ${top ? "top" : ""}`}>
+    <tr className={top ? "top" : ""}>
       <th scope="row" className="sticky left-0 z-10 pr-3 text-left font-normal whitespace-nowrap">
         <span className="flex w-58 items-baseline">
           <span className={`w-28 shrink-0 truncate font-bold ${top ? "" : "opacity-0"}`}>{r.part}</span>
