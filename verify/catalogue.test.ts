@@ -8,7 +8,10 @@ import { checkSketch } from "./avr/toolchain";
 import { runProgram } from "./micropython/run";
 
 /** Every part that a board talks to, put on a board in batches as large as fit, and its programs really built and run. */
-const talking = catalogue.parts.filter((p) => !p.board && p.bringup && p.pins.some((x) => x.need));
+const wantsCan = (p: Part) => p.pins.some((x) => x.need?.kind === "can");
+const all = catalogue.parts.filter((p) => !p.board && p.bringup && p.pins.some((x) => x.need));
+/** Without those that need a controller which neither of the two boards has. */
+const talking = all.filter((p) => !wantsCan(p));
 
 interface Batch {
   parts: Part[];
@@ -89,6 +92,22 @@ describe("sketches compile for every AVR board", () => {
     ).project;
     const files = targetById("sketch")!.files(circuitOf(p, catalogue));
     for (const folder of ["bringup", "starter"]) checkSketch(id.replace("/", "-"), files, folder, mcu);
+  });
+});
+
+describe("parts for a CAN controller, on a board that has one", () => {
+  it.each(all.filter(wantsCan).map((p) => p.id))("%s", async (id) => {
+    const p = assign(
+      make([
+        { ref: "B1", part: "board/esp32-thirtyeight" },
+        { ref: "S1", part: "supply/usb-port" },
+        { ref: "M1", part: id },
+      ]),
+      catalogue,
+    );
+    const files = targetById("micropython")!.files(circuitOf(p.project, catalogue));
+    expect((await runProgram(files, "bringup.py", "clock.END[0] = 60000")).lines.at(-1)).toMatch(/^YL1 done/);
+    expect(files.find((f) => f.path === "pins.py")!.text).toMatch(/PIN_M1_CTX = \d+/);
   });
 });
 

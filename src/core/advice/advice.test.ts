@@ -267,6 +267,15 @@ describe("boards", () => {
     expect(of("board/rp2040-forty").lacks).toEqual([]);
     expect(of("board/rp2040-forty")).toMatchObject({ current: true, usb: "native", V: 3.3 });
   });
+  it("for a prototype, what needs no iron comes before what does; for good it does not matter", () => {
+    const order = (stage: "prototype" | "keep") =>
+      rankBoards(make([USB, { ref: "D1", part: "discrete/led-red" }], [], { brief: { stage } }), catalogue)
+        .filter((b) => b.fits && !b.stops && !b.faults && b.board.startsWith("board/"))
+        .map((b) => b.solder);
+    const first = order("prototype");
+    expect(first).toEqual([...first].sort((a, b) => Number(a) - Number(b)));
+    expect(order("keep")).not.toEqual(first);
+  });
   it("count levels to change, pins left by kind, and the supply", () => {
     expect(of("board/rp2040-forty").overdriven).toBe(1);
     expect(of("board/rp2040-forty").left.find((l) => l.can === "adc")!.pins).toHaveLength(3);

@@ -213,8 +213,11 @@ export function boardsOf(project: Project, catalogue: Catalogue): Part[] {
   return [...project.customParts, ...catalogue.parts.filter((p) => !own.has(p.id))].filter((p) => p.board);
 }
 
-/** Fitting boards first, then fewer troubles, then what is in the drawer, then ready boards, then the cheaper plan. */
-export function sortTrials(list: readonly BoardTrial[]): BoardTrial[] {
+/**
+ * Fitting boards first, then fewer troubles, then what is in the drawer or in use, then ready boards; for a prototype those
+ * that need no soldering iron; then the cheaper plan.
+ */
+export function sortTrials(list: readonly BoardTrial[], stage: Project["brief"]["stage"]): BoardTrial[] {
   return list
     .map((b, i) => ({ b, i }))
     .sort(
@@ -224,6 +227,7 @@ export function sortTrials(list: readonly BoardTrial[]): BoardTrial[] {
         Number(y.b.owned) - Number(x.b.owned) ||
         Number(y.b.current) - Number(x.b.current) ||
         Number(isChip(x.b)) - Number(isChip(y.b)) ||
+        (stage === "prototype" ? Number(x.b.solder) - Number(y.b.solder) : 0) ||
         x.b.cost - y.b.cost ||
         x.i - y.i,
     )
@@ -244,7 +248,7 @@ export function* rankBoardsSlowly(
     if (yield out.length) break;
     out.push(trial(project, host, board, catalogue));
   }
-  return sortTrials(out);
+  return sortTrials(out, project.brief.stage);
 }
 
 /** `rankBoardsSlowly` without pauses. */

@@ -177,7 +177,7 @@ function software(s: Scene): Try[] {
       id: `software-${mine.map((g) => g.ref).join("-")}`,
       kind: "software",
       label: `Do the port of ${who} in software`,
-      says: "no part to buy; the program times the lines itself on ordinary pins: good to about 38,400 baud or 100 kHz, and it stops the program while it listens",
+      says: "no part to buy; the program times the lines itself on ordinary pins: good to about 38,400 baud or 100 kHz, it stops the program while it listens, and our programs do not speak it yet: the pins are in the pins file",
       change: edited(
         s,
         mine.map((g): BasicEdit => ({ type: "setSoftware", ref: g.ref, group: g.group, software: true })),
@@ -301,12 +301,12 @@ function boardTries(s: Scene): Remedy[] {
     }));
 }
 
-/** Fewer troubles, then nothing to buy, then fewer wires to move, then the cheaper plan. */
+/** Fewer troubles, then nothing to buy and no program to write by hand, then fewer wires to move, then the cheaper plan. */
 const rank = (r: Remedy) =>
   r.stops * 1e6 +
   r.faults * 1e5 +
   r.adds.reduce((n, x) => n + Math.max(0, x.count - x.owned), 0) * 1e4 +
-  (r.kind === "board" ? 2e4 : 0) +
+  (r.kind === "board" ? 2e4 : r.kind === "software" ? 1.5e4 : 0) +
   r.moves * 100 +
   r.cost;
 

@@ -186,6 +186,7 @@ const TABS = [
 
 /** Board: which board fits, and how to get by with fewer pins. */
 export function Board() {
+  const { project } = useProject();
   const [tab, setTab] = useState<(typeof TABS)[number]["id"]>("boards");
   return (
     <>
@@ -193,7 +194,7 @@ export function Board() {
         name="Board"
         says={
           tab === "boards"
-            ? "Each board was really planned with this parts list. Best first."
+            ? `Each board was really planned with this parts list. Best first${project.brief.stage === "prototype" ? "; for a prototype, soldered headers before loose ones" : ""}.`
             : "Many lights, keys, digits or sensors with fewer pins: what each way costs and gives."
         }
       >
