@@ -114,6 +114,25 @@ describe("the lattice", () => {
   });
 });
 
+describe("two boards", () => {
+  it("a part is hung on the other board and planned there", async () => {
+    const { page, context } = await app.session();
+    const two = [
+      ...UNO,
+      { ref: "B2", part: "board/rp2040-forty", label: "Second" },
+      { ref: "M1", part: "module/bme280", label: "Air" },
+    ];
+    await open(page, "Two boards", two, "parts");
+    await page.getByTestId("part-M1").getByLabel("Hangs on").selectOption("B2");
+    await saved(page);
+    await page.getByRole("navigation", { name: "Stations" }).getByRole("link", { name: "Pins" }).click();
+    await page.getByRole("heading", { name: /^B2: RP2040/ }).waitFor();
+    await chosen(page, "M1.SDA").waitFor();
+    expect(await pinOf(page, "M1.SDA")).toBe("GP4");
+    await context.close();
+  });
+});
+
 describe("the board station", () => {
   it("narrows by what must be there, compares two, and keeps the project when one is taken", async () => {
     const { page, context } = await app.session();

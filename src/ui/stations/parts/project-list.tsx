@@ -127,7 +127,11 @@ function Chain({ part }: { part: PartView }) {
       <select
         id={id}
         value={chain.after ?? ""}
-        onChange={(e) => void run(async (p) => core().chain(p, part.ref, e.target.value || null))}
+        onChange={(e) => {
+          // Read now: by the time the step runs, the field shows the old value again.
+          const after = e.target.value || null;
+          void run(async (p) => core().chain(p, part.ref, after));
+        }}
       >
         <option value="">a board pin of its own</option>
         {[...new Set([...(chain.after ? [chain.after] : []), ...chain.can])].map((r) => (
@@ -150,7 +154,10 @@ function Host({ part, hosts }: { part: PartView; hosts: PartView[] }) {
       <select
         id={id}
         value={part.host ?? ""}
-        onChange={(e) => void run(async (p) => core().host(p, part.ref, e.target.value))}
+        onChange={(e) => {
+          const host = e.target.value;
+          void run(async (p) => core().host(p, part.ref, host));
+        }}
       >
         {hosts.map((h) => (
           <option key={h.ref} value={h.ref}>

@@ -52,15 +52,20 @@ export function Pins() {
       </StationTitle>
       <Diff />
       <Clash />
-      {view.lattices.map((l) =>
-        l.rows.length ? (
-          <Lattice key={l.host} view={l} />
-        ) : (
-          <p key={l.host} className="mt-4">
-            The board is there; no part asks for a pin yet. Add one at Parts.
-          </p>
-        ),
-      )}
+      {view.lattices.map((l) => (
+        <div key={l.host}>
+          {view.lattices.length > 1 && (
+            <h2 className="mt-4 text-lg">
+              {l.host}: {l.hostName}
+            </h2>
+          )}
+          {l.rows.length ? (
+            <Lattice view={l} />
+          ) : (
+            <p className="mt-4">The board is there; no part asks for a pin yet. Add one at Parts.</p>
+          )}
+        </div>
+      ))}
       {!view.lattices.length && (
         <p className="mt-4">No board yet. Choose one at Board: each is tried with your parts list.</p>
       )}
