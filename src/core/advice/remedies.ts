@@ -249,7 +249,7 @@ function extenderTries(s: Scene): Try[] {
       id: `add-${e.part.split("/")[1]}-${count}`,
       kind: "add",
       label: count === 1 ? `Add ${def.name}` : `Add ${count} × ${def.name}, chained`,
-      says: e.says,
+      says: `${e.says}; our programs do not talk through it yet, its pins are in the plan`,
       change: extend(s, e.part, count, e.chain ?? false),
     }));
   });

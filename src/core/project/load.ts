@@ -1,4 +1,4 @@
-import { findPin, isBusKind, optionProblems, validateOwnPart, type Catalogue } from "../catalogue";
+import { findPin, isBusKind, optionProblems, validateOwnPart, type Catalogue, type Part } from "../catalogue";
 import { canonicalEnd, partLookup, splitEnd } from "./endpoint";
 import { PROJECT_VERSION, ProjectSchema, type Project } from "./schema";
 
@@ -35,6 +35,12 @@ function ownPartProblems(project: Project): ProjectProblem[] {
     return result.ok ? [] : result.problems.map((x) => ({ path: `customParts/${i}/${x.path}`, message: x.message }));
   });
 }
+
+/** The groups of a part that a program could do, for a sentence. */
+const softwareGroups = (part: Part) => {
+  const list = part.groups.filter((g) => isBusKind(g.kind) && g.kind !== "can").map((g) => g.id);
+  return list.length ? `; it has ${list.join(", ")}` : "";
+};
 
 function meaning(project: Project, catalogue: Catalogue): ProjectProblem[] {
   const out: ProjectProblem[] = [];
@@ -73,7 +79,7 @@ function meaning(project: Project, catalogue: Catalogue): ProjectProblem[] {
       if (part && !(group && isBusKind(group.kind) && group.kind !== "can"))
         out.push({
           path: `parts/${i}/software/${k}`,
-          message: `${part.id} has no group "${name}" that a program could do by itself`,
+          message: `${part.id} has no group "${name}" that a program could do by itself${softwareGroups(part)}`,
         });
     }
   }
