@@ -176,6 +176,9 @@ function choicesOf(scene: Scene, a: Asker): Choice[] {
 
 const short = (end: string, host: string) => (splitEnd(end).ref === host ? splitEnd(end).pin : end);
 
+/** So many chips behind a board count as a place of their own; all further ones count as one place. */
+const OWN_SIDES = 4;
+
 /** Pairs of groups that can't be on one bus. */
 function clashesOf(p: Problem): Problem["clashes"] {
   const out: Problem["clashes"] = [];
@@ -201,14 +204,15 @@ function clashesOf(p: Problem): Problem["clashes"] {
  */
 export function makeProblem(project: Project, netlist: Netlist, host: string): Problem {
   const slots = slotsOf(netlist, host);
+  const own = extenders(netlist, host)
+    .slice(0, OWN_SIDES)
+    .map((x) => x.ref);
+  const sideOf = ({ at, def }: Slot) =>
+    at.ref === host ? (def.at?.header ?? "") : own.includes(at.ref) ? at.ref : "behind";
   const problem: Problem = {
     ...emptyProblem(
       host,
-      slots.map(({ at, def }) => ({
-        ref: at.ref,
-        label: def.label,
-        header: at.ref === host ? (def.at?.header ?? "") : at.ref,
-      })),
+      slots.map((x) => ({ ref: x.at.ref, label: x.def.label, header: sideOf(x) })),
     ),
     sideCost: WEIGHTS.side,
     orderCost: WEIGHTS.order,

@@ -12,10 +12,13 @@ const popcount = (x: number) => {
   return n;
 };
 
+/** One bit a bus: so many instances are weighed for one group at most, the ones printed first. */
+const MOST_BUSES = 30;
+
 /** A subtree: which bus each group may still take, which choices are out, where parts and rows of lines have to stand. */
 interface Node {
   bound: number;
-  /** Bit mask of candidate buses per group. */
+  /** Bit mask per group over its own list of candidate buses. */
   buses: Int32Array;
   banned: Uint8Array;
   /** Per part with several needs: allowed sides, 0 while undecided. */
@@ -79,7 +82,6 @@ interface Conflict {
 export class Search {
   private readonly stack: Node[] = [];
   private readonly start: Int32Array;
-  private readonly need: Int32Array;
   private readonly pin: Int32Array;
   private readonly bus: Int32Array;
   private readonly price: Float64Array;
@@ -96,6 +98,8 @@ export class Search {
   private readonly shares: boolean[];
   private readonly clashOf: number[][];
   private readonly twin: number[];
+  /** Per group: the buses that all its needs could take. */
+  private readonly candidates: number[][];
   /** Bus to the group that carries it, -1 for the host's own. */
   private readonly carrier: number[];
   private readonly sideCost: number;
@@ -115,7 +119,6 @@ export class Search {
     this.start = new Int32Array(needs.length + 1);
     needs.forEach((n, i) => (this.start[i + 1] = this.start[i]! + n.choices.length));
     const total = this.start[needs.length]!;
-    this.need = new Int32Array(total);
     this.pin = new Int32Array(total);
     this.bus = new Int32Array(total).fill(-1);
     this.price = new Float64Array(total);
@@ -123,7 +126,6 @@ export class Search {
     needs.forEach((n, i) =>
       n.choices.forEach((c, k) => {
         const at = this.start[i]! + k;
-        this.need[at] = i;
         this.pin[at] = c.pin;
         this.price[at] = o.anyPlan ? 0 : c.cost * SCALE + c.pin;
         if (c.bus === null) return;
@@ -161,13 +163,12 @@ export class Search {
     this.carrier = this.busNames.map((b) => p.under[b] ?? -1);
     this.matching = new Matching(p.pins.length);
     this.twin = this.twins();
-    this.dead = needs.some((n) => !n.choices.length) || this.busNames.length > 31;
-    const buses = new Int32Array(p.groups.length);
-    this.members.forEach((list, g) => {
-      let mask = -1;
-      for (const n of list) mask &= this.busesOf(n);
-      buses[g] = list.length ? mask : 0;
+    this.dead = needs.some((n) => !n.choices.length);
+    this.candidates = this.members.map((list) => {
+      const each = list.map((n) => this.busesOf(n));
+      return [...(each[0] ?? [])].filter((b) => each.every((s) => s.has(b))).slice(0, MOST_BUSES);
     });
+    const buses = Int32Array.from(this.candidates, (list) => (2 ** list.length - 1) | 0);
     this.warmStart();
     if (!this.dead)
       this.stack.push({
@@ -185,10 +186,21 @@ export class Search {
     return this.stack.reduce((least, n) => Math.min(least, n.bound), this.best);
   }
 
-  private busesOf(n: number): number {
-    let mask = 0;
-    for (let c = this.start[n]!; c < this.start[n + 1]!; c++) if (this.bus[c]! >= 0) mask |= 1 << this.bus[c]!;
-    return mask;
+  private busesOf(n: number): Set<number> {
+    const out = new Set<number>();
+    for (let c = this.start[n]!; c < this.start[n + 1]!; c++) if (this.bus[c]! >= 0) out.add(this.bus[c]!);
+    return out;
+  }
+
+  /** The bus of a group that is decided. */
+  private busAt(buses: Int32Array, g: number): number {
+    return this.candidates[g]![31 - Math.clz32(buses[g]!)]!;
+  }
+
+  /** The bit of a bus in a group's own list; 0 when it can't take that bus. */
+  private bitOf(g: number, bus: number): number {
+    const i = this.candidates[g]!.indexOf(bus);
+    return i < 0 ? 0 : 1 << i;
   }
 
   /** Groups that are alike in every choice and clash with one another: any swap of their buses is the same plan. */
@@ -258,7 +270,7 @@ export class Search {
         if (!this.members[g]!.length) continue;
         if (m === 0) return false;
         if (m & (m - 1)) continue;
-        const b = 31 - Math.clz32(m);
+        const b = this.busAt(buses, g);
         const gone = (h: number, bits: number) => {
           if (buses[h]! & bits) {
             buses[h] = buses[h]! & ~bits;
@@ -266,12 +278,12 @@ export class Search {
           }
         };
         for (const h of this.clashOf[g]!) {
-          gone(h, m);
+          gone(h, this.bitOf(h, b));
           // What hangs on a channel meets everybody on the bus above, and the other way round.
           const carrier = this.carrier[b]!;
-          if (carrier >= 0 && single(buses[carrier]!)) gone(h, buses[carrier]!);
+          if (carrier >= 0 && single(buses[carrier]!)) gone(h, this.bitOf(h, this.busAt(buses, carrier)));
           this.carrier.forEach((k, ch) => {
-            if (k >= 0 && buses[k] === m) gone(h, 1 << ch);
+            if (k >= 0 && single(buses[k]!) && this.busAt(buses, k) === b) gone(h, this.bitOf(h, ch));
           });
         }
       }
@@ -333,13 +345,13 @@ export class Search {
 
   private branchBuses(node: Node, g: number) {
     const ways: { mask: number; price: number }[] = [];
-    for (let b = 0; b < this.busNames.length; b++) {
-      if (!(node.buses[g]! & (1 << b))) continue;
+    for (const [i, b] of this.candidates[g]!.entries()) {
+      if (!(node.buses[g]! & (1 << i))) continue;
       const t = this.twin[g]!;
       // Of alike groups the later takes the later bus.
-      if (t >= 0 && single(node.buses[t]!) && 31 - Math.clz32(node.buses[t]!) > b) continue;
+      if (t >= 0 && single(node.buses[t]!) && 31 - Math.clz32(node.buses[t]!) > i) continue;
       const price = this.groupPrice(node, g, b);
-      if (price < NEVER) ways.push({ mask: 1 << b, price });
+      if (price < NEVER) ways.push({ mask: 1 << i, price });
     }
     ways.sort((a, b) => b.price - a.price || b.mask - a.mask);
     for (const w of ways) {
@@ -557,7 +569,7 @@ export class Search {
     this.p.needs.forEach((n, i) => {
       if (n.group === null) return rows.push({ needs: [i], bus: -1 });
       if (!single(buses[n.group]!)) return;
-      const bus = 31 - Math.clz32(buses[n.group]!);
+      const bus = this.busAt(buses, n.group);
       if (n.share === null) return rows.push({ needs: [i], bus });
       const key = `${bus}|${n.share}`;
       const line = lines.get(key);
@@ -576,8 +588,8 @@ export class Search {
     for (let g = 0; g < node.buses.length; g++) {
       if (!this.members[g]!.length || single(node.buses[g]!)) continue;
       let least = NEVER;
-      for (let b = 0; b < this.busNames.length; b++)
-        if (node.buses[g]! & (1 << b)) least = Math.min(least, this.groupPrice(node, g, b));
+      for (const [i, b] of this.candidates[g]!.entries())
+        if (node.buses[g]! & (1 << i)) least = Math.min(least, this.groupPrice(node, g, b));
       base += least;
     }
     this.parts.forEach((_, k) => {

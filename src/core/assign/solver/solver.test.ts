@@ -203,6 +203,22 @@ describe("multiplexed buses", () => {
   });
 });
 
+describe("very many buses", () => {
+  it("forty groups on forty ports of their own", () => {
+    const n = 40;
+    const needs = Array.from({ length: n }, (_, g) =>
+      need(`M${g}.TX`, [choice(g, 5, { bus: `uart${g}` }), choice((g + 1) % n, 0, { bus: `uart${(g + 1) % n}` })], {
+        group: g,
+      }),
+    );
+    const groups = Array.from({ length: n }, (_, id) => ({ id, ref: `M${id}`, kind: "uart", addresses: [] }));
+    const clashes = groups.flatMap((a) =>
+      groups.filter((b) => b.id > a.id).map((b): [number, number, string] => [a.id, b.id, "one device"]),
+    );
+    expect(solve(problem(n, { needs, groups, clashes }))?.cost).toBe(0);
+  });
+});
+
 describe("the best plans", () => {
   it("are the cheapest that differ, as trying everything says", () => {
     let compared = 0;
