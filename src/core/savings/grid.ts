@@ -1,5 +1,6 @@
 import type { Part, PartInput } from "../catalogue";
-import { evaluate, nextUp } from "../quantity";
+import { evaluate } from "../quantity";
+import { gridResistor, ringResistor } from "./resistor";
 import { charlieAddresses, charlieLines, gridAddresses, gridSize, type Address } from "./addresses";
 
 export type GridKind = "key-grid" | "key-grid-diodes" | "light-grid" | "light-ring";
@@ -18,20 +19,6 @@ export interface GridAsk {
 }
 
 const count = (n: number, prefix: string) => Array.from({ length: n }, (_, i) => `${prefix}${i + 1}`);
-
-/**
- * The resistor of a line of lights, ohms: the lights that are on at once share what the line's one pin likes to carry, at
- * the highest supply that the typical drop leaves. Next E12 value up. In a ring two of these are in each path.
- */
-export function lineResistor(
-  a: Pick<GridAsk, "V" | "pin_A" | "I">,
-  Vf: number,
-  atOnce: number,
-  inPath: number,
-): number {
-  const I = Math.min(a.I, a.pin_A / atOnce);
-  return nextUp(Math.max(1, (a.V * 1.05 - Vf) / I / inPath), "E12", []);
-}
 
 function pins(kind: GridKind, rows: string[], cols: string[]): PartInput["pins"] {
   if (kind === "light-ring") return rows.map((label) => ({ label, role: "passive", need: { kind: "digital-io" } }));
@@ -97,9 +84,11 @@ export function gridPart(a: GridAsk, taken: ReadonlySet<string>): PartInput & { 
   for (let k = 2; taken.has(id); k++) id = `${base}-${k}`;
   const [name, does] = NAMES[a.kind](n, shape);
   const led = a.of.elements.find((e) => e.kind === "led");
-  const Vf = led?.kind === "led" ? evaluate(led.Vf.typ, { current_mA: a.I * 1000 }) : 2;
-  const lit = ring ? Math.min(n, lines - 1) : size.cols;
-  const ohm = lineResistor(a, Vf, lit, ring ? 2 : 1);
+  const spread = (k: "min" | "typ") =>
+    led?.kind === "led" ? evaluate(led.Vf[k], { current_mA: a.I * 1000 }) : k === "min" ? 1.8 : 2;
+  const atOnce = ring ? Math.min(n, lines - 1) : size.cols;
+  const ask = { V: a.V, pin_A: a.pin_A, I: a.I, Vf: { min: spread("min"), typ: spread("typ") }, atOnce };
+  const { ohm } = ring ? ringResistor(ask) : gridResistor(ask);
   const keys = a.kind.startsWith("key");
   return {
     id,
@@ -148,7 +137,7 @@ export function gridPart(a: GridAsk, taken: ReadonlySet<string>): PartInput & { 
             compute: "fixed",
             ohm,
             needed: "required",
-            because: `one resistor a line: ${lit} lights at once share what a pin likes to carry`,
+            because: `one resistor a line: ${atOnce} lights at once share what a pin likes to carry`,
           },
         ],
     bringup: { driver: ring ? "light-ring" : keys ? "key-grid" : "light-grid" },

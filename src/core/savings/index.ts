@@ -3,5 +3,6 @@ export * from "./addresses";
 export * from "./ghosts";
 export * from "./compare";
 export * from "./grid";
+export * from "./resistor";
 export * from "./apply";
 export type { Ask, PartCount, Want, Way } from "./methods";

@@ -1,4 +1,5 @@
 import { charlieLines, gridSize } from "./addresses";
+import { gridResistor, ringResistor } from "./resistor";
 
 /** What there is too much of for the pins. */
 export type Want = "lights" | "keys" | "digits" | "sensors";
@@ -61,6 +62,9 @@ const MCP23017 = { chip_A: 0.125, out_A: 0.008 };
 /** A WS2812B takes 24 bits at 800 kHz, and a pause of 300 µs shows them. */
 const WS2812B = { light_s: 24 / 800_000, pause_s: 300e-6, bytes: 3 };
 
+/** Forward voltage of a red light, volts, where the sums are not about a certain one. */
+const RED = { min: 1.8, typ: 2 };
+
 const led = (n: number): PartCount => ({ part: "discrete/led-red", name: "LED", count: n, leads: 2 });
 const resistor = (n: number): PartCount => ({ part: "discrete/resistor", name: "resistor", count: n, leads: 2 });
 const button = (n: number): PartCount => ({ part: "discrete/button", name: "button", count: n, leads: 2 });
@@ -105,7 +109,7 @@ const direct: Make = ({ want, n, I, pin_A }) => {
 
 const keyGrid =
   (diodes: boolean): Make =>
-  ({ want, n }) => {
+  ({ want, n, V }) => {
     if (want !== "keys" || n < 2) return null;
     const { rows, cols } = gridSize(n);
     return {
@@ -124,17 +128,20 @@ const keyGrid =
         ? "any number of keys at once are told apart"
         : "two keys at once are told apart; with three in a corner a fourth seems pressed",
       minds: diodes
-        ? ["all diodes the same way round: the stripe towards the row"]
+        ? [
+            "all diodes the same way round: the stripe towards the row",
+            ...(V < 4 ? ["at this voltage the diode's drop leaves little for a low: Schottky diodes are safer"] : []),
+          ]
         : ["ghost keys from three pressed on: see below"],
       builds: diodes ? "key-grid-diodes" : "key-grid",
     };
   };
 
-const lightGrid: Make = ({ want, n, I, pin_A }) => {
+const lightGrid: Make = ({ want, n, I, pin_A, V }) => {
   if (want !== "lights" || n < 4) return null;
   const { rows, cols } = gridSize(n);
   // One row is lit at a time; its pin carries all of the row's lights, so each gets a share of what a pin likes.
-  const each = Math.min(I, pin_A / cols);
+  const { each_A: each, pin_A: row } = gridResistor({ V, pin_A, I, Vf: RED, atOnce: cols });
   return {
     id: "light-grid",
     name: `Grid ${rows} × ${cols}, plain pins`,
@@ -143,7 +150,7 @@ const lightGrid: Make = ({ want, n, I, pin_A }) => {
     wires: rows + cols,
     duty: 1 / rows,
     brightness: each / rows / I,
-    pin_A: each * cols,
+    pin_A: row,
     refresh_Hz: 1 / (rows * SLOT_s),
     code: "a row every millisecond, some 20 lines that must never be late",
     price: "none",
@@ -175,7 +182,7 @@ const drivenGrid: Make = ({ want, n, I, pin_A }) => {
   };
 };
 
-const charlie: Make = ({ want, n, I, pin_A }) => {
+const charlie: Make = ({ want, n, I, pin_A, V }) => {
   if ((want !== "lights" && want !== "keys") || n < 3) return null;
   const m = charlieLines(n);
   if (want === "keys")
@@ -195,9 +202,9 @@ const charlie: Make = ({ want, n, I, pin_A }) => {
       minds: ["every key has its diode, and its place in the table is its direction"],
       builds: null,
     };
-  // One line drives at a time and up to m − 1 lights hang on it: its pin carries them all.
+  // One line drives at a time and up to m − 1 lights hang on it: its pin and its resistor carry them all.
   const group = Math.min(m - 1, n);
-  const each = Math.min(I, pin_A / group);
+  const { each_A: each, pin_A: line, alone_A } = ringResistor({ V, pin_A, I, Vf: RED, atOnce: group });
   return {
     id: "charlie",
     name: `Charlieplexed on ${m} lines`,
@@ -206,14 +213,14 @@ const charlie: Make = ({ want, n, I, pin_A }) => {
     wires: m,
     duty: 1 / m,
     brightness: each / m / I,
-    pin_A: each * group,
+    pin_A: line,
     refresh_Hz: 1 / (m * SLOT_s),
     code: "lines change between driving, sinking and letting go, some 30 lines that must never be late",
     price: "none",
     says: `${m} lines give ${m} · ${m - 1} = ${m * (m - 1)} places in ${m} groups; each light is on 1/${m} of the time`,
     minds: [
       "all lights of one colour: a lower forward voltage elsewhere steals the current",
-      "two resistors are in the path of each light",
+      `a light gets ${(alone_A * 1000).toFixed(1)} mA alone in its group and ${(each * 1000).toFixed(1)} mA with all of it: the more are lit, the dimmer`,
       "one broken light takes others along",
     ],
     builds: "light-ring",
@@ -354,9 +361,10 @@ const driverDigits =
       pins,
       parts: [chip(part, name, chips)],
       wires: pins + 2,
-      duty: 1 / most,
-      brightness: 1,
-      pin_A: 0.001,
+      // The module sets current and duty itself.
+      duty: null,
+      brightness: null,
+      pin_A: null,
       refresh_Hz: null,
       code: "write numbers into registers, some 10 lines",
       price: "medium",
@@ -384,7 +392,9 @@ const analogueSwitch: Make = ({ want, n }) => {
     code: "set four selects, wait, read; some 8 lines",
     price: "low",
     says: `${want === "keys" ? "a pull-up at the common pin serves all keys" : "one converter reads them all, one after the other"}; chips share the selects`,
-    minds: ["some 100 Ω in the path: let the voltage settle before reading"],
+    minds: [
+      "470 Ω typically, up to 1050 Ω at 5 V in the path, much more at 3.3 V: let the voltage settle before reading",
+    ],
     builds: want === "sensors" && chips === 1 ? "chips" : null,
     chip: "module/cd4067",
   };

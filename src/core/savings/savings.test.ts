@@ -13,7 +13,8 @@ import {
   ghostKeys,
   gridAddresses,
   gridSize,
-  lineResistor,
+  gridResistor,
+  ringResistor,
   savings,
   scanKeys,
 } from ".";
@@ -78,16 +79,20 @@ describe("the sums", () => {
     // 20 LEDs and 20 resistors with two leads each, 21 wires with two ends: 40 + 40 + 42.
     expect(way("direct").joints).toBe(122);
   });
-  it("a plain grid shares the row's pin: 4 × 5, 20 mA over five lights, a quarter of the time", () => {
+  it("a plain grid shares the row's pin: 4 × 5, five lights on one pin, a quarter of the time", () => {
     const g = way("light-grid");
-    expect(g).toMatchObject({ pins: 9, duty: 0.25, pin_A: 0.02, refresh_Hz: 250 });
-    // 4 mA each for a quarter of the time is 1 mA on average: an eighth of 8 mA.
-    expect(g.brightness).toBeCloseTo(0.125, 9);
+    expect(g).toMatchObject({ pins: 9, duty: 0.25, refresh_Hz: 250 });
+    // (5.25 − 1.8) V · 5 / (0.95 · 20 mA) = 908 Ω, next up 1 kΩ: 3 mA each, 15 mA in the pin, a quarter of the time.
+    expect(g.pin_A).toBeCloseTo(0.015, 9);
+    expect(g.brightness).toBeCloseTo(0.003 / 4 / 0.008, 9);
   });
-  it("charlieplexed: five lines, four at once on one pin, a fifth of the time", () => {
+  it("charlieplexed: five lines, four at once on one pin and one resistor, a fifth of the time", () => {
     const c = way("charlie");
-    expect(c).toMatchObject({ pins: 5, duty: 0.2, pin_A: 0.02, refresh_Hz: 200 });
-    expect(c.brightness).toBeCloseTo(0.02 / 4 / 5 / 0.008, 9);
+    expect(c).toMatchObject({ pins: 5, duty: 0.2, refresh_Hz: 200 });
+    // 220 Ω a line: 3 V = I · 220 Ω + 4 · I · 220 Ω gives 2.73 mA each; alone 3 V / 440 Ω = 6.8 mA.
+    expect(c.pin_A).toBeCloseTo((4 * 3) / (5 * 220), 9);
+    expect(c.brightness).toBeCloseTo(3 / (5 * 220) / 5 / 0.008, 9);
+    expect(c.minds.join()).toContain("6.8 mA alone in its group and 2.7 mA with all of it");
   });
   it("shift registers: three chips, each output no more than the chip likes", () => {
     const s = way("74hc595");
@@ -100,10 +105,20 @@ describe("the sums", () => {
     expect(way("ws2812b")).toMatchObject({ pins: 1 });
     expect(way("ws2812b").refresh_Hz).toBeCloseTo(1 / (20 * 30e-6 + 300e-6), 6);
   });
-  it("the resistor of a line keeps its pin within what it likes", () => {
-    // 5.25 V − 2 V over 4 mA is 812 Ω, next up 820 Ω; in a ring two share the path.
-    expect(lineResistor(ask, 2, 5, 1)).toBe(820);
-    expect(lineResistor(ask, 2, 4, 2)).toBe(330);
+  it("the resistor of a line keeps its pin within what it likes, whatever is lit, at the worst case", () => {
+    const Vf = { min: 1.8, typ: 2 };
+    expect(gridResistor({ ...ask, Vf, atOnce: 5 }).ohm).toBe(1000);
+    expect(ringResistor({ ...ask, Vf, atOnce: 4 }).ohm).toBe(220);
+    for (const V of [3.3, 5])
+      for (const pin_A of [0.004, 0.008, 0.02])
+        for (let atOnce = 1; atOnce <= 15; atOnce++) {
+          const a = { V, pin_A, I: 0.01, Vf, atOnce };
+          const [g, r] = [gridResistor(a), ringResistor(a)];
+          const worst = V * 1.05 - Vf.min;
+          expect((worst / (g.ohm * 0.95)) * atOnce).toBeLessThanOrEqual(pin_A + 1e-12);
+          expect((worst / (r.ohm * 0.95 * (1 + atOnce))) * atOnce).toBeLessThanOrEqual(pin_A + 1e-12);
+          expect(r.alone_A).toBeLessThanOrEqual(0.01 + 1e-12);
+        }
   });
   it("gives only what makes sense, fewest pins first", () => {
     for (const want of ["lights", "keys", "digits", "sensors"] as const)
