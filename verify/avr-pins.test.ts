@@ -1,4 +1,5 @@
 import { execFileSync } from "node:child_process";
+import fs from "node:fs";
 import { describe, expect, it } from "vitest";
 import { shippedCatalogue } from "../src/core/catalogue/shipped";
 import type { Pin } from "../src/core/catalogue";
@@ -162,5 +163,29 @@ describe("chip/atmega328p-dip28 does what its ports do in the core's tables", ()
     expect(pwmOf(p)).toBe(timer);
     expect(adcOf(p)).toBe(core.analog.get(p.names!["avr-c"]!));
     expect(p.offers!.some((o) => o.kind === "interrupt")).toBe((core.irq.get(n) ?? -1) >= 0);
+  });
+});
+
+describe("timers that the core itself takes", () => {
+  const tone = fs
+    .readFileSync(`${CORE}/cores/arduino/Tone.cpp`, "utf8")
+    .split(/^#include.*$/m)
+    .join("");
+  it.each(BOARDS)("$id: a note comes from the timer that the core's tone takes", ({ id, mcu }) => {
+    const text = execFileSync(
+      "avr-g++",
+      ["-E", "-P", `-mmcu=${mcu}`, "-x", "c++", "-include", "avr/io.h", "-DPROGMEM=", "-"],
+      {
+        input: tone,
+        encoding: "utf8",
+      },
+    );
+    const timer = /tone_pin_to_timer_PGM\[\]\s*=\s*\{\s*(\d)/.exec(text)![1];
+    const timers = shippedCatalogue().get(id)!.board!.timers!;
+    expect(Object.keys(timers).filter((t) => timers[t]!.drives?.includes("tone"))).toEqual([`timer${timer}`]);
+  });
+  it.each(BOARDS)("$id: the program's clock runs on timer 0", ({ id }) => {
+    expect(fs.readFileSync(`${CORE}/cores/arduino/wiring.c`, "utf8")).toMatch(/(TIMER0_OVF_vect|TIM0_OVF_vect)/);
+    expect(shippedCatalogue().get(id)!.board!.timers!.timer0!.fixed).toBeTruthy();
   });
 });

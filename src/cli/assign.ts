@@ -49,7 +49,7 @@ export async function assignCommand(file: string, o: Options): Promise<number> {
       ms: Number(ms.toFixed(2)),
     });
   } else if (!planned) {
-    note(`${file}: no assignment exists. ${a.clash}`);
+    note(`${file}: ${a.status === "infeasible" ? "no assignment exists. " : ""}${a.clash}`);
     print(columns([["need", "wants", "locked to"], ...a.core.map((c) => [c.need, c.wants, c.locked ?? ""])]));
     if (helps.length) {
       print("what would help, each tried:");

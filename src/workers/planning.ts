@@ -11,7 +11,7 @@ import {
 import type { Catalogue } from "../core/catalogue";
 import { findings, verdict } from "../core/checks";
 import { circuitOf } from "../core/circuit";
-import { applyEdit, defaultHost, partLookup, type Edit, type Project } from "../core/project";
+import { applyEdit, defaultHost, endOn, partLookup, type Edit, type Project } from "../core/project";
 import {
   alikeParts,
   applySaving,
@@ -58,15 +58,10 @@ export interface PlanStep extends Step {
   costBy: { reason: string; cost: number }[];
 }
 
-/** A pin as people name it: the label on the first board, the endpoint elsewhere. */
-function pinName(project: Project, catalogue: Catalogue, end: string | null): string {
-  const host = defaultHost(project, partLookup(project, catalogue));
-  return end === null ? "open" : host && end.startsWith(`${host}.`) ? end.slice(host.length + 1) : end;
-}
-
 /** Planning, moving, boards and remedies, over a catalogue that is loaded on demand. */
 export function planningApi(catalogue: Catalogue, step: (project: Project, says: string) => Step) {
-  const name = (project: Project, end: string | null) => pinName(project, catalogue, end);
+  const name = (project: Project, end: string | null) =>
+    end === null ? "open" : endOn(defaultHost(project, partLookup(project, catalogue)), end);
   const verdictOf = (project: Project) => {
     const c = circuitOf(project, catalogue);
     return verdict(c, findings(c)).words;

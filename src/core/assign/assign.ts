@@ -34,13 +34,16 @@ export type AssignResult = {
   links: PlannedLink[];
   spare: SparePin[];
   core: ClashNeed[];
-  /** In words: what clashes, when nothing fits. */
+  /** In words: what clashes, when nothing fits, or that the search was stopped. */
   clash: string | null;
   ms: number;
   /** The project with every open link planned; the project as it was when nothing fits. */
   project: Project;
   problems: Problem[];
 };
+
+/** Said when a search ended without a plan and without a proof that there is none. */
+const GIVEN_UP = "No plan was found before the search was stopped. Lock some pins, or take parts out, and plan again.";
 
 /** Whether there is a plan: proven the cheapest, or at least legal. */
 export const isPlanned = (a: Pick<AssignResult, "status">) => a.status === "optimal" || a.status === "feasible";
@@ -154,7 +157,7 @@ export function* assignSlowly(
   let links: Link[] = [...hooked.project.links];
   for (const p of problems) {
     const s = yield* solveSlowly(p);
-    if (s === "stopped") return nothing("stopped", [], null);
+    if (s === "stopped") return nothing("stopped", [], GIVEN_UP);
     if (!s) {
       const core = clashingCore(p);
       return nothing("infeasible", core, clashWords(p, core, netlist));

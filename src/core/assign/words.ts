@@ -1,8 +1,8 @@
 import { findPin, isPointToPoint } from "../catalogue";
 import type { Netlist } from "../netlist";
-import { splitEnd } from "../project";
+import { endOn, splitEnd } from "../project";
 import { capabilityCounts } from "./capability";
-import type { Problem, ProblemNeed } from "./problem";
+import { endOf, type Problem, type ProblemNeed } from "./problem";
 
 const KIND_WORDS: Record<string, string> = {
   "digital-out": "a digital output",
@@ -30,8 +30,7 @@ export function needWords(n: Pick<ProblemNeed, "need">): string {
 }
 
 /** A pin of the problem as people name it: the label alone on the host, with the part elsewhere. */
-const pinWords = (p: Problem, pin: number) =>
-  p.pins[pin]!.ref === p.host ? p.pins[pin]!.label : `${p.pins[pin]!.ref}.${p.pins[pin]!.label}`;
+const pinWords = (p: Problem, pin: number) => endOn(p.host, endOf(p, pin));
 
 /**
  * A sentence for the choice that was made, from its own prices and the prices of what was passed over. `standing`: told
@@ -48,8 +47,7 @@ export function whyChosen(p: Problem, n: ProblemNeed, choice: number, sharing: s
   else if (c.bus) parts.push(`${label} is ${usual ? "the usual" : "a"} ${needWords(n)} pin of ${c.bus}`);
   else parts.push(`${label} can be ${needWords(n)}`);
   if (sharing.length) parts.push(`shared with ${sharing.join(" and ")}`);
-  if (n.present === `${p.pins[c.pin]!.ref}.${p.pins[c.pin]!.label}` && !standing)
-    parts.push("the wire stays where it is");
+  if (n.present === endOf(p, c.pin) && !standing) parts.push("the wire stays where it is");
   const spent = c.prices.filter((x) => x.reason === "scarcity");
   if (!c.bus && !spent.length) parts.push("it spends nothing rare");
   for (const cap of n.need.prefer ?? [])

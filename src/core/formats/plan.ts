@@ -1,4 +1,4 @@
-import { assign } from "../assign";
+import { assign, isPlanned } from "../assign";
 import { checklist } from "../bench";
 import type { Catalogue } from "../catalogue";
 import { findings, verdict, type Finding, type Verdict } from "../checks";
@@ -118,7 +118,7 @@ export async function planOutputs(
   targets: readonly string[] = [],
 ): Promise<PlanResult> {
   const a = assign(project, catalogue);
-  if (a.status === "infeasible") return { status: "infeasible", clash: a.clash ?? "no assignment exists" };
+  if (!isPlanned(a)) return { status: "infeasible", clash: a.clash ?? "no assignment exists" };
   const c = circuitOf(a.project, catalogue);
   const text = planText(c);
   const files: Record<string, string | Uint8Array> = {

@@ -12,6 +12,10 @@ export function splitEnd(text: string): End {
   const dot = text.indexOf(".");
   return { ref: text.slice(0, dot), pin: text.slice(dot + 1) };
 }
+/** An endpoint as people name it: the label alone on the host that is meant, the whole endpoint elsewhere. */
+export const endOn = (host: string | undefined, end: string) =>
+  host !== undefined && end.startsWith(`${host}.`) ? end.slice(host.length + 1) : end;
+
 export const joinEnd = (e: End) => `${e.ref}.${e.pin}`;
 
 /** The endpoint with aliases replaced by the printed label; unknown endpoints come back as they are. */

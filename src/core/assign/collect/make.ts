@@ -1,6 +1,6 @@
 import { isBusKind, isPointToPoint, type Need, type Pin } from "../../catalogue";
 import type { Instance, Netlist } from "../../netlist";
-import { splitEnd, type Project } from "../../project";
+import { endOn, splitEnd, type Project } from "../../project";
 import { evaluate } from "../../quantity";
 import { shareKey, waysToServe, type HostFacts, type Serve } from "../capability";
 import { emptyProblem, type Choice, type Price, type Problem, type ProblemNeed } from "../problem";
@@ -140,7 +140,7 @@ function choicesOf(scene: Scene, a: Asker): Choice[] {
               {
                 reason: "moved" as const,
                 cost: WEIGHTS.moved,
-                says: `the wire moves from ${short(a.present, host)} to ${short(end, host)}`,
+                says: `the wire moves from ${endOn(host, a.present)} to ${endOn(host, end)}`,
               },
             ]
           : []),
@@ -173,8 +173,6 @@ function choicesOf(scene: Scene, a: Asker): Choice[] {
     }
   return out.map((x) => x.choice);
 }
-
-const short = (end: string, host: string) => (splitEnd(end).ref === host ? splitEnd(end).pin : end);
 
 /** So many chips behind a board count as a place of their own; all further ones count as one place. */
 const OWN_SIDES = 4;

@@ -1,4 +1,4 @@
-import type { Problem } from "../problem";
+import { endOf, type Problem } from "../problem";
 import { broken, extras } from "./legal";
 import { Matching, NEVER } from "./matching";
 import { enoughShared } from "./shared";
@@ -226,9 +226,7 @@ export class Search {
   private warmStart() {
     if (this.o.anyPlan) return;
     const choice = this.p.needs.map((n) => {
-      const there = n.choices
-        .map((c, k) => ({ c, k }))
-        .filter(({ c }) => n.present === `${this.p.pins[c.pin]!.ref}.${this.p.pins[c.pin]!.label}`);
+      const there = n.choices.map((c, k) => ({ c, k })).filter(({ c }) => n.present === endOf(this.p, c.pin));
       return there.sort((a, b) => a.c.cost - b.c.cost)[0]?.k ?? -1;
     });
     if (choice.includes(-1) || broken(this.p, choice).length) return;

@@ -25,6 +25,21 @@ const rate = (hz: number | null) =>
         : `${Math.round(hz)} Hz`;
 const parts = (s: Saving) => s.parts.map((p) => `${p.count} × ${p.name}`).join(", ") || "–";
 
+function NumberField(o: { says: string; value: string; wrong: boolean; set(text: string): void }) {
+  return (
+    <label>
+      <span className="block text-sm text-soft">{o.says}</span>
+      <input
+        className="num w-20"
+        inputMode="decimal"
+        value={o.value}
+        aria-invalid={o.wrong}
+        onChange={(e) => o.set(e.target.value)}
+      />
+    </label>
+  );
+}
+
 function WayRow({ s, lit, put }: { s: Saving; lit: boolean; put: (() => void) | null }) {
   return (
     <tr data-testid={`way-${s.id}`}>
@@ -154,16 +169,7 @@ export function SavingPins() {
         </label>
         {!group && (
           <>
-            <label>
-              <span className="block text-sm text-soft">How many</span>
-              <input
-                className="num w-20"
-                inputMode="numeric"
-                value={n}
-                aria-invalid={wrong}
-                onChange={(e) => setN(e.target.value)}
-              />
-            </label>
+            <NumberField says="How many" value={n} wrong={wrong} set={setN} />
             <label>
               <span className="block text-sm text-soft">of what</span>
               <select value={want} onChange={(e) => setWant(e.target.value as Want)}>
@@ -175,16 +181,7 @@ export function SavingPins() {
               </select>
             </label>
             {(want === "lights" || want === "digits") && (
-              <label>
-                <span className="block text-sm text-soft">Current of one light, mA</span>
-                <input
-                  className="num w-20"
-                  inputMode="decimal"
-                  value={mA}
-                  aria-invalid={wrongCurrent}
-                  onChange={(e) => setMA(e.target.value)}
-                />
-              </label>
+              <NumberField says="Current of one light, mA" value={mA} wrong={wrongCurrent} set={setMA} />
             )}
           </>
         )}

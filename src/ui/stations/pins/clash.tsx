@@ -1,4 +1,5 @@
 "use client";
+import Link from "next/link";
 import { useEffect, useRef, useState } from "react";
 import { toast } from "sonner";
 import type { Remedy } from "@/core/advice";
@@ -25,7 +26,7 @@ function brings(r: Remedy): string {
 
 /** Why the open pins can't all be planned, and what would help: each remedy was tried, and is one press away. */
 export function Clash() {
-  const { view, project, run } = useProject();
+  const { id, view, project, run } = useProject();
   const [clash, setClash] = useState<{ says: string; core: { need: string; wants: string }[] } | null>(null);
   const [helps, setHelps] = useState<Remedy[] | null>(null);
   const job = useRef(0);
@@ -38,7 +39,7 @@ export function Clash() {
     const mine = (job.current = nextJob());
     void (async () => {
       const r = await core().plan(project, mine);
-      if (gone || !r.clash) return;
+      if (gone || r.status !== "infeasible" || !r.clash) return;
       setClash({ says: r.clash, core: r.core });
       const list = await core().remedies(project, mine);
       if (!gone) setHelps(list);
@@ -70,6 +71,13 @@ export function Clash() {
       </div>
       <h2 className="mt-2 font-bold">What would help</h2>
       {!helps && <p className="text-soft">Trying straps, extra chips and other boards…</p>}
+      <p className="text-sm text-soft">
+        Many alike lights, keys or sensors?{" "}
+        <Link className="quiet text-ink" href={`/p/${id}/board`}>
+          Saving pins
+        </Link>
+        , at Board, weighs grids and chips against each other.
+      </p>
       {helps?.length === 0 && (
         <p>
           Nothing that was tried is enough by itself. Take one of the clashing parts out, or split the work over two

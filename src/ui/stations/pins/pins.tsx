@@ -23,13 +23,13 @@ export function Pins() {
     setBusy(job);
     void run(async (p) => {
       const r = await core().plan(p, job);
-      if (r.clash) toast.error(r.clash, { duration: 15_000 });
-      else if (r.status === "stopped") toast("Stopped; nothing was changed.");
+      if (r.status === "stopped") toast("Stopped; nothing was changed.");
+      else if (r.clash) toast.error(r.clash, { duration: 15_000 });
       else
         toast(
           `Planned in ${r.ms.toFixed(0)} ms, ${r.status === "optimal" ? "proven optimal" : "stopped before it was proven the best"}, price ${r.cost}${priceWords(r.costBy)}.`,
         );
-      return r.clash || r.status === "stopped" ? null : r;
+      return r.clash ? null : r;
     }).finally(() => setBusy(null));
   };
   return (
