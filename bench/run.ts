@@ -41,7 +41,7 @@ const ms = (r: { mid: number; worst: number }) => `${r.mid.toFixed(2)} ms (worst
 async function main() {
   row("what", "reach", "here");
   for (const [what, reach, got] of catalogueRows()) row(what, reach, got);
-  for (const name of ["moss-terrarium", "rain-barrel"]) {
+  for (const name of ["moss-terrarium", "rain-barrel", "beehive-scale"]) {
     const p = demo(name);
     // A copy each time, so that nothing is remembered.
     row(`${name}: edit to findings`, "< 16 ms", ms(median(60, () => findings(circuitOf({ ...p }, catalogue)))));

@@ -22,7 +22,7 @@ const LINES: [what: string, of: (t: Trial) => string][] = [
   ["Headers", (t) => (t.solder ? "to be soldered" : "soldered")],
   ["On a breadboard", (t) => (t.breadboard ? "yes" : "no: wires from its headers")],
   ["Price class", (t) => PRICE[t.price]],
-  ["Drawer", (t) => (t.owned ? "you have one" : "to buy")],
+  ["Drawer", (t) => (t.owned ? "you have one" : t.current ? "in use" : "to buy")],
   ["Programs that we write", (t) => t.targets.join(", ") || "none yet: pin names only"],
   ["Certainty of the data", (t) => t.certainty],
 ];
