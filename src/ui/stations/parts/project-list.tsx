@@ -28,16 +28,20 @@ function Label({ part }: { part: PartView }) {
 
 /** Names and roles of a connector's pins: what the other end is, pin by pin. */
 function ConnectorTable({ part }: { part: PartView }) {
-  const { edit } = useProject();
+  const { run } = useProject();
   const pins = part.pins!;
   // Open while nothing is said; after that it stays as the person leaves it.
   const [fresh] = useState(Object.keys(pins.given).length === 0);
-  const put = (label: string, value: ConnectorPins[string] | undefined) => {
-    const next: ConnectorPins = { ...pins.given };
-    if (value === undefined) delete next[label];
-    else next[label] = value;
-    void edit({ type: "setOption", ref: part.ref, key: pins.key, value: Object.keys(next).length ? next : null });
-  };
+  // Changes the project as it is when the step runs: two quick changes are both kept.
+  const put = (label: string, change: (was: ConnectorPins[string] | undefined) => ConnectorPins[string] | undefined) =>
+    void run(async (p) => {
+      const next = { ...(p.parts.find((x) => x.ref === part.ref)?.options?.[pins.key] as ConnectorPins | undefined) };
+      const value = change(next[label]);
+      if (value === undefined) delete next[label];
+      else next[label] = value;
+      const given = Object.keys(next).length ? next : null;
+      return core().edit(p, { type: "setOption", ref: part.ref, key: pins.key, value: given });
+    });
   return (
     <details className="mt-1 text-sm" open={fresh}>
       <summary className="cursor-pointer text-soft">what its pins are</summary>
@@ -66,7 +70,7 @@ function ConnectorTable({ part }: { part: PartView }) {
                     onBlur={(e) => {
                       const name = e.target.value.trim().replace(/\s+/g, "_");
                       if (name !== (now?.name ?? ""))
-                        put(label, { ...(now ?? {}), ...(name ? { name } : { name: undefined }) });
+                        put(label, (was) => ({ ...(was ?? {}), ...(name ? { name } : { name: undefined }) }));
                     }}
                   />
                 </td>
@@ -74,16 +78,12 @@ function ConnectorTable({ part }: { part: PartView }) {
                   <select
                     aria-label={`Role of pin ${label}`}
                     value={unused ? "unused" : (now?.role ?? "")}
-                    onChange={(e) =>
-                      put(
-                        label,
-                        e.target.value === "unused"
-                          ? null
-                          : e.target.value
-                            ? { ...(now ?? {}), role: e.target.value as PinRole }
-                            : undefined,
-                      )
-                    }
+                    onChange={(e) => {
+                      const role = e.target.value;
+                      put(label, (was) =>
+                        role === "unused" ? null : role ? { ...(was ?? {}), role: role as PinRole } : undefined,
+                      );
+                    }}
                   >
                     <option value="">not said yet</option>
                     <option value="unused">not used</option>
@@ -103,7 +103,7 @@ function ConnectorTable({ part }: { part: PartView }) {
                       defaultValue={now.V ?? 5}
                       onBlur={(e) => {
                         const V = Number(e.target.value.replace(",", "."));
-                        if (V > 0 && V <= 60 && V !== (now.V ?? 5)) put(label, { ...now, V });
+                        if (V > 0 && V <= 60 && V !== (now.V ?? 5)) put(label, (was) => ({ ...(was ?? {}), V }));
                       }}
                     />
                   )}
