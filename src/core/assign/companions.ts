@@ -13,6 +13,8 @@ interface Ask {
 }
 /** Resistors that serve as well as the planned one: what a pull or a data-line resistor may be without harm. */
 const STAND_IN = 1.5;
+/** Of what a chip may pass through all its pins, so much for one part's lights. */
+const CHIP_SHARE = 0.75;
 /** A reservoir may be larger than asked, a filter capacitor may be up to ten times as large. */
 const STAND_IN_F = 5;
 
@@ -58,7 +60,10 @@ const COMPUTE: Record<CompanionRule["compute"], (a: Ask) => Computed> = {
       owned,
     };
     const wanted = ledResistor(wish)?.ohm ?? 100;
-    const most = level?.pin_mA ? level.pin_mA.recommended / 1000 : Infinity;
+    // Many lights in one part are lit together: what the chip may pass in all is theirs to share.
+    const lights = part.elements.filter((e) => e.kind === "led").length;
+    const share = lights > 1 && host?.board ? ((host.board.chip_mA / 1000) * CHIP_SHARE) / lights : Infinity;
+    const most = Math.min(level?.pin_mA ? level.pin_mA.recommended / 1000 : Infinity, share);
     const least = (logicVolts(host).max - evaluate(Vf.min, vars)) / (most * 0.95);
     return { [rule.key]: { ohm: least > wanted ? nextUp(least, "E12", owned) : wanted } };
   },

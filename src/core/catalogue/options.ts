@@ -32,10 +32,15 @@ function problemWith(part: Part, option: PartOption, value: unknown): string | n
     : null;
 }
 
+/** Options that every part takes: the gauge of its supply wires when the person has chosen one. */
+const ANY_PART: readonly PartOption[] = [
+  { kind: "number", key: "wire_awg", label: "Supply wire", unit: "AWG", default: 22, min: 10, max: 32, step: 1 },
+];
+
 /** What is wrong with the chosen option values: unknown keys and values outside what the part takes. */
 export function optionProblems(part: Part, values: OptionValues): OptionProblem[] {
   return Object.entries(values).flatMap(([key, value]) => {
-    const option = part.options.find((o) => o.key === key);
+    const option = [...part.options, ...ANY_PART].find((o) => o.key === key);
     if (!option) {
       const has = part.options.map((o) => o.key).join(", ");
       return [{ key, message: `${part.id} has no option "${key}"${has ? `; it has ${has}` : ""}` }];

@@ -97,7 +97,9 @@ export const OfferSchema = z.discriminatedUnion("kind", [
   z.strictObject({ kind: z.literal("program"), role: z.string().max(12) }),
 ]);
 
+/** `want`: the level that a strapping pin must see while the chip starts. */
 export const HazardSchema = z.strictObject({
+  want: z.enum(["high", "low"]).optional(),
   kind: z.enum([
     "reserved",
     "strapping",
@@ -124,6 +126,8 @@ export const PinSchema = z.strictObject({
   need: NeedSchema.optional(),
   hook: z.enum(["ground", "logic-supply", "button-return", "own-supply"]).optional(),
   mustNotFloat: z.boolean().optional(),
+  /** The part itself holds an open input there, whatever the board does. */
+  restsAt: z.enum(["high", "low"]).optional(),
   /** A supply or ground pin that may stay free: a backup cell, a second socket, a load supply that is not always there. */
   optional: z.boolean().optional(),
   gpio: z.number().int().optional(),
@@ -151,6 +155,8 @@ export const LevelSchema = z.strictObject({
   pullDown_ohm: SpreadSchema.optional(),
   C_pF: z.number().optional(),
   leak_uA: z.number().optional(),
+  /** Current into the pin that the part stands while its own supply is off; 20 when absent. */
+  injection_mA: z.number().optional(),
 });
 
 /** A power node inside a part: what it accepts, what it draws, and, for a source, what it gives. */
@@ -169,6 +175,9 @@ export const SupplySchema = z.strictObject({
       rint_ohm: ExprSchema.optional(),
       capacity_mAh: ExprSchema.optional(),
       plug: z.string().max(60).optional(),
+      /** What a battery is made of: its discharge curve follows from it. */
+      chemistry: z.enum(["alkaline", "lithium"]).optional(),
+      cells: z.number().int().min(1).max(12).optional(),
     })
     .optional(),
 });
@@ -364,6 +373,16 @@ export const BoardInfoSchema = z.strictObject({
   rowPitch_mm: z.number().optional(),
   headersSoldered: z.boolean(),
   chip_mA: z.number(),
+  /** Pins whose currents add up against a limit of their own; what they deliver and what they sink counts apart. */
+  portGroups: z
+    .array(
+      z.strictObject({ says: text(80), pins: z.array(pinLabel).min(1), source_mA: z.number(), sink_mA: z.number() }),
+    )
+    .optional(),
+  /** How every pin is pulled inside from reset until the program says otherwise; open when absent. */
+  resetPull: z.enum(["up", "down"]).optional(),
+  /** How far the chip's clock may be off, as a share; a crystal's when absent. */
+  clockTolerance: z.number().min(0).max(0.2).optional(),
   /** Timers that differ from the plain kind (one frequency for all their channels), by the name that the pins give. */
   timers: z
     .record(

@@ -130,7 +130,7 @@ describe("pins", () => {
   });
   it("the on-board light is only a note", () => {
     expect(rules(led("D13"))).toEqual([]);
-    expect(rules(led("D13"), "note")).toEqual(["note pin.onboard"]);
+    expect(rules(led("D13"), "note")).toEqual(["note board.driver", "note pin.onboard"]);
   });
   it("reset and doubled pins are refused", () => {
     expect(rules(led("RST"))).toContain("stop pin.reset");
@@ -259,7 +259,11 @@ describe("power", () => {
       [CABLE, ["M1.VCC", "S2.5V"], ["M1.GND", "S2.GND"], ["M1.TRIG", "B1.D8"], ["M1.ECHO", "B1.D2"]],
     );
     expect(rules(apart)).toEqual(["fault power.ground-not-common"]);
-    expect(rules(fixed(apart, "power.ground-not-common", "join"))).toEqual([]);
+    // With a ground in common the separate supply itself is what is left to know.
+    expect(rules(fixed(apart, "power.ground-not-common", "join"))).toEqual([
+      "risk level.backfeed",
+      "risk level.backfeed",
+    ]);
   });
   it("5 V into a 3.3 V sensor is a stop and the other rail mends it", () => {
     const p = make(

@@ -1,7 +1,11 @@
 import { recommendedCompanions } from "../assign";
 import type { Circuit } from "../circuit";
-import type { LedPath } from "../netlist";
+import type { LedPath, NetElement } from "../netlist";
+import { splitEnd } from "../project";
+import { formatOhm, nextUp } from "../quantity";
+import { elementsAt, holds, isRail, netById } from "./graph";
 import { label, mA, owner, round } from "./help";
+import { switchesOf } from "./loads";
 import type { Finding, Fix, Rule } from "./types";
 
 /** A fresh resistor of the right value for a light, whatever stands there now. */
@@ -39,37 +43,124 @@ const noResistor: Rule = {
       })),
 };
 
+/** What flows through a pin besides lights: bases of transistors and resistors to rails, at the worst case. Amperes. */
+function otherPinLoads(c: Circuit): Map<string, { I: number; refs: string[] }> {
+  const out = new Map<string, { I: number; refs: string[] }>();
+  const put = (pin: string, I: number, ref: string) => {
+    const known = out.get(pin) ?? { I: 0, refs: [] };
+    out.set(pin, { I: known.I + I, refs: [...known.refs, ref] });
+  };
+  for (const s of switchesOf(c)) {
+    if (s.def.kind !== "bjt" || !s.gate) continue;
+    // With its emitter above ground, the load itself limits what goes into the base.
+    if (netById(c, s.el.b)?.kind !== "ground") continue;
+    const Vbe = Number(s.def.Vbe.min);
+    put(`${s.gate.ref}.${s.gate.pin}`, (s.gate.V.max - Vbe) / Math.max(s.gate.series * 0.95 + s.gate.ohm, 1), s.el.ref);
+  }
+  for (const net of c.netlist.nets) {
+    const end = net.ends.find((e) => e.as === "driver" && e.def.offers);
+    const V = end && c.netlist.netOf(`${end.ref}:${c.netlist.level(end.ref, end.pin)?.supply}`)?.V;
+    if (!end || !V) continue;
+    const rails = holds(c, net, true).filter((h) => !h.lit && h.rail.V);
+    const up = rails.filter((h) => h.up).reduce((sum, h) => sum + h.rail.V!.max / Math.max(h.ohm * 0.95, 1), 0);
+    const down = rails.filter((h) => !h.up).reduce((sum, h) => sum + V.max / Math.max(h.ohm * 0.95, 1), 0);
+    if (Math.max(up, down) > 0) put(`${end.ref}.${end.pin}`, Math.max(up, down), rails[0]!.by.ref);
+  }
+  return out;
+}
+
+interface PinLoad {
+  ref: string;
+  pin: string;
+  /** What it delivers and what it takes, amperes. */
+  source_A: number;
+  sink_A: number;
+  paths: LedPath[];
+  refs: string[];
+}
+
+const pinMemo = new WeakMap<Circuit["netlist"], Map<string, PinLoad>>();
+/** The worst-case current of every pin that lights, transistors or resistors load. */
+function pinLoads(c: Circuit): Map<string, PinLoad> {
+  const known = pinMemo.get(c.netlist);
+  if (known) return known;
+  const out = new Map<string, PinLoad>();
+  const at = (key: string): PinLoad => {
+    const { ref, pin } = splitEnd(key);
+    const there = out.get(key) ?? { ref, pin, source_A: 0, sink_A: 0, paths: [], refs: [] };
+    out.set(key, there);
+    return there;
+  };
+  for (const p of c.leds) {
+    if (!p.I || p.R === 0) continue;
+    for (const [e, side] of [
+      [p.high, "source_A"],
+      [p.low, "sink_A"],
+    ] as const)
+      if (e.kind === "pin") {
+        const load = at(`${e.end.ref}.${e.end.pin}`);
+        load[side] += p.I.max;
+        load.paths.push(p);
+        load.refs.push(p.ref);
+      }
+  }
+  for (const [key, x] of otherPinLoads(c)) {
+    const load = at(key);
+    load.source_A += x.I;
+    load.refs.push(...x.refs);
+  }
+  pinMemo.set(c.netlist, out);
+  return out;
+}
+
 const pinCurrent: Rule = {
   rule: "current.pin",
   says: "A pin has a current that is good for it and one that may never be passed.",
-  check: (c) => {
-    const sums = new Map<string, { ref: string; pin: string; I: number; paths: LedPath[] }>();
-    for (const p of c.leds) {
-      if (!p.I || p.R === 0) continue;
-      for (const e of pathPins(p)) {
-        const key = `${e.ref}.${e.pin}`;
-        const sum = sums.get(key) ?? { ref: e.ref, pin: e.pin, I: 0, paths: [] };
-        sums.set(key, { ...sum, I: sum.I + p.I.max, paths: [...sum.paths, p] });
-      }
-    }
-    const out = [...sums].flatMap(([key, s]): Finding[] => {
+  check: (c) =>
+    [...pinLoads(c)].flatMap(([key, s]): Finding[] => {
+      const I = Math.max(s.source_A, s.sink_A);
       const limits = c.netlist.level(s.ref, s.pin)?.pin_mA;
-      if (!limits || s.I * 1000 <= limits.recommended) return [];
-      const stop = s.I * 1000 > limits.absMax;
+      if (!limits || I * 1000 <= limits.recommended) return [];
+      const stop = I * 1000 > limits.absMax;
       return [
         {
           rule: "current.pin",
           severity: stop ? "stop" : "risk",
-          at: [key, ...s.paths.map((p) => p.ref)],
-          message: `${key} may have to carry ${mA(s.I)}; ${stop ? `its absolute maximum is ${limits.absMax} mA. Do not power this.` : `${limits.recommended} mA is recommended (absolute maximum ${limits.absMax} mA).`}`,
-          evidence: { worst_mA: round(s.I * 1000, 1), recommended_mA: limits.recommended, absMax_mA: limits.absMax },
+          at: [key, ...s.refs],
+          message: `${key} may have to carry ${mA(I)}; ${stop ? `its absolute maximum is ${limits.absMax} mA. Do not power this.` : `${limits.recommended} mA is recommended (absolute maximum ${limits.absMax} mA).`}`,
+          evidence: { worst_mA: round(I * 1000, 1), recommended_mA: limits.recommended, absMax_mA: limits.absMax },
           fixes: s.paths
             .flatMap((p) => [...resistorFix(c, p.ref), ...lessCurrent(c, p, limits.recommended)])
+            .concat(s.paths.length ? [] : baseFix(c, s, limits.recommended))
             .slice(0, 2),
         },
       ];
-    });
-    const leds = c.leds.flatMap((p): Finding[] =>
+    }),
+};
+
+/** A base resistor that keeps a pin within what it likes. */
+function baseFix(c: Circuit, s: PinLoad, limit_mA: number): Fix[] {
+  const q = switchesOf(c).find((x) => s.refs.includes(x.el.ref) && x.gate);
+  if (!q?.gate || q.def.kind !== "bjt" || !c.project.parts.some((p) => p.ref === q.el.ref)) return [];
+  const ohm = nextUp(
+    (q.gate.V.max - Number(q.def.Vbe.min)) / (limit_mA / 1000) / 0.95,
+    "E12",
+    c.project.drawer.resistors_ohm,
+  );
+  return [
+    {
+      id: "base-resistor",
+      label: `Put ${formatOhm(ohm)} at the base of ${label(c, q.el.ref)}`,
+      edits: [{ type: "setCompanion", ref: q.el.ref, key: "seriesResistor", value: { ohm } }],
+    },
+  ];
+}
+
+const ledCurrent: Rule = {
+  rule: "current.led",
+  says: "A light has a largest current of its own, whatever the pin can give.",
+  check: (c) =>
+    c.leds.flatMap((p): Finding[] =>
       p.I && p.R > 0 && p.I.max > p.max_A * 1.001
         ? [
             {
@@ -82,10 +173,161 @@ const pinCurrent: Rule = {
             },
           ]
         : [],
-    );
-    return [...out, ...leds];
+    ),
+};
+
+/** Over this share of what a chip may pass in all there is no room for the chip itself. */
+const CHIP_ROOM = 0.8;
+
+const chipCurrent: Rule = {
+  rule: "current.chip",
+  says: "The currents of all pins add up in the chip's supply pins, and those of a port in its own: both have a limit.",
+  check: (c) =>
+    c.netlist.expanded.hosts.flatMap((host): Finding[] => {
+      const board = c.netlist.instance(host)!.part.board!;
+      const mine = [...pinLoads(c).values()].filter((s) => s.ref === host);
+      const sum = (list: PinLoad[], side: "source_A" | "sink_A") => list.reduce((t, s) => t + s[side], 0) * 1000;
+      const groups = [
+        { says: "all pins together", pins: null, source_mA: board.chip_mA, sink_mA: board.chip_mA },
+        ...(board.portGroups ?? []),
+      ];
+      // The tightest group speaks for the chip.
+      const over = groups
+        .flatMap((g) => {
+          const list = g.pins ? mine.filter((s) => g.pins!.includes(s.pin)) : mine;
+          return (["source", "sink"] as const).map((side) => {
+            const I = sum(list, `${side}_A`);
+            return { g, side, I, limit: g[`${side}_mA`], share: I / g[`${side}_mA`], list };
+          });
+        })
+        .sort((a, b) => b.share - a.share)[0];
+      if (!over || over.share <= CHIP_ROOM) return [];
+      const stop = over.share > 1;
+      const worst = [...over.list].sort((a, b) => b.source_A + b.sink_A - a.source_A - a.sink_A);
+      return [
+        {
+          rule: "current.chip",
+          severity: stop ? "stop" : "risk",
+          at: [host, ...worst.slice(0, 4).map((s) => `${host}.${s.pin}`)],
+          message: `${label(c, host)}: ${over.g.says} may have to ${over.side === "source" ? "give" : "take"} ${over.I.toFixed(0)} mA, ${stop ? "over" : "close to"} the ${over.limit} mA that the chip stands${stop ? ". Do not power this" : ""}.`,
+          evidence: { worst_mA: round(over.I, 1), limit_mA: over.limit, pins: over.list.length },
+          fixes: worst.flatMap((s) => s.paths).slice(0, 6).length
+            ? [
+                {
+                  id: "dim-all",
+                  label: `Run the ${worst.flatMap((s) => s.paths).length} lights with less current each`,
+                  edits: worst
+                    .flatMap((s) => s.paths)
+                    .flatMap((p) => lessCurrent(c, p, (worstOf(p) * 0.7) / over.share)[0]?.edits ?? []),
+                },
+              ].filter((f) => f.edits.length)
+            : [],
+        },
+      ];
+    }),
+};
+
+/** What a light gets at worst, mA. */
+const worstOf = (p: LedPath) => (p.I?.max ?? 0) * 1000;
+
+/** Less than this over the resistor and the current hangs on the light's own scatter. */
+const HEADROOM_V = 0.5;
+const HEADROOM_SHARE = 0.2;
+
+const headroom: Rule = {
+  rule: "led.headroom",
+  says: "A series resistor sets the current only when enough voltage is left for it: a fifth of the supply, half a volt at least.",
+  check: (c) =>
+    c.leds.flatMap((p): Finding[] => {
+      if (!p.V || p.V.typ <= 0 || p.R === 0 || !p.I) return [];
+      const left = p.V.typ - p.Vf.typ;
+      const least = Math.max(HEADROOM_V, p.V.typ * HEADROOM_SHARE);
+      if (left >= least) return [];
+      return [
+        {
+          rule: "led.headroom",
+          severity: "risk",
+          at: [p.ref],
+          message: `${p.V.typ.toFixed(1)} V less ${p.Vf.typ.toFixed(1)} V of ${p.leds.length > 1 ? `${p.leds.length} lights in a row` : label(c, p.ref)} leaves ${Math.max(0, left).toFixed(2)} V for the resistor: brightness differs from piece to piece, or it stays dark.`,
+          evidence: { left_V: round(left), wanted_V: round(least), supply_V: round(p.V.typ), Vf_V: round(p.Vf.typ) },
+          fixes: [],
+        },
+      ];
+    }),
+};
+
+const parallel: Rule = {
+  rule: "led.parallel",
+  says: "Lights side by side on one resistor share its current by chance: each needs its own.",
+  check: (c) => {
+    const leds = c.netlist.elements.filter((e) => e.kind === "led" && !c.netlist.instance(e.ref)?.part.addresses);
+    const groups = new Map<string, NetElement[]>();
+    for (const e of leds)
+      for (const [id, side] of [
+        [e.a, "a"],
+        [e.b, "b"],
+      ] as const) {
+        const net = netById(c, id);
+        const pinned = net?.ends.some((x) => x.def.offers || x.as === "driver");
+        if (net && !isRail(net) && !pinned) groups.set(`${side}|${id}`, [...(groups.get(`${side}|${id}`) ?? []), e]);
+      }
+    const seen = new Set<NetElement>();
+    return [...groups].flatMap(([key, list]): Finding[] => {
+      const id = key.slice(2);
+      const side = key[0] as "a" | "b";
+      const one = elementsAt(c, id).filter((e) => e.kind === "resistor" && !e.internal);
+      // Each light's other side straight at a rail or pin: only the shared resistor limits it.
+      const bare = list.filter((e) => {
+        const far = netById(c, side === "a" ? e.b : e.a);
+        return isRail(far) || far?.ends.some((x) => x.def.offers || x.as === "driver");
+      });
+      if (one.length !== 1 || bare.length < 2 || bare.some((e) => seen.has(e))) return [];
+      for (const e of bare) seen.add(e);
+      const refs = [...new Set(bare.map((e) => e.ref))];
+      const shared = c.netlist.instance(one[0]!.ref);
+      return [
+        {
+          rule: "led.parallel",
+          severity: "risk",
+          at: [...refs, one[0]!.ref],
+          message: `${bare.length} lights (${refs.map((r) => label(c, r)).join(", ")}) share one resistor${shared?.inserted ? "" : ` (${one[0]!.ref})`}: the one with the lowest voltage takes most of the current.`,
+          evidence: { lights: bare.length, R_ohm: one[0]!.ohm ?? 0 },
+          fixes: ownResistors(c, refs, one[0]!),
+        },
+      ];
+    });
   },
 };
+
+/** Takes the shared resistor out of the wires and gives every light one of its own. */
+function ownResistors(c: Circuit, refs: string[], shared: NetElement): Fix[] {
+  const pins = c.netlist.instance(shared.ref)?.part.pins.map((p) => `${shared.ref}.${p.label}`) ?? [];
+  const links = c.project.links.filter((l) => pins.includes(l.from) || pins.includes(l.to));
+  const far = (pin: string) =>
+    links.filter((l) => l.from === pin || l.to === pin).map((l) => (l.from === pin ? l.to : l.from));
+  const [one, two] = [far(pins[0] ?? ""), far(pins[1] ?? "")];
+  const lightEnds = [...one, ...two].filter((e) => refs.includes(splitEnd(e).ref));
+  const source = [...one, ...two].find((e) => !refs.includes(splitEnd(e).ref));
+  if (!source || !lightEnds.length || c.netlist.instance(shared.ref)?.inserted) return [];
+  const all = refs.every((r) => lightEnds.some((e) => splitEnd(e).ref === r)) ? lightEnds : [];
+  if (!all.length) return [];
+  return [
+    {
+      id: "own-resistors",
+      label: `Give each light its own ${formatOhm(shared.ohm ?? 330)}`,
+      edits: [
+        { type: "removePart", ref: shared.ref },
+        ...all.map((e) => ({ type: "addLink" as const, link: { from: e, to: source } })),
+        ...refs.map((ref) => ({
+          type: "setCompanion" as const,
+          ref,
+          key: "seriesResistor" as const,
+          value: { ohm: shared.ohm ?? 330 },
+        })),
+      ],
+    },
+  ];
+}
 
 /** When the light is meant to be too bright for the pin: a larger resistor that keeps the worst case inside. */
 function lessCurrent(c: Circuit, p: LedPath, limit_mA: number): Fix[] {
@@ -110,4 +352,4 @@ function lessCurrent(c: Circuit, p: LedPath, limit_mA: number): Fix[] {
   ];
 }
 
-export const currentRules: Rule[] = [noResistor, pinCurrent];
+export const currentRules: Rule[] = [noResistor, pinCurrent, ledCurrent, chipCurrent, headroom, parallel];

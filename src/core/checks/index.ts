@@ -1,12 +1,20 @@
 /** The rules, one file a family, and the one registry that runs them. */
 import type { Circuit } from "../circuit";
-import { busRules } from "./buses";
+import { capacitorRules } from "./capacitors";
 import { currentRules } from "./currents";
+import { i2cRules } from "./i2c";
+import { inputRules } from "./inputs";
 import { levelRules } from "./levels";
+import { loadRules } from "./loads";
 import { netRules } from "./nets";
 import { pinRules } from "./pins";
 import { powerRules } from "./power";
+import { regulatorRules } from "./regulators";
+import { reversedRules } from "./reversed";
+import { sourceRules } from "./sources";
+import { serialRules } from "./serial";
 import { SEVERITIES, type Finding, type Rule } from "./types";
+import { wireRules } from "./wires";
 
 export * from "./types";
 export { brightnessCap } from "./power";
@@ -16,8 +24,16 @@ export const RULES: readonly Rule[] = [
   ...pinRules,
   ...levelRules,
   ...currentRules,
-  ...busRules,
+  ...loadRules,
+  ...reversedRules,
+  ...i2cRules,
+  ...serialRules,
+  ...inputRules,
   ...powerRules,
+  ...sourceRules,
+  ...regulatorRules,
+  ...capacitorRules,
+  ...wireRules,
   ...netRules,
 ];
 

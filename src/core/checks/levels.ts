@@ -1,8 +1,10 @@
 import type { Circuit } from "../circuit";
 import { chooseDivider } from "../circuits";
-import { formatV, type Triple } from "../quantity";
+import { rootOf } from "../power";
+import { formatV, nextUp, type Triple } from "../quantity";
 import type { LevelVerdict } from "../netlist";
 import { houseRule } from "../project";
+import { seriesOhm } from "./graph";
 import { label, logicSupplyFix, moveFix, owner, round } from "./help";
 import type { Finding, Fix, Rule } from "./types";
 
@@ -63,6 +65,10 @@ function bufferFix(c: Circuit, v: LevelVerdict): Fix[] {
   ];
 }
 
+/** A transistor's gate is judged by its drive, not by thresholds: `load.gate-drive` speaks for it. */
+const isGate = (c: Circuit, v: LevelVerdict) =>
+  c.netlist.instance(v.receiver.ref)?.part.elements.some((e) => e.kind === "fet" && e.g === v.receiver.pin) ?? false;
+
 /** One finding a receiver pin: the worst of its drivers. */
 function worst(list: LevelVerdict[], score: (v: LevelVerdict) => number): LevelVerdict[] {
   const out = new Map<string, LevelVerdict>();
@@ -78,7 +84,7 @@ const lowHigh: Rule = {
   says: "A driver's guaranteed high must reach what the receiver needs to see a high (VIH).",
   check: (c) =>
     worst(
-      c.levels.filter((v) => v.marginHigh < 0),
+      c.levels.filter((v) => v.marginHigh < 0 && !isGate(c, v)),
       (v) => v.marginHigh,
     ).map((v): Finding => ({
       rule: "level.low-high",
@@ -121,7 +127,7 @@ const thin: Rule = {
       Math.abs(v.driver.V.typ - v.receiver.V.typ) > 0.25 &&
       v.driver.net === v.receiver.net;
     return worst(
-      c.levels.filter((v) => isThin(v) || differs(v)),
+      c.levels.filter((v) => (isThin(v) || differs(v)) && !isGate(c, v)),
       (v) => Math.min(v.marginHigh, v.marginLow),
     ).map((v): Finding => {
       const high = v.marginHigh <= v.marginLow;
@@ -183,4 +189,77 @@ function pullSupplyFix(c: Circuit, v: LevelVerdict): Fix[] {
   return [...new Set(refs)].flatMap((ref) => logicSupplyFix(c, ref));
 }
 
-export const levelRules: Rule[] = [lowHigh, highLow, thin, overdrive];
+/** What a pin's clamp stands for a while where the data says nothing: the usual rating of logic inputs. */
+const INJECTION_MA = 20;
+/** Forward voltage of the clamp through which a signal feeds a dead part. */
+const CLAMP_V = 0.6;
+
+/** A clamp to its own supply is what lets a signal into a part that is off; a tolerant input has none. */
+const clamps = (c: Circuit, v: LevelVerdict) => {
+  const top = c.netlist.level(v.receiver.ref, v.receiver.pin)?.absMax;
+  return typeof top === "string" && /V/.test(top);
+};
+
+const groundNet = (c: Circuit, ref: string) => {
+  const ground = c.netlist.instance(ref)?.part.pins.find((p) => p.role === "ground");
+  return ground && c.netlist.netOf(`${ref}.${ground.label}`);
+};
+/** Without a common ground nothing flows: `power.ground-not-common` speaks first. */
+const shareGround = (c: Circuit, v: LevelVerdict) => {
+  const [a, b] = [groundNet(c, v.driver.ref), groundNet(c, v.receiver.ref)];
+  return a === undefined || b === undefined || a === b;
+};
+
+/** Two things plugged into USB come and go together, and of a connector's far side little is known: worth knowing only. */
+const together = (c: Circuit, v: LevelVerdict) => {
+  const usb = (id: string) => rootOf(c.netlist, c.power, id)?.source.inst.part.pins.some((p) => p.role === "cable");
+  const far = [v.driver, v.receiver].some((x) => c.netlist.instance(x.ref)?.part.id.startsWith("connector/"));
+  return far || (usb(v.driver.supplyNet) && usb(v.receiver.supplyNet));
+};
+
+const backfeed: Rule = {
+  rule: "level.backfeed",
+  says: "A signal into a part whose own supply is off feeds that part through its input: it half works, or its input dies.",
+  check: (c) => {
+    const root = (id: string) => rootOf(c.netlist, c.power, id)?.source.ref;
+    return worst(
+      c.levels.filter((v) => {
+        if (v.driver.how !== "push-pull" || !clamps(c, v)) return false;
+        const [from, to] = [root(v.driver.supplyNet), root(v.receiver.supplyNet)];
+        return from !== undefined && to !== undefined && from !== to && shareGround(c, v);
+      }),
+      (v) => -v.driver.V.max,
+    ).flatMap((v): Finding[] => {
+      const level = c.netlist.level(v.driver.ref, v.driver.pin);
+      const pin_ohm = Number(level?.outTyp_ohm ?? 25);
+      const series = seriesOhm(c, v.driver.net, v.receiver.net) ?? 0;
+      const I = ((v.driver.V.max - CLAMP_V) / (pin_ohm + series)) * 1000;
+      const limit = c.netlist.level(v.receiver.ref, v.receiver.pin)?.injection_mA ?? INJECTION_MA;
+      if (I <= limit) return [];
+      const b = needPart(c, v);
+      const entry = b && c.project.parts.find((p) => p.ref === b.ref);
+      const ohm = nextUp(((v.driver.V.max - CLAMP_V) / limit) * 1000 * 1.1, "E12", c.project.drawer.resistors_ohm);
+      return [
+        {
+          rule: "level.backfeed",
+          severity: together(c, v) ? "note" : "risk",
+          at: at(v),
+          message: `${label(c, owner(c, v.receiver.ref))} has a supply of its own. While that is off, ${pinOf(v.driver)} feeds up to ${I.toFixed(0)} mA into ${pinOf(v.receiver)}; ${limit} mA is what an input stands. Switch both on together, or put a resistor in the wire.`,
+          evidence: { into_mA: round(I, 0), limit_mA: limit, series_ohm: series },
+          fixes:
+            b && entry && entry.companions?.seriesResistor === undefined
+              ? [
+                  {
+                    id: "series-resistor",
+                    label: `Put ${ohm} Ω in the wire to ${b.ref}.${b.pin}`,
+                    edits: [{ type: "setCompanion", ref: b.ref, key: "seriesResistor", value: { ohm, pin: b.pin } }],
+                  },
+                ]
+              : [],
+        },
+      ];
+    });
+  },
+};
+
+export const levelRules: Rule[] = [lowHigh, highLow, thin, overdrive, backfeed];

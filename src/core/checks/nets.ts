@@ -1,5 +1,6 @@
 import { openPins, recommendedCompanions } from "../assign";
-import { freePin, label } from "./help";
+import { elementsAt, holds, isRail, netById, otherEnd } from "./graph";
+import { freePin, label, owner } from "./help";
 import type { Finding, Fix, Rule } from "./types";
 
 const undriven: Rule = {
@@ -55,7 +56,12 @@ const contention: Rule = {
   says: "Two outputs on one net fight: one pulls up while the other pulls down.",
   check: (c) =>
     c.netlist.nets.flatMap((n): Finding[] => {
-      const drivers = n.ends.filter((e) => e.as === "driver" && c.netlist.level(e.ref, e.pin)?.output === "push-pull");
+      // SPI parts take turns on their data line; `spi.miso-held` speaks for those that do not let go.
+      const turns = (ref: string, pin: string) =>
+        c.netlist.instance(ref)?.part.groups.some((g) => g.kind === "spi" && g.pins.miso === pin) ?? false;
+      const drivers = n.ends
+        .filter((e) => e.as === "driver" && c.netlist.level(e.ref, e.pin)?.output === "push-pull")
+        .filter((e, _i, all) => !turns(e.ref, e.pin) || !all.every((x) => turns(x.ref, x.pin)));
       const host = drivers.filter((e) => e.def.offers).map((e) => `${e.ref}.${e.pin}`);
       const used = c.netlist.bindings.filter((b) => host.includes(`${b.host}.${b.hostPin}`)).length;
       if (drivers.length < 2 || used > 1) return [];
@@ -91,10 +97,8 @@ const floating: Rule = {
       );
       const drain = c.netlist.level(b.ref, b.pin)?.output === "open-drain";
       if (!opens && !drain) return [];
-      const rails = new Set(c.netlist.nets.filter((n) => n.kind === "supply" || n.kind === "ground").map((n) => n.id));
-      const held = c.netlist.elements.some(
-        (e) => e.kind === "resistor" && ((e.a === net.id && rails.has(e.b)) || (e.b === net.id && rails.has(e.a))),
-      );
+      // A pull behind a series resistor holds the line as well.
+      const held = holds(c, net, true).some((h) => !h.lit);
       if (held) return [];
       const entry = c.project.parts.find((p) => p.ref === b.ref);
       const { pullUp: _u, pullDown: _d, ...others } = entry?.companions ?? {};
@@ -187,4 +191,95 @@ const notPlanned: Rule = {
     })),
 };
 
-export const netRules: Rule[] = [undriven, contention, floating, unwired, dataMissing, notPlanned];
+/** Pins that, left open while the board starts, would switch something or jam a line that others use. */
+const ACTS = /^(DE|RST|RESET|EN|STBY)$/;
+
+const floatingAtReset: Rule = {
+  rule: "net.floating-at-reset",
+  says: "From power-on until the program sets it, a board's pin is an open input: gates, enables and selects must be held meanwhile.",
+  check: (c) =>
+    [...c.netlist.expanded.instances.values()].flatMap((inst) =>
+      inst.part.pins.flatMap((p): Finding[] => {
+        if (!p.mustNotFloat || p.restsAt) return [];
+        const net = c.netlist.netOf(`${inst.ref}.${p.label}`);
+        const hosts = net.ends.filter((e) => e.ref !== inst.ref && e.def.offers);
+        const b = c.netlist.bindings.find((x) => x.ref === inst.ref && x.pin === p.label);
+        if (net.kind === "supply" || net.kind === "ground" || (!hosts.length && !b)) return [];
+        if (net.ends.some((e) => e.as === "driver" && !e.def.offers)) return [];
+        if (b && c.netlist.instance(b.host)?.part.board?.resetPull) return [];
+        // A board pin that starts with a pull of its own, such as a strapping pin, is held too.
+        const hostPin = b && c.netlist.instance(b.host)?.part.pins.find((x) => x.label === b.hostPin);
+        if (hostPin?.hazards?.some((h) => h.kind === "strapping" && h.want)) return [];
+        if (holds(c, net).some((h) => !h.lit)) return [];
+        const gate = inst.part.elements.some((e) => e.kind === "fet" && e.g === p.label);
+        const loads = Object.values(inst.part.supplies).some((s) => s.forLoads);
+        const acts = gate || loads || ACTS.test(p.label) || inst.part.elements.some((e) => e.kind === "contact");
+        const select = inst.part.groups.some((g) => g.kind === "spi" && g.pins.cs === p.label);
+        const key = gate || loads || p.label === "DE" ? "pullDown" : "pullUp";
+        return [
+          {
+            rule: "net.floating-at-reset",
+            severity: acts && !select ? "risk" : "note",
+            at: [`${inst.ref}.${p.label}`, ...(b ? [`${b.host}.${b.hostPin}`] : [])],
+            message: `Nothing holds ${inst.ref}.${p.label} (${label(c, owner(c, inst.ref))}) while the board starts${gate ? ": the load may come on by itself" : select ? ": it may listen to what is meant for another part" : ""}.`,
+            evidence: { pin: p.label },
+            fixes: c.project.parts.some((x) => x.ref === inst.ref)
+              ? [
+                  {
+                    id: "hold",
+                    label: `Add 10 kΩ from ${inst.ref}.${p.label} to ${key === "pullDown" ? "ground" : "the logic supply"}`,
+                    edits: [{ type: "setCompanion", ref: inst.ref, key, value: { ohm: 10_000, pin: p.label } }],
+                  },
+                ]
+              : [],
+          },
+        ];
+      }),
+    ),
+};
+
+/** A wire whose far end nothing listens to and nothing comes from. */
+const dangling: Rule = {
+  rule: "net.dangling",
+  says: "A wire that leads nowhere does nothing, and picks up noise.",
+  check: (c) =>
+    c.project.links.flatMap((l): Finding[] => {
+      const net = c.netlist.netOf(l.from);
+      if (!net || net.kind === "supply" || net.kind === "ground") return [];
+      const works = (e: (typeof net.ends)[number]) =>
+        ["driver", "receiver", "both", "source", "sink", "ground"].includes(e.as);
+      if (net.ends.some((e) => works(e) || e.def.role === "cable" || e.def.need)) return [];
+      const through = elementsAt(c, net.id);
+      const leads = through.filter((el) => {
+        const far = netById(c, otherEnd(el, net.id));
+        return far && far !== net && (isRail(far) || far.ends.length > 1 || elementsAt(c, far.id).length > 1);
+      });
+      const parts = new Set(net.ends.filter((e) => e.as === "passive").map((e) => e.ref));
+      if (leads.length > 1 || (leads.length === 1 && parts.size > 1)) return [];
+      if (net.ends.some((e) => c.netlist.instance(e.ref)?.part.id.startsWith("connector/"))) return [];
+      if (net.ends.length > 2 && leads.length) return [];
+      return [
+        {
+          rule: "net.dangling",
+          severity: "note",
+          at: [l.from, l.to],
+          message: `The wire from ${l.from} to ${l.to} leads nowhere: nothing drives it and nothing listens.`,
+          evidence: { net: net.name },
+          fixes: [
+            { id: "remove-wire", label: "Take the wire out", edits: [{ type: "removeLink", from: l.from, to: l.to }] },
+          ],
+        },
+      ];
+    }),
+};
+
+export const netRules: Rule[] = [
+  undriven,
+  contention,
+  floating,
+  floatingAtReset,
+  dangling,
+  unwired,
+  dataMissing,
+  notPlanned,
+];

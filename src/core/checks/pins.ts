@@ -3,6 +3,7 @@ import { findPin, isBusKind, type Pin } from "../catalogue";
 import type { Circuit } from "../circuit";
 import type { Binding } from "../netlist";
 import { splitEnd } from "../project";
+import { elementsAt, holds, isRail, netById, otherEnd, seriesOhm } from "./graph";
 import { label, moveFix } from "./help";
 import type { Finding, Rule, Severity } from "./types";
 
@@ -27,6 +28,13 @@ const muted = (c: Circuit, b: Binding) =>
 const barred = (c: Circuit, b: Binding) =>
   hostPin(c, b)?.hazards?.some((h) => h.kind === "reserved" || h.kind === "reset") ?? false;
 
+/** A serial line on the pin of the other direction: `uart.not-crossed` speaks for it. */
+const uncrossed = (c: Circuit, b: Binding) =>
+  b.need.kind === "uart" &&
+  (hostPin(c, b)?.offers?.some((o) => o.kind === "uart" && o.role !== b.need.role && /^[rt]x$/.test(o.role)) ??
+    false) &&
+  !hostPin(c, b)?.offers?.some((o) => o.kind === "uart" && o.role === b.need.role);
+
 const capability: Rule = {
   rule: "pin.capability",
   says: "A pin can only do what its chip wired it for.",
@@ -34,7 +42,7 @@ const capability: Rule = {
     const out: Finding[] = [];
     for (const b of c.netlist.bindings) {
       const pin = hostPin(c, b);
-      if (!pin || barred(c, b) || muted(c, b)) continue;
+      if (!pin || barred(c, b) || muted(c, b) || uncrossed(c, b)) continue;
       const need = needOf(c, b);
       const ways = waysToServe(pin, need, factsOf(c, b));
       const bad = ways.every((w) => !w.ok) ? ways[0] : undefined;
@@ -53,6 +61,7 @@ const capability: Rule = {
       for (const g of inst.part.groups) {
         if (!isBusKind(g.kind)) continue;
         const members = c.netlist.bindings.filter((b) => b.ref === inst.ref && Object.values(g.pins).includes(b.pin));
+        if (members.some((b) => uncrossed(c, b))) continue;
         const buses = members.map((b) =>
           waysToServe(hostPin(c, b)!, b.need, factsOf(c, b)).flatMap((w) => (w.ok && w.bus ? [w.bus] : [])),
         );
@@ -80,6 +89,15 @@ function goTogether(c: Circuit, list: Binding[]): boolean {
   return own.filter((b) => !led.has(`${b.ref}.${b.pin}`)).length < 2;
 }
 
+/** Shared selects and shared serial ports have rules of their own. */
+const spokenFor = (c: Circuit, list: Binding[]) =>
+  list.every((b) => b.need.kind === "uart" && b.need.role === "tx") ||
+  list.every((b) =>
+    c.netlist
+      .instance(b.ref)!
+      .part.groups.some((g) => g.kind === "spi" && g.pins.cs === b.pin && b.need.kind !== "uart"),
+  );
+
 const duplicate: Rule = {
   rule: "pin.duplicate",
   says: "Two needs can't share one pin unless they are lines of a bus.",
@@ -91,7 +109,7 @@ const duplicate: Rule = {
     }
     return [...byPin].flatMap(([pin, list]): Finding[] => {
       const keys = new Set(list.map((b) => shareKey(b.need)));
-      if (goTogether(c, list)) return [];
+      if (goTogether(c, list) || spokenFor(c, list)) return [];
       if (list.length < 2 || (keys.size === 1 && !keys.has(null))) return [];
       const drives = list.filter((b) => findPin(c.netlist.instance(b.ref)!.part, b.pin)?.io === "out").length;
       const severity: Severity =
@@ -122,7 +140,6 @@ const HAZARD_RULES: [kind: string, rule: string, severity: Severity, says: strin
   ["reserved", "pin.reserved", "stop", "Some pins are taken by the board itself."],
   ["reset", "pin.reset", "stop", "The reset pin restarts the chip and can't be used as an input or output."],
   ["onboard", "pin.onboard", "note", "Some pins already carry a part on the board."],
-  ["strapping", "pin.strapping", "risk", "Some pins decide at reset how the chip starts."],
   ["bootlog", "pin.bootlog", "risk", "Some pins print text while the chip starts."],
 ];
 
@@ -230,7 +247,165 @@ const nativeUsb: Rule = {
     }),
 };
 
+/** What a pin sees while the chip starts: a pull one way, a driver that nobody can foresee, or nothing. */
+function seenAtReset(c: Circuit, b: Binding): "high" | "low" | "driven" | "open" {
+  const net = c.netlist.netOf(`${b.host}.${b.hostPin}`);
+  if (net.ends.some((e) => e.ref !== b.host && e.as === "driver" && !e.def.offers)) return "driven";
+  const contact = elementsAt(c, net.id).find((e) => {
+    const def = e.kind === "contact" && c.netlist.instance(e.ref)?.part.elements.find((x) => x.kind === "contact");
+    return def && def.kind === "contact" && def.closed === "rest" && isRail(netById(c, otherEnd(e, net.id)));
+  });
+  if (contact) return netById(c, otherEnd(contact, net.id))!.kind === "supply" ? "high" : "low";
+  const all = holds(c, net);
+  if (!all.length) return "open";
+  // The stronger of two pulls wins.
+  return [...all].sort((x, y) => x.ohm - y.ohm)[0]!.up ? "high" : "low";
+}
+
+const strapping: Rule = {
+  rule: "pin.strapping",
+  says: "Some pins decide at reset how the chip starts: what hangs on them must leave them at the right level.",
+  check: (c) =>
+    c.netlist.bindings.flatMap((b): Finding[] => {
+      const h = hostPin(c, b)?.hazards?.find((x) => x.kind === "strapping");
+      if (!h) return [];
+      const sees = seenAtReset(c, b);
+      const wrong = h.want !== undefined && (sees === "high" || sees === "low") && sees !== h.want;
+      const severity: Severity = wrong ? "fault" : sees === "driven" ? "risk" : "note";
+      const SAYS = {
+        high: "is pulled high there",
+        low: "is pulled low there",
+        driven: "is driven by the part",
+        open: "is left open by the part",
+      };
+      return [
+        {
+          rule: "pin.strapping",
+          severity,
+          at: place(b),
+          message: `${b.ref}.${b.pin} is on ${b.host}.${b.hostPin}, which ${h.says}; it ${SAYS[sees]}${wrong ? ", so the chip does not start as it should" : sees === "driven" ? ", at a level that can't be known while starting" : ""}.`,
+          evidence: { pin: b.hostPin, sees, ...(h.want && { wants: h.want }) },
+          fixes: severity === "note" ? [] : moveFix(c, b.ref, b.pin, b.host, needOf(c, b)),
+        },
+      ];
+    }),
+};
+
+/** What a programmer can't overcome: an output straight on its line, or a load of more than this. */
+const PROGRAM_MA = 10;
+
+const ispShared: Rule = {
+  rule: "pin.isp-shared",
+  says: "The programmer's lines must be free while it works: what else hangs on them needs a resistor or must let go.",
+  check: (c) =>
+    c.netlist.bindings.flatMap((b): Finding[] => {
+      const host = c.netlist.instance(b.host)!.part;
+      const h = hostPin(c, b)?.hazards?.find((x) => x.kind === "programming");
+      if (!h || !host.board) return [];
+      const finding = (severity: Severity, why: string, fixes: Finding["fixes"]): Finding => ({
+        rule: "pin.isp-shared",
+        severity,
+        at: place(b),
+        message: `${b.ref}.${b.pin} is on ${b.host}.${b.hostPin}, which ${h.says}. ${why}`,
+        evidence: { pin: b.hostPin },
+        fixes,
+      });
+      const isp = host.id.startsWith("chip/") && /programmer/.test(h.says);
+      if (!isp)
+        return host.id.startsWith("chip/")
+          ? [finding("risk", "Use another pin, or clear the fuse.", moveFix(c, b.ref, b.pin, b.host, needOf(c, b)))]
+          : [];
+      const inst = c.netlist.instance(b.ref)!;
+      const spi = inst.part.groups.find((g) => g.kind === "spi" && Object.values(g.pins).includes(b.pin));
+      if (spi?.pins.cs) {
+        const held = holds(c, c.netlist.netOf(`${b.ref}.${spi.pins.cs}`)).some((x) => x.up);
+        return held || b.pin !== spi.pins.miso
+          ? []
+          : [
+              finding("risk", "While the programmer works, its select floats and it may answer.", [
+                {
+                  id: "hold-select",
+                  label: `Add 10 kΩ from ${b.ref}.${spi.pins.cs} to the logic supply`,
+                  edits: [
+                    { type: "setCompanion", ref: b.ref, key: "pullUp", value: { ohm: 10_000, pin: spi.pins.cs } },
+                  ],
+                },
+              ]),
+            ];
+      }
+      const out = c.netlist.level(b.ref, b.pin)?.output === "push-pull" && findPin(inst.part, b.pin)?.io === "out";
+      const series =
+        seriesOhm(c, c.netlist.netOf(`${b.ref}.${b.pin}`).id, c.netlist.netOf(`${b.host}.${b.hostPin}`).id) ?? 0;
+      if (out && series < 900)
+        return [
+          finding("risk", "It drives the line against the programmer: uploading fails.", [
+            {
+              id: "series-resistor",
+              label: `Put 1 kΩ in the wire to ${b.ref}.${b.pin}`,
+              edits: [{ type: "setCompanion", ref: b.ref, key: "seriesResistor", value: { ohm: 1000, pin: b.pin } }],
+            },
+          ]),
+        ];
+      const led = c.leds.find((p) =>
+        [p.high, p.low].some((e) => e.kind === "pin" && e.end.ref === b.host && e.end.pin === b.hostPin),
+      );
+      if (led?.I && led.I.max * 1000 > PROGRAM_MA)
+        return [
+          finding(
+            "risk",
+            `It loads the programmer with ${(led.I.max * 1000).toFixed(0)} mA.`,
+            moveFix(c, b.ref, b.pin, b.host, needOf(c, b)),
+          ),
+        ];
+      return [];
+    }),
+};
+
+const solder: Rule = {
+  rule: "board.solder",
+  says: "A board without soldered headers makes no contact in a breadboard.",
+  check: (c) =>
+    c.netlist.expanded.hosts.flatMap((host): Finding[] => {
+      const part = c.netlist.instance(host)!.part;
+      if (part.board!.headersSoldered || !part.id.startsWith("board/")) return [];
+      return [
+        {
+          rule: "board.solder",
+          severity: "note",
+          at: [host],
+          message: `${label(c, host)} usually comes with its pin headers loose: solder them before anything is wired. Pins that are only pushed through make no contact.`,
+          evidence: { headers: part.board!.headers.length },
+          fixes: [],
+        },
+      ];
+    }),
+};
+
+const driverNote: Rule = {
+  rule: "board.driver",
+  says: "A board with a serial bridge may need a driver on the computer, and the right kind of bootloader chosen.",
+  check: (c) =>
+    c.netlist.expanded.hosts.flatMap((host): Finding[] => {
+      const board = c.netlist.instance(host)!.part.board!;
+      if (board.usb.kind !== "bridge") return [];
+      return [
+        {
+          rule: "board.driver",
+          severity: "note",
+          at: [host],
+          message: `${label(c, host)}: ${board.usb.says}`,
+          evidence: { usb: board.usb.connector },
+          fixes: [],
+        },
+      ];
+    }),
+};
+
 export const pinRules: Rule[] = [
+  strapping,
+  ispShared,
+  solder,
+  driverNote,
   nativeUsb,
   capability,
   duplicate,

@@ -4,6 +4,9 @@ import { evaluate, formatV } from "../quantity";
 import type { PowerLimit } from "../power";
 import type { Instance, Net } from "../netlist";
 import { label, mA, ownSupplyFix, round, wireUp } from "./help";
+import { droppedOut } from "./regulators";
+import { clashingNets } from "./sources";
+import { blockedNets, swappedSupplies } from "./reversed";
 import type { Finding, Fix, Rule } from "./types";
 
 const isLinked = (c: Circuit, inst: Instance) => {
@@ -72,12 +75,19 @@ const overload: Rule = {
       })),
 };
 
+/** Parts that take less than this of a limit are not what makes it tight. */
+const OTHERS_SHARE = 0.1;
+const others = (c: Circuit, l: PowerLimit) =>
+  l.loads.reduce((s, x) => s + (c.netlist.instance(x.ref)?.part.board ? 0 : x.flow.peak), 0);
+
 const tight: Rule = {
   rule: "power.tight",
   says: "Over 80 % of a limit leaves no room for what was not counted.",
   check: (c) =>
     c.power.limits
       .filter((l) => l.flow.peak <= l.limit_A * 1.0001 && l.flow.peak > l.limit_A * 0.8)
+      // What a board draws by itself is its maker's affair; what hangs on it beside is ours.
+      .filter((l) => others(c, l) > l.limit_A * OTHERS_SHARE)
       // A part that was capped to fit a limit is at that limit on purpose.
       .filter(
         (l) =>
@@ -118,6 +128,8 @@ const noSupply: Rule = {
   says: "Every part that draws current needs its supply pin on a rail that something feeds.",
   check: (c) => {
     const out: Finding[] = [];
+    const deadNets = blockedNets(c);
+    const blocked = (node: string) => deadNets.has(c.netlist.netOf(node).id);
     for (const inst of c.netlist.expanded.instances.values()) {
       if (!inst.part.board && !isLinked(c, inst)) continue;
       // A supply whose pins may all stay free, and do, is not missed.
@@ -128,7 +140,7 @@ const noSupply: Rule = {
         );
       };
       const dead = Object.entries(inst.part.supplies).find(
-        ([k, s]) => s.mA && !c.netlist.netOf(`${inst.ref}:${k}`).V && !idle(k),
+        ([k, s]) => s.mA && !c.netlist.netOf(`${inst.ref}:${k}`).V && !blocked(`${inst.ref}:${k}`) && !idle(k),
       );
       if (!dead) continue;
       const pin = inst.part.pins.find((p) => p.role.startsWith("supply-") && p.supply === dead[0]);
@@ -189,7 +201,7 @@ const notCommon: Rule = {
       const mine = c.netlist.netOf(`${b.ref}.${ground.label}`);
       const theirs = c.netlist.netOf(`${b.host}.${home.label}`);
       const alone = new Set([...mine.ends.map((e) => e.ref), ...mine.nodes.map((n) => n.ref)]).size < 2;
-      if (mine === theirs || alone) return [];
+      if (mine === theirs || alone || swapped(c, mine) || swapped(c, theirs)) return [];
       seen.add(b.ref);
       return [
         {
@@ -294,14 +306,23 @@ const range: Rule = {
   says: "A part's supply must lie inside its range, at both ends of the source's tolerance.",
   check: (c) => {
     const out: Finding[] = [];
+    const dropped = droppedOut(c);
+    const shorted = new Set(clashingNets(c).map((x) => x.net.id));
+    // A short and a regulator that can't keep up have rules of their own.
+    const told = (ref: string, net: Net) =>
+      net.kind === "ground" ||
+      shorted.has(net.id) ||
+      dropped.some((d) => d.stage.to === net.id || (d.stage.ref === ref && d.stage.from === net.id));
     for (const inst of c.netlist.expanded.instances.values())
       for (const [key, s] of Object.entries(inst.part.supplies)) {
         const V = c.netlist.netOf(`${inst.ref}:${key}`).V;
         const wired = inst.part.pins.some((p) => p.supply === key) && !s.source;
+        const net = c.netlist.netOf(`${inst.ref}:${key}`);
         if (!V || !wired) continue;
         const [min, max] = [evaluate(s.V.min, inst.vars), evaluate(s.V.max, inst.vars)];
         const over = V.max > (s.absMax_V ?? max) + 1e-9;
         const low = V.min < min - 1e-9 && !feedsItself(c, inst, key);
+        if (told(inst.ref, net) && (net.kind === "ground" || shorted.has(net.id) || V.max <= max)) continue;
         if (V.max <= max + 1e-9 && !low) continue;
         const pin = inst.part.pins.find((p) => p.supply === key)!;
         out.push({
@@ -343,12 +364,18 @@ function rangeFixes(c: Circuit, inst: Instance): Fix[] {
     }));
 }
 
+/** A part or supply with plus and minus exchanged is told by `part.reversed`. */
+const swapped = (c: Circuit, n: Net) => {
+  const refs = swappedSupplies(c).map((x) => x.ref);
+  return n.nodes.some((x) => refs.includes(x.ref));
+};
+
 const short: Rule = {
   rule: "power.short",
   says: "A supply must never be joined to ground.",
   check: (c) =>
     c.netlist.nets
-      .filter((n) => n.kind === "ground" && n.nodes.some((x) => x.supply))
+      .filter((n) => n.kind === "ground" && n.nodes.some((x) => x.supply) && !swapped(c, n))
       .map((n): Finding => {
         const supply = n.nodes.find((x) => x.supply)!;
         const refs = new Set(n.nodes.filter((x) => x.supply).map((x) => x.ref));

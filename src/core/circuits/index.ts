@@ -1,4 +1,10 @@
-/** Small circuit sums, each usable by itself: LED resistor, divider, resistor networks. */
+/** Small circuit sums, each usable by itself: LED resistor, divider, transistor stages, filters, buses, resistor networks. */
 export * from "./nodal";
 export * from "./divider";
 export * from "./led";
+export * from "./transistor";
+export * from "./i2c";
+export * from "./baud";
+export * from "./rc";
+export * from "./sensor";
+export * from "./opto";

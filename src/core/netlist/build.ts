@@ -160,7 +160,8 @@ function makeBindings(e: Expanded, byId: Map<string, Net>, elements: NetElement[
       for (const id of [el.a, el.b]) joined.set(id, [...(joined.get(id) ?? []), el]);
   const out: Binding[] = [];
   for (const inst of e.instances.values()) {
-    if (inst.part.board || inst.inserted) continue;
+    // A driver that stands in a load's wire is what the board's pin works on.
+    if (inst.part.board || (inst.inserted && inst.inserted.key !== "driver")) continue;
     for (const p of inst.part.pins) {
       if (!p.need) continue;
       const start = net(`${inst.ref}.${p.label}`);
@@ -277,7 +278,8 @@ export function buildNets(e: Expanded): Netlist {
   for (const inst of e.instances.values())
     for (const g of inst.part.groups) {
       if (g.kind !== "chain" || !g.pins.in || !g.pins.out) continue;
-      if (bindings.some((b) => b.ref === inst.ref && b.pin === g.pins.in)) continue;
+      // A register that reads inputs gives its data to the board on purpose.
+      if (bindings.some((b) => b.ref === inst.ref && (b.pin === g.pins.in || b.pin === g.pins.out))) continue;
       for (const end of netOf(`${inst.ref}.${g.pins.out}`).ends)
         if (end.ref !== inst.ref && end.def.offers && e.instances.get(end.ref)!.part.board) end.as = "driver";
     }

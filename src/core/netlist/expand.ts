@@ -58,6 +58,10 @@ const LETTER: Partial<Record<CompanionKey, string>> = {
   decoupling: "C",
   bulkCapacitor: "C",
   shifter: "U",
+  driver: "Q",
+  flyback: "D",
+  filter: "RF",
+  termination: "RT",
 };
 
 function freshRef(work: Work, letters: string, ref: string): string {
@@ -247,8 +251,123 @@ const placeAcross: Placer = (work, at, key, value) => {
   return true;
 };
 
+/** Where a pin's own wires lead: the roles of the pins at their far ends, as the project links them. */
+const farRoles = (work: Work, end: string) =>
+  work.project.links.flatMap((l) => {
+    const far = l.from === end ? l.to : l.to === end ? l.from : null;
+    const e = far && splitEnd(far);
+    const part = e && work.instances.get(e.ref)?.part;
+    const pin = part && findPin(part, e.pin);
+    return pin ? [pin] : [];
+  });
+
+/**
+ * A diode across a coil or motor, against the supply: cathode where the plus comes in, anode at the switched side. Which
+ * is which follows from the wires; where they leave it open, the part's first pin is the plus.
+ */
+const flyback: Placer = (work, at, key, value) => {
+  if (value === "internal") return false;
+  const load = at.part.elements.find((e) => e.kind === "load");
+  if (!load || !("a" in load)) return false;
+  const fed = (pin: string) => farRoles(work, `${at.ref}.${pin}`).some((p) => p.role.startsWith("supply-"));
+  const [plus, minus] = !fed(load.a) && fed(load.b) ? [load.b, load.a] : [load.a, load.b];
+  const because = "lets the coil's current die away in a circle when the switch opens, instead of killing the switch";
+  const d = insert(work, at, key, "D", value.part ?? "discrete/diode-1n4007", {}, because);
+  if (!d) return true;
+  wire(work, `${d.ref}.K`, `${at.ref}.${plus}`, because);
+  wire(work, `${d.ref}.A`, `${at.ref}.${minus}`, because);
+  return true;
+};
+
+/** A low-side switch in the wire of a load: the wire's far end then drives the gate or base instead of the load. */
+const driver: Placer = (work, at, key, value) => {
+  if (value === "internal") return false;
+  const load = at.part.elements.find((e) => e.kind === "load");
+  const host = at.host ? work.instances.get(at.host) : undefined;
+  const ground = host && groundPin(host.part);
+  if (!load || !("a" in load) || !host || !ground) return false;
+  const byPin = [load.a, load.b].find((pin) => farRoles(work, `${at.ref}.${pin}`).some((p) => p.offers?.length));
+  const pin = value.pin ? findPin(at.part, value.pin)?.label : (byPin ?? load.b);
+  const because = "the pin can't carry this load: a transistor switches it, the pin only switches the transistor";
+  const q = insert(work, at, key, "Q", value.part ?? "discrete/nmos-irlz44n", {}, because);
+  const t = q?.part.elements.find((e) => e.kind === "bjt" || e.kind === "fet");
+  if (!q || !pin) return true;
+  if (!t || (t.kind !== "bjt" && t.kind !== "fet")) return false;
+  const [top, low, control] = t.kind === "bjt" ? [t.c, t.e, t.b] : [t.d, t.s, t.g];
+  const ohm = typeof value.ohm === "number" ? value.ohm : Array.isArray(value.ohm) ? value.ohm[0] : 220;
+  const r = insert(work, at, key, "RQ", "discrete/resistor", { resistance_ohm: ohm }, because);
+  wire(work, `${q.ref}.${top}`, outerOf(work, `${at.ref}.${pin}`), because);
+  wire(work, `${q.ref}.${low}`, `${host.ref}.${ground}`, "the switched current returns to ground");
+  if (!r) return true;
+  wire(work, `${r.ref}.2`, `${q.ref}.${control}`, "limits what the pin has to give");
+  if (t.kind === "fet") {
+    const hold = "keeps the load off while the board starts and its pins are still inputs";
+    const down = insert(
+      work,
+      at,
+      key,
+      "RG",
+      "discrete/resistor",
+      { resistance_ohm: Array.isArray(value.ohm) ? value.ohm[1] : 10_000 },
+      hold,
+    );
+    if (down) {
+      wire(work, `${down.ref}.1`, `${q.ref}.${control}`, hold);
+      wire(work, `${down.ref}.2`, `${host.ref}.${ground}`, hold);
+    }
+  }
+  work.outer.set(`${at.ref}.${pin}`, `${r.ref}.1`);
+  return true;
+};
+
+/** A resistor in the signal's wire and a capacitor behind it, towards the board: keeps bounce and noise out. */
+const filter: Placer = (work, at, key, value) => {
+  if (value === "internal" || typeof value.F !== "number") return false;
+  const [pin] = companionPin(at, key, value);
+  const host = at.part.board ? at : at.host ? work.instances.get(at.host) : undefined;
+  const ground = groundPin(at.part);
+  const to = ground ? `${at.ref}.${ground}` : host && `${host.ref}.${groundPin(host.part)}`;
+  if (!pin || !to) return false;
+  const because = "smooths bounce and noise before the board's pin sees it";
+  const end = `${at.ref}.${pin}`;
+  if (typeof value.ohm === "number") {
+    const r = insert(work, at, key, "RF", "discrete/resistor", { resistance_ohm: value.ohm }, because);
+    if (!r) return true;
+    wire(work, `${r.ref}.2`, outerOf(work, end), because);
+    work.outer.set(end, `${r.ref}.1`);
+  }
+  const uF = Number((value.F * 1e6).toPrecision(6));
+  const c = insert(work, at, key, "CF", value.part ?? "discrete/capacitor", { capacitance_uF: uF }, because);
+  if (!c) return true;
+  wire(work, `${c.ref}.${c.part.pins[0]!.label}`, outerOf(work, end), because);
+  wire(work, `${c.ref}.${c.part.pins[1]!.label}`, to, because);
+  return true;
+};
+
+/** The two lines of a differential pair, by the names that transceivers print. */
+export const PAIRS: readonly (readonly [string, string])[] = [
+  ["CANH", "CANL"],
+  ["A", "B"],
+];
+
+/** A resistor across the two lines of a differential pair. */
+const termination: Placer = (work, at, key, value) => {
+  if (value === "internal" || typeof value.ohm !== "number") return false;
+  const rule = at.part.companions.find((c) => c.key === key);
+  const pair = rule?.to
+    ? ([rule.pin, rule.to] as const)
+    : PAIRS.find((p) => p.every((label) => findPin(at.part, label)?.role === "passive"));
+  if (!pair) return false;
+  const because = "the end of a long pair needs its own resistance, or the signal comes back as an echo";
+  const r = insert(work, at, key, "RT", value.part ?? "discrete/resistor", { resistance_ohm: value.ohm }, because);
+  if (!r) return true;
+  wire(work, `${r.ref}.1`, `${at.ref}.${pair[0]}`, because);
+  wire(work, `${r.ref}.2`, `${at.ref}.${pair[1]}`, because);
+  return true;
+};
+
 /** In this order, so that what stands closest to the part is placed first. */
-const PLACERS: [CompanionKey, Placer | null][] = [
+const PLACERS: [CompanionKey, Placer][] = [
   ["seriesResistor", seriesResistor],
   ["divider", divider],
   ["shifter", shifter],
@@ -256,10 +375,10 @@ const PLACERS: [CompanionKey, Placer | null][] = [
   ["pullDown", pull(false)],
   ["bulkCapacitor", placeAcross],
   ["decoupling", placeAcross],
-  ["driver", null],
-  ["flyback", null],
-  ["filter", null],
-  ["termination", null],
+  ["driver", driver],
+  ["flyback", flyback],
+  ["filter", filter],
+  ["termination", termination],
 ];
 
 /** The terminal that faces the rest of the circuit for an endpoint: the pin itself, or its series part's far side. */
@@ -301,7 +420,7 @@ export function expand(project: Project, catalogue: Catalogue): Expanded {
     for (const [key, place] of PLACERS) {
       const value = p.companions[key];
       if (value === undefined || value === null) continue;
-      if (!place || !place(work, at, key, value)) work.unplaced.push({ ref: p.ref, key });
+      if (!place(work, at, key, value)) work.unplaced.push({ ref: p.ref, key });
     }
   }
   for (const l of project.links) {

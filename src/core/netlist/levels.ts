@@ -46,7 +46,8 @@ function port(n: Netlist, net: Net, end: NetEnd): Port | null {
   const level = n.level(end.ref, end.pin);
   if (!level) return null;
   const supplyNet = n.netOf(`${end.ref}:${level.supply}`);
-  const V = supplyNet.V;
+  // A supply that is joined to ground says nothing about levels; the short speaks for itself.
+  const V = supplyNet.kind === "ground" ? null : supplyNet.V;
   return V && { end, net, level, supplyNet, V, vars: n.instance(end.ref)!.vars };
 }
 

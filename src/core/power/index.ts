@@ -1,2 +1,8 @@
-/** The supply tree: voltages from sources through regulators to rails, currents back up, limits. */
+/** The supply tree: voltages from sources through regulators to rails, currents back up, limits, heat, wires, batteries. */
 export * from "./tree";
+export * from "./sources";
+export * from "./heat";
+export * from "./needs";
+export * from "./wires";
+export * from "./battery";
+export * from "./budget";

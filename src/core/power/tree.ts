@@ -30,17 +30,29 @@ export interface PowerLimit {
   loads: { ref: string; label: string; flow: Load }[];
 }
 
+/** A regulator, diode or fuse that feeds a rail, what goes in and what comes out. */
+export interface Stage extends Feed {
+  in: Load;
+  out: Load;
+}
+
 export interface PowerReport {
   limits: PowerLimit[];
+  stages: Stage[];
+  /** What hangs on each supply net itself, by net. */
+  own: Map<string, { ref: string; node: string; label: string; flow: Load }[]>;
   /** Per supply net: what it gives (null: nothing feeds it) and what is drawn from it. */
   rails: { net: string; name: string; V: Triple | null; flow: Load; feeds: string[]; from: string | null }[];
 }
 
-interface Feed {
+export interface Feed {
   ref: string;
   converter: Converter;
   from: string;
   to: string;
+  /** Where the current goes in and comes out: `REF:supply` of a part that feeds a rail, `REF.PIN` of a loose part in the wire. */
+  fromNode: string;
+  toNode: string;
 }
 
 const zero = (): Load => ({ idle: 0, typ: 0, peak: 0 });
@@ -59,8 +71,45 @@ function feedsOf(n: Netlist): Feed[] {
         converter,
         from: n.netOf(`${inst.ref}:${converter.from}`).id,
         to: n.netOf(`${inst.ref}:${converter.to}`).id,
+        fromNode: `${inst.ref}:${converter.from}`,
+        toNode: `${inst.ref}:${converter.to}`,
       });
-  return out;
+  return [...out, ...looseFeeds(n)];
+}
+
+/** A shunt or fuse lets a supply through, a larger resistor does not. */
+const PASSES_OHM = 1;
+
+/** Loose parts in a supply's wire: a switch or contact (closed), a diode (one way), a fuse or shunt. */
+function looseFeeds(n: Netlist): Feed[] {
+  const supply = new Map(n.nets.filter((x) => x.kind === "supply").map((x) => [x.id, x]));
+  const zero = { min: 0, typ: 0, max: 0 };
+  return n.elements.flatMap((el): Feed[] => {
+    const [a, b] = [supply.get(el.a), supply.get(el.b)];
+    const through = el.kind === "contact" || el.kind === "diode" || (el.kind === "resistor" && el.ohm! <= PASSES_OHM);
+    if (!a || !b || a === b || !through) return [];
+    const pin = (net: Net) => net.ends.find((e) => e.ref === el.ref);
+    const [pa, pb] = [pin(a), pin(b)];
+    if (!pa || !pb) return [];
+    const says = el.kind === "diode" ? "the diode in the wire" : el.kind === "contact" ? "the switch in the wire" : "";
+    const feed = (from: Net, to: Net, at: string, out: string): Feed => ({
+      ref: el.ref,
+      converter: {
+        from: at,
+        to: out,
+        kind: el.kind === "diode" ? "diode" : "wire",
+        drop_V: el.Vf ?? zero,
+        limit_mA: el.max_A ? el.max_A * 1000 : Infinity,
+        says: says || "the resistor in the wire",
+      },
+      from: from.id,
+      to: to.id,
+      fromNode: `${el.ref}.${at}`,
+      toNode: `${el.ref}.${out}`,
+    });
+    const forth = feed(a, b, pa.pin, pb.pin);
+    return el.kind === "diode" ? [forth] : [forth, feed(b, a, pb.pin, pa.pin)];
+  });
 }
 
 /**
@@ -143,8 +192,8 @@ function loadRail(n: Netlist, el: NetElement): string | undefined {
 
 /** Loads that the parts put on each supply net, in amperes. `extra` adds what pins deliver, such as LED currents. */
 function ownLoads(n: Netlist, extra: ExtraLoad[]) {
-  const out = new Map<string, { ref: string; label: string; flow: Load }[]>();
-  const push = (net: string, x: { ref: string; label: string; flow: Load }) =>
+  const out: PowerReport["own"] = new Map();
+  const push = (net: string, x: { ref: string; node: string; label: string; flow: Load }) =>
     out.set(net, [...(out.get(net) ?? []), x]);
   for (const inst of n.expanded.instances.values())
     for (const [key, s] of Object.entries(inst.part.supplies)) {
@@ -152,6 +201,7 @@ function ownLoads(n: Netlist, extra: ExtraLoad[]) {
       const amps = (x: number | string) => evaluate(x, inst.vars) / 1000;
       push(n.netOf(`${inst.ref}:${key}`).id, {
         ref: inst.ref,
+        node: `${inst.ref}:${key}`,
         label: inst.label,
         flow: { idle: amps(s.mA.idle), typ: amps(s.mA.typ), peak: amps(s.mA.peak) },
       });
@@ -159,9 +209,9 @@ function ownLoads(n: Netlist, extra: ExtraLoad[]) {
   for (const el of n.elements) {
     const rail = el.A && loadRail(n, el);
     if (!el.A || !rail) continue;
-    push(rail, { ref: el.ref, label: n.instance(el.ref)?.label ?? el.ref, flow: el.A });
+    push(rail, { ref: el.ref, node: el.ref, label: n.instance(el.ref)?.label ?? el.ref, flow: el.A });
   }
-  for (const x of extra) push(n.netOf(x.node).id, { ref: x.ref, label: x.label, flow: x.flow });
+  for (const x of extra) push(n.netOf(x.node).id, { ref: x.ref, node: x.node, label: x.label, flow: x.flow });
   return out;
 }
 
@@ -173,12 +223,17 @@ export function powerReport(n: Netlist, chosen: Map<string, Feed>, extra: ExtraL
   const loads = ownLoads(n, extra);
   const byId = new Map(n.nets.map((x) => [x.id, x]));
   const limits: PowerLimit[] = [];
+  const stages: Stage[] = [];
   const memo = new Map<string, { flow: Load; loads: PowerLimit["loads"]; feeds: string[] }>();
   const demand = (id: string) => {
     const known = memo.get(id);
     if (known) return known;
     const own = loads.get(id) ?? [];
-    let total = { flow: own.reduce((sum, l) => add(sum, l.flow), zero()), loads: [...own], feeds: [] as string[] };
+    let total: { flow: Load; loads: PowerLimit["loads"]; feeds: string[] } = {
+      flow: own.reduce((sum, l) => add(sum, l.flow), zero()),
+      loads: [...own],
+      feeds: [],
+    };
     memo.set(id, total);
     for (const [to, f] of chosen) {
       if (f.from !== id || to === id) continue;
@@ -195,6 +250,13 @@ export function powerReport(n: Netlist, chosen: Map<string, Feed>, extra: ExtraL
     }
     memo.set(id, total);
     return total;
+  };
+  // A step-down or step-up stage draws another current than it gives.
+  const through = (f: Feed, out: Load): Load => {
+    if (f.converter.kind !== "switching") return out;
+    const [vin, vout] = [byId.get(f.from)!.V!, byId.get(f.to)!.V!];
+    const ratio = vout.max / (Math.max(vin.min, 0.1) * (f.converter.efficiency ?? 0.8));
+    return add(zero(), out, { idle: ratio, typ: ratio, peak: ratio });
   };
   const big = (l: PowerLimit["loads"]) => [...l].sort((a, b) => b.flow.peak - a.flow.peak || (a.ref < b.ref ? -1 : 1));
   for (const net of n.nets) {
@@ -213,7 +275,8 @@ export function powerReport(n: Netlist, chosen: Map<string, Feed>, extra: ExtraL
         loads: big(d.loads),
       });
     const f = chosen.get(net.id);
-    if (f)
+    if (f) stages.push({ ...f, in: through(f, d.flow), out: d.flow });
+    if (f && Number.isFinite(f.converter.limit_mA))
       limits.push({
         id: `${f.ref}:${f.converter.from}>${f.converter.to}`,
         ref: f.ref,
@@ -235,5 +298,5 @@ export function powerReport(n: Netlist, chosen: Map<string, Feed>, extra: ExtraL
       feeds: demand(x.id).feeds,
       from: chosen.get(x.id)?.from ?? null,
     }));
-  return { limits, rails };
+  return { limits, stages, own: loads, rails };
 }

@@ -52,6 +52,14 @@ const BaseEdit = z.discriminatedUnion("type", [
   z.strictObject({ type: z.literal("setHost"), ref: z.string(), host: z.string() }),
   z.strictObject({ type: z.literal("setWanted"), ref: z.string(), pin: z.string().max(20), wanted: z.boolean() }),
   z.strictObject({ type: z.literal("setSoftware"), ref: z.string(), group: z.string().max(40), software: z.boolean() }),
+  /** The clock that a bus shall run at; null goes back to the usual one. */
+  z.strictObject({
+    type: z.literal("setBus"),
+    host: z.string().max(10),
+    bus: z.string().max(12),
+    clock_Hz: z.number().positive().max(1e9).nullable(),
+  }),
+  z.strictObject({ type: z.literal("setWire"), ref: z.string(), wire_cm: z.number().positive().max(2000).nullable() }),
   z.strictObject({ type: z.literal("changePart"), ref: z.string(), part: z.string().max(60) }),
   /** Replaces what is given: a list of values, or the counts of the parts named (0 takes one out). */
   z.strictObject({ type: z.literal("setDrawer"), drawer: DrawerSchema.partial() }),
@@ -173,6 +181,16 @@ const HANDLERS: Handlers = {
     links: e.wanted ? p.links : p.links.filter((l) => l.from !== `${e.ref}.${e.pin}` && l.to !== `${e.ref}.${e.pin}`),
   }),
   setSoftware: (p, e) => mapPart(p, e.ref, (x) => withList(x, "software", e.group, e.software)),
+  setBus: (p, e) => {
+    const rest = p.buses.filter((b) => b.host !== e.host || b.bus !== e.bus);
+    const known = p.parts.some((x) => x.ref === e.host);
+    return {
+      ...p,
+      buses: e.clock_Hz !== null && known ? [...rest, { host: e.host, bus: e.bus, clock_Hz: e.clock_Hz }] : rest,
+    };
+  },
+  setWire: (p, e) =>
+    mapPart(p, e.ref, (x) => (e.wire_cm === null ? without(x, "wire_cm") : { ...x, wire_cm: e.wire_cm })),
   // Pins of another board mean other things, so only cables survive the change.
   changePart: (p, e, c) => {
     const changed = mapPart(p, e.ref, (x) => without({ ...x, part: e.part }, "options"));
@@ -252,6 +270,8 @@ const SAYS: { [T in BasicEdit["type"]]: (e: Extract<BasicEdit, { type: T }>) => 
   setHost: (e) => `${e.ref} on ${e.host}`,
   setWanted: (e) => `${e.wanted ? "wire" : "leave"} ${e.ref}.${e.pin}`,
   setSoftware: (e) => `${e.ref} ${e.group} ${e.software ? "in software" : "by a controller only"}`,
+  setBus: (e) => (e.clock_Hz === null ? `${e.bus} at its usual clock` : `${e.bus} at ${e.clock_Hz / 1000} kHz`),
+  setWire: (e) => `wires of ${e.ref} ${e.wire_cm ?? "as usual"} cm`,
   changePart: (e) => `change ${e.ref} to ${e.part}`,
   setDrawer: () => "what is in the drawer",
   setOwnPart: (e) => `own part ${e.part.name}`,

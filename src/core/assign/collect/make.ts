@@ -24,7 +24,7 @@ export function hostFacts(project: Project, netlist: Netlist, host: string, ref:
   const part = netlist.instance(host)?.part;
   return {
     ...(part && { part }),
-    radio: entryOf(project, host)?.options?.radio === true,
+    radio: String(entryOf(project, host)?.options?.radio) === "true",
     software: group !== undefined && (entryOf(project, ref)?.software ?? []).includes(group),
   };
 }

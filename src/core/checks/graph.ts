@@ -1,0 +1,87 @@
+import type { Circuit } from "../circuit";
+import type { Net, NetElement, Netlist } from "../netlist";
+
+interface Graph {
+  byId: Map<string, Net>;
+  at: Map<string, NetElement[]>;
+}
+const memo = new WeakMap<Netlist, Graph>();
+
+/** Nets by id and elements by the nets that they touch, made once for a circuit. */
+export function graph(c: Circuit): Graph {
+  const known = memo.get(c.netlist);
+  if (known) return known;
+  const at = new Map<string, NetElement[]>();
+  for (const el of c.netlist.elements)
+    for (const id of new Set([el.a, el.b, ...(el.control ? [el.control] : [])])) {
+      const list = at.get(id);
+      if (list) list.push(el);
+      else at.set(id, [el]);
+    }
+  const made = { byId: new Map(c.netlist.nets.map((n) => [n.id, n])), at };
+  memo.set(c.netlist, made);
+  return made;
+}
+
+export const netById = (c: Circuit, id: string) => graph(c).byId.get(id);
+export const elementsAt = (c: Circuit, id: string) => graph(c).at.get(id) ?? [];
+export const otherEnd = (el: NetElement, id: string) => (el.a === id ? el.b : el.a);
+export const isRail = (n: Net | undefined) => n?.kind === "supply" || n?.kind === "ground";
+
+/** A path from a net to a rail through loose parts, and what it does to the net while nothing else drives it. */
+export interface Hold {
+  up: boolean;
+  rail: Net;
+  ohm: number;
+  by: NetElement;
+  internal: boolean;
+  /** A light is part of the way: it only conducts above its own voltage. */
+  lit: boolean;
+}
+
+/**
+ * What holds a net through resistors (and lights that would conduct) while no pin drives it: every rail within reach, with
+ * the resistance on the way. Pulls inside a chip count only where asked for, since they start with the program.
+ */
+export function holds(c: Circuit, start: Net, internal = false): Hold[] {
+  const out: Hold[] = [];
+  const seen = new Set([start.id]);
+  const queue: { id: string; ohm: number; lit: boolean }[] = [{ id: start.id, ohm: 0, lit: false }];
+  for (const here of queue)
+    for (const el of elementsAt(c, here.id)) {
+      if (el.kind !== "resistor" && el.kind !== "led") continue;
+      if (el.internal && !internal) continue;
+      const far = netById(c, otherEnd(el, here.id));
+      if (!far) continue;
+      const ohm = here.ohm + (el.ohm ?? 0);
+      const lit = here.lit || el.kind === "led";
+      if (isRail(far)) {
+        // A light conducts only from its anode: towards ground from the net, or from the supply into it.
+        const wrong = el.kind === "led" && (far.kind === "ground") !== (el.a === here.id);
+        if (!wrong && (far.kind === "ground" || far.V))
+          out.push({ up: far.kind === "supply", rail: far, ohm, by: el, internal: el.internal ?? false, lit });
+      } else if (!seen.has(far.id)) {
+        seen.add(far.id);
+        queue.push({ id: far.id, ohm, lit });
+      }
+    }
+  return out;
+}
+
+/** The resistance between two nets when one resistor or a row of them joins them; 0 for one net, null for none. */
+export function seriesOhm(c: Circuit, from: string, to: string): number | null {
+  if (from === to) return 0;
+  const seen = new Set([from]);
+  const queue: { id: string; ohm: number }[] = [{ id: from, ohm: 0 }];
+  for (const here of queue)
+    for (const el of elementsAt(c, here.id)) {
+      if (el.kind !== "resistor" || el.internal) continue;
+      const next = otherEnd(el, here.id);
+      const ohm = here.ohm + (el.ohm ?? 0);
+      if (next === to) return ohm;
+      if (seen.has(next) || isRail(netById(c, next))) continue;
+      seen.add(next);
+      queue.push({ id: next, ohm });
+    }
+  return null;
+}

@@ -1,0 +1,144 @@
+import { evaluate } from "../quantity";
+import type { Circuit } from "../circuit";
+import { lowestNeeded } from "./needs";
+import { sourcesOn, type SourceAt } from "./sources";
+import type { Load } from "./tree";
+
+/**
+ * Volts of one cell against the share of its charge that is used, at small currents: typical shapes of the kind, from
+ * the discharge figures that cell data sheets print. Between the points it is a straight line.
+ */
+const CURVES: Record<"alkaline" | "lithium", [used: number, V: number][]> = {
+  alkaline: [
+    [0, 1.6],
+    [0.05, 1.5],
+    [0.2, 1.38],
+    [0.4, 1.27],
+    [0.6, 1.2],
+    [0.8, 1.12],
+    [0.9, 1.04],
+    [0.97, 0.92],
+    [1, 0.8],
+  ],
+  lithium: [
+    [0, 4.2],
+    [0.05, 4.08],
+    [0.2, 3.92],
+    [0.4, 3.78],
+    [0.6, 3.68],
+    [0.8, 3.58],
+    [0.9, 3.48],
+    [0.96, 3.3],
+    [1, 3.0],
+  ],
+};
+/** What becomes of the printed capacity: age, cold, self-discharge take some; a fresh one may give a little more. */
+const WORN = 0.75;
+const FRESH = 1.05;
+
+/** Volts of a whole battery when `used` (0 to 1) of its charge is gone and it gives `A` amperes: E(used)·n − A·Ri. */
+export function batteryVolts(b: Battery, used: number, A: number): number {
+  const points = CURVES[b.chemistry];
+  const i = Math.max(
+    1,
+    points.findIndex(([u]) => u >= Math.min(1, used)),
+  );
+  const [u0, v0] = points[i - 1]!;
+  const [u1, v1] = points[i]!;
+  return b.cells * (v0 + ((used - u0) / (u1 - u0)) * (v1 - v0)) - A * b.rint_ohm;
+}
+
+export interface Battery {
+  ref: string;
+  label: string;
+  chemistry: "alkaline" | "lithium";
+  cells: number;
+  capacity_Ah: number;
+  rint_ohm: number;
+  /** Share of the time that the project is awake; the rest it idles. */
+  duty: number;
+  flow: Load;
+  /** Volts below which something stops working, and what. */
+  cutoff_V: number;
+  cutoffBy: string | null;
+}
+
+export interface BatteryLife {
+  battery: Battery;
+  average_A: number;
+  /** Share of the charge that is used when the voltage under peak load reaches the cut-off. */
+  usable: number;
+  /** Hours: worn and cold battery against a fresh one. */
+  hours: { min: number; max: number };
+  /** Volts of a fresh and of a nearly used battery under peak load. */
+  sag_V: number;
+  points: { used: number; rest_V: number; peak_V: number }[];
+}
+
+function batteryOf(c: Circuit, s: SourceAt, netId: string): Battery | null {
+  const { chemistry, cells, capacity_mAh, rint_ohm } = s.source;
+  const limit = c.power.limits.find((l) => l.net === netId && l.kind === "source");
+  if (!chemistry || capacity_mAh === undefined || !limit) return null;
+  const need = lowestNeeded(c.netlist, c.power, netId);
+  const empty = evaluate(s.source.V.min, s.inst.vars);
+  return {
+    ref: s.ref,
+    label: s.inst.label,
+    chemistry,
+    cells: cells ?? 1,
+    capacity_Ah: evaluate(capacity_mAh, s.inst.vars) / 1000,
+    rint_ohm: evaluate(rint_ohm ?? 0, s.inst.vars),
+    duty: s.inst.vars.duty ?? 1,
+    flow: limit.flow,
+    cutoff_V: Math.max(need.V, empty),
+    cutoffBy: need.V > empty ? need.by : null,
+  };
+}
+
+/** The share of the charge at which the voltage under `A` amperes falls to `cutoff`, by halving; 0 when at once. */
+function usableAt(b: Battery, cutoff: number, A: number): number {
+  if (batteryVolts(b, 0, A) <= cutoff) return 0;
+  if (batteryVolts(b, 1, A) > cutoff) return 1;
+  let [lo, hi] = [0, 1];
+  for (let i = 0; i < 40; i++) {
+    const mid = (lo + hi) / 2;
+    if (batteryVolts(b, mid, A) > cutoff) lo = mid;
+    else hi = mid;
+  }
+  return lo;
+}
+
+/**
+ * How long a battery lasts: capacity · usable share ÷ (duty · typical + (1 − duty) · idle), from worn to fresh. The usable
+ * share ends where the voltage under the typical current, sag included, is no longer enough.
+ */
+export function batteryLife(b: Battery): BatteryLife {
+  const average_A = b.duty * b.flow.typ + (1 - b.duty) * b.flow.idle;
+  const usable = usableAt(b, b.cutoff_V, b.flow.typ);
+  const careful = usableAt(b, b.cutoff_V, b.flow.peak);
+  const hours = (share: number, worn: number) =>
+    average_A > 0 ? (b.capacity_Ah * share * worn) / average_A : Infinity;
+  return {
+    battery: b,
+    average_A,
+    usable,
+    hours: { min: hours(careful, WORN), max: hours(usable, FRESH) },
+    sag_V: b.flow.peak * b.rint_ohm,
+    points: Array.from({ length: 41 }, (_, i) => {
+      const used = i / 40;
+      return { used, rest_V: batteryVolts(b, used, b.flow.idle), peak_V: batteryVolts(b, used, b.flow.peak) };
+    }),
+  };
+}
+
+/** Every battery of a circuit that something hangs on. */
+export function batteries(c: Circuit): BatteryLife[] {
+  return c.netlist.nets.flatMap((net) =>
+    net.kind === "supply"
+      ? sourcesOn(c.netlist, net).flatMap((s) => {
+          const b = batteryOf(c, s, net.id);
+          return b ? [batteryLife(b)] : [];
+        })
+      : [],
+  );
+}

@@ -1,0 +1,144 @@
+import type { Netlist, Wire } from "../netlist";
+import { endText } from "./ends";
+import { sourcesOn } from "./sources";
+import type { PowerReport } from "./tree";
+
+/** Copper at 20 °C, ohm·metre (IEC 60028). */
+const RHO = 1.724e-8;
+/** A wire of this gauge: diameter 0.127 mm · 92^((36 − n)/39) (ASTM B258). Returns square metres. */
+export const awgArea = (awg: number) => (Math.PI / 4) * (0.127e-3 * 92 ** ((36 - awg) / 39)) ** 2;
+/** Resistance of one metre of copper wire, ohms. */
+export const awgOhmPerMetre = (awg: number) => RHO / awgArea(awg);
+/** What single insulated wires carry without getting warm in a bundle, amperes; chassis figures, halved for bundles. */
+const AMPACITY: [awg: number, A: number][] = [
+  [10, 27],
+  [12, 20],
+  [14, 16],
+  [16, 11],
+  [18, 8],
+  [20, 5.5],
+  [22, 3.5],
+  [24, 1.75],
+  [26, 1.1],
+  [28, 0.7],
+  [30, 0.43],
+  [32, 0.26],
+];
+/** The largest lasting current of a gauge, amperes; of the next thinner listed one for a gauge between. */
+export const awgAmpacity = (awg: number) => (AMPACITY.find(([g]) => g >= awg) ?? AMPACITY.at(-1)!)[1];
+/** Jumper wires and the springs of a breadboard, amperes. */
+export const JUMPER_A = 1;
+/** What jumpers and hook-up wires of a usual kit are. */
+export const JUMPER_AWG = 26;
+const USUAL_CM = 20;
+/** A drop that nobody minds, volts, and as a share of the rail. */
+export const DROP_V = 0.25;
+export const DROP_SHARE = 0.05;
+
+/** The thinnest listed gauge that carries `A` amperes over `cm` centimetres and back within the drop. */
+export function gaugeFor(A: number, cm: number, V: number): number {
+  const fits = (awg: number) =>
+    awgAmpacity(awg) >= A && 2 * (cm / 100) * awgOhmPerMetre(awg) * A <= Math.max(DROP_V, V * DROP_SHARE);
+  return [...AMPACITY].reverse().find(([g]) => g <= 24 && fits(g))?.[0] ?? 10;
+}
+
+export interface SupplyWire {
+  wire: Wire;
+  from: string;
+  to: string;
+  net: string;
+  /** Amperes through it. */
+  typ_A: number;
+  peak_A: number;
+  cm: number;
+  /** The gauge that the person chose, or that the plan takes. */
+  awg: number;
+  chosen: boolean;
+  /** Volts lost on the way there and back at peak: 2·L·R·I. */
+  drop_V: number;
+  limit_A: number;
+}
+
+interface Step {
+  to: string;
+  wire?: Wire;
+}
+
+/**
+ * The current in every wire of the supplies: from where a rail is fed, along its wires, to each load, by a spanning tree
+ * of the wires (rings are followed one way). Ground returns carry the same and are counted in the drop.
+ */
+export function supplyWires(n: Netlist, power: PowerReport): SupplyWire[] {
+  const out: SupplyWire[] = [];
+  const entry = new Map(n.expanded.project.parts.map((p) => [p.ref, p]));
+  for (const net of n.nets) {
+    if (net.kind !== "supply" || !net.V) continue;
+    const steps = new Map<string, Step[]>();
+    const join = (a: string, b: string, wire?: Wire) => {
+      for (const [x, y] of [
+        [a, b],
+        [b, a],
+      ] as const)
+        steps.set(x, [...(steps.get(x) ?? []), { to: y, ...(wire && { wire }) }]);
+    };
+    const ends = new Set(net.ends.map((e) => `${e.ref}.${e.pin}`));
+    for (const e of net.ends) if (e.def.supply) join(`${e.ref}.${e.pin}`, `${e.ref}:${e.def.supply}`);
+    for (const w of n.wires) {
+      if (w.cable) {
+        const sides = [w.from, w.to].map((e) => {
+          const supply = n.instance(e.ref)?.part.pins.find((p) => p.label === e.pin)?.supply;
+          return `${e.ref}:${supply}`;
+        });
+        if (net.nodes.some((x) => `${x.ref}:${x.supply}` === sides[0])) join(sides[0]!, sides[1]!, w);
+      } else if (ends.has(endText(w.from))) join(endText(w.from), endText(w.to), w);
+    }
+    const stage = power.stages.find((s) => s.to === net.id);
+    const source = sourcesOn(n, net)[0];
+    const start = source
+      ? `${source.ref}:${net.nodes.find((x) => x.ref === source.ref && x.supply)?.supply}`
+      : stage?.toNode;
+    if (!start) continue;
+    const load = new Map<string, { typ: number; peak: number }>();
+    const put = (at: string, typ: number, peak: number) => {
+      const known = load.get(at) ?? { typ: 0, peak: 0 };
+      load.set(at, { typ: known.typ + typ, peak: known.peak + peak });
+    };
+    for (const x of power.own.get(net.id) ?? []) {
+      const pin = net.ends.find((e) => e.ref === x.node);
+      put(pin ? `${pin.ref}.${pin.pin}` : x.node, x.flow.typ, x.flow.peak);
+    }
+    for (const s of power.stages) if (s.from === net.id && s.to !== net.id) put(s.fromNode, s.in.typ, s.in.peak);
+    const seen = new Set([start]);
+    const order: { at: string; up: string | null; wire?: Wire }[] = [{ at: start, up: null }];
+    for (const here of order)
+      for (const next of steps.get(here.at) ?? []) {
+        if (seen.has(next.to)) continue;
+        seen.add(next.to);
+        order.push({ at: next.to, up: here.at, ...(next.wire && { wire: next.wire }) });
+      }
+    for (const { at, up, wire } of order.reverse()) {
+      const below = load.get(at) ?? { typ: 0, peak: 0 };
+      if (up === null) continue;
+      put(up, below.typ, below.peak);
+      if (!wire || wire.cable) continue;
+      const far = [entry.get(wire.to.ref), entry.get(wire.from.ref)];
+      const cm = far.map((p) => p?.wire_cm).find((x) => x !== undefined) ?? USUAL_CM;
+      const given = far.map((p) => p?.options?.wire_awg).find((x): x is number => typeof x === "number");
+      const awg = given ?? (below.peak > JUMPER_A ? gaugeFor(below.peak, cm, net.V.typ) : JUMPER_AWG);
+      out.push({
+        wire,
+        from: up,
+        to: at,
+        net: net.name,
+        typ_A: below.typ,
+        peak_A: below.peak,
+        cm,
+        awg,
+        chosen: given !== undefined,
+        drop_V: 2 * (cm / 100) * awgOhmPerMetre(awg) * below.peak,
+        limit_A: awgAmpacity(awg),
+      });
+    }
+  }
+  return out;
+}
