@@ -15,6 +15,7 @@ import { readProject, type Project } from "../src/core/project";
 import { makeView } from "../src/workers/view";
 import { catalogueRows } from "./catalogue";
 import { latticeRows } from "./lattice";
+import { ruleRows } from "./rules";
 import { solverRows } from "./solver";
 
 const catalogue = shippedCatalogue();
@@ -40,7 +41,7 @@ const ms = (r: { mid: number; worst: number }) => `${r.mid.toFixed(2)} ms (worst
 
 async function main() {
   row("what", "reach", "here");
-  for (const [what, reach, got] of catalogueRows()) row(what, reach, got);
+  for (const [what, reach, got] of [...catalogueRows(), ...ruleRows()]) row(what, reach, got);
   for (const name of ["moss-terrarium", "rain-barrel", "beehive-scale"]) {
     const p = demo(name);
     // A copy each time, so that nothing is remembered.

@@ -41,8 +41,18 @@ const LEADS: [cm: number, Hz: number][] = [
 export const leadClock = (cm: number) => LEADS.find(([most]) => cm <= most)![1];
 const UNSTATED_HZ = 4_000_000;
 
+const memo = new WeakMap<Circuit["netlist"], SpiBus[]>();
+
 /** Every SPI bus by its clock line: modes, clocks, selects and data-out behaviour of its parts. */
 export function spiBuses(c: Circuit): SpiBus[] {
+  const known = memo.get(c.netlist);
+  if (known) return known;
+  const made = make(c);
+  memo.set(c.netlist, made);
+  return made;
+}
+
+function make(c: Circuit): SpiBus[] {
   const lines = new Map<Net, SpiMember[]>();
   for (const inst of c.netlist.expanded.instances.values())
     for (const g of inst.part.groups) {

@@ -49,8 +49,18 @@ function portsOf(c: Circuit, list: Binding[]): string[] {
   return [...new Set((each[0] ?? []).filter((x) => each.every((l) => l.includes(x))))];
 }
 
+const memo = new WeakMap<Circuit["netlist"], UartLink[]>();
+
 /** Every serial link between a part and a board: rate, what the chip's divider makes of it, and whether it is crossed. */
 export function uartLinks(c: Circuit): UartLink[] {
+  const known = memo.get(c.netlist);
+  if (known) return known;
+  const made = make(c);
+  memo.set(c.netlist, made);
+  return made;
+}
+
+function make(c: Circuit): UartLink[] {
   return [...c.netlist.expanded.instances.values()].flatMap((inst): UartLink[] => {
     if (inst.part.board || inst.inserted) return [];
     return inst.part.groups.flatMap((g): UartLink[] => {

@@ -70,7 +70,16 @@ export function makeCatalogue(parts: readonly Part[]): Catalogue {
   );
 }
 
-/** The pin with this printed label or alias. Boards that print bare numbers take `0` and `D0`. */
+const byLabel = new WeakMap<readonly Pin[], Map<string, Pin>>();
+
+/** The pin with this printed label or alias; a label goes before another pin's alias. Boards that print bare numbers take `0` and `D0`. */
 export function findPin(part: Part, label: string): Pin | undefined {
-  return part.pins.find((p) => p.label === label) ?? part.pins.find((p) => p.aliases?.includes(label));
+  let map = byLabel.get(part.pins);
+  if (!map) {
+    map = new Map();
+    for (const p of part.pins) for (const a of p.aliases ?? []) if (!map.has(a)) map.set(a, p);
+    for (const p of [...part.pins].reverse()) map.set(p.label, p);
+    byLabel.set(part.pins, map);
+  }
+  return map.get(label);
 }

@@ -13,6 +13,16 @@ export const label = (c: Circuit, ref: string) => {
   return l && l !== ref ? `${l} (${ref})` : ref;
 };
 
+const linkedMemo = new WeakMap<Project, Set<string>>();
+/** References that at least one wire of the project touches. */
+export function linkedRefs(project: Project): Set<string> {
+  const known = linkedMemo.get(project);
+  if (known) return known;
+  const out = new Set(project.links.flatMap((l) => [splitEnd(l.from).ref, splitEnd(l.to).ref]));
+  linkedMemo.set(project, out);
+  return out;
+}
+
 /** The project's part behind an instance: itself, or the one that an inserted companion belongs to. */
 export function owner(c: Circuit, ref: string): string {
   const inst = c.netlist.instance(ref);

@@ -1,6 +1,6 @@
 import { openPins, recommendedCompanions } from "../assign";
 import { elementsAt, holds, isRail, netById, otherEnd } from "./graph";
-import { freePin, label, owner } from "./help";
+import { freePin, label, linkedRefs, owner } from "./help";
 import type { Finding, Fix, Rule } from "./types";
 
 const undriven: Rule = {
@@ -13,16 +13,15 @@ const undriven: Rule = {
       if (!inputs.length || n.ends.some((e) => e.as === "driver" || e.as === "both")) return [];
       // Something passive may bring a level, but not a resistor whose other end is free.
       const leads = (ref: string) =>
-        c.netlist.elements.some((el) => {
-          if (el.ref !== ref || (el.a !== n.id && el.b !== n.id)) return false;
-          const far = c.netlist.nets.find((x) => x.id === (el.a === n.id ? el.b : el.a));
+        elementsAt(c, n.id).some((el) => {
+          const far = el.ref === ref ? netById(c, otherEnd(el, n.id)) : undefined;
           return far !== undefined && (far.nodes.length > 0 || far.ends.length > 1);
         });
       if (n.ends.some((e) => e.as === "passive" && leads(e.ref))) return [];
       const first = inputs.find((e) => e.def.need) ?? inputs[0]!;
       const inst = c.netlist.instance(first.ref)!;
       const alone = n.ends.filter((e) => !c.netlist.instance(e.ref)?.inserted).length < 2;
-      const wired = c.project.links.some((l) => [l.from, l.to].some((e) => e.startsWith(`${first.ref}.`)));
+      const wired = linkedRefs(c.project).has(first.ref);
       if (alone && (!wired || !first.def.need || first.def.need.optional || inst.part.board)) return [];
       const host = inst.host;
       const pin = host && first.def.need ? freePin(c, host, first.def.need) : null;
@@ -92,9 +91,7 @@ const floating: Rule = {
     c.netlist.bindings.flatMap((b): Finding[] => {
       if (!["digital-in", "digital-io", "interrupt"].includes(b.need.kind) || b.chainedAfter) return [];
       const net = c.netlist.netOf(`${b.ref}.${b.pin}`);
-      const opens = c.netlist.elements.some(
-        (e) => e.ref === b.ref && e.kind === "contact" && (e.a === net.id || e.b === net.id),
-      );
+      const opens = elementsAt(c, net.id).some((e) => e.ref === b.ref && e.kind === "contact");
       const drain = c.netlist.level(b.ref, b.pin)?.output === "open-drain";
       if (!opens && !drain) return [];
       // A pull behind a series resistor holds the line as well.
@@ -137,7 +134,7 @@ const unwired: Rule = {
     [...c.netlist.expanded.instances.values()].flatMap((inst): Finding[] => {
       if (inst.inserted || inst.part.board || inst.part.id.startsWith("supply/") || inst.part.pins.length < 2)
         return [];
-      if (c.project.links.some((l) => [l.from, l.to].some((e) => e.startsWith(`${inst.ref}.`)))) return [];
+      if (linkedRefs(c.project).has(inst.ref)) return [];
       const open = openPins(c.project, c.netlist, inst).length;
       return [
         {
@@ -160,8 +157,8 @@ const dataMissing: Rule = {
       const silent = inst.part.pins.filter((p) => {
         const l = p.level ? inst.part.levels[p.level] : undefined;
         const listens = p.io === "in" || p.io === "bidir" || p.io === "open-drain";
-        const bound = c.netlist.bindings.some((b) => b.ref === inst.ref && b.pin === p.label);
-        return listens && bound && l?.VIH === undefined && (l?.input === "cmos" || l?.input === "ttl");
+        const silent = listens && l?.VIH === undefined && (l?.input === "cmos" || l?.input === "ttl");
+        return silent && c.netlist.bindings.some((b) => b.ref === inst.ref && b.pin === p.label);
       });
       if (!silent.length) return [];
       return [

@@ -1,4 +1,4 @@
-import { effectiveNeed, followers, hostFacts, problemOf, sharedClashes, shareKey, waysToServe } from "../assign";
+import { effectiveNeed, followers, hostFacts, sharedClashes, standingProblem, shareKey, waysToServe } from "../assign";
 import { findPin, isBusKind, type Pin } from "../catalogue";
 import type { Circuit } from "../circuit";
 import type { Binding } from "../netlist";
@@ -188,12 +188,23 @@ const SHARED: { rule: string; severity: Severity; says: string; of: (kind: strin
   },
 ];
 
+const standingMemo = new WeakMap<Circuit["netlist"], Map<string, ReturnType<typeof standingProblem>>>();
+const standing = (c: Circuit, host: string) => {
+  const mine = standingMemo.get(c.netlist) ?? new Map<string, ReturnType<typeof standingProblem>>();
+  standingMemo.set(c.netlist, mine);
+  const there = mine.get(host) ?? standingProblem(c, host);
+  mine.set(host, there);
+  return there;
+};
+
 const sharedRule = ({ rule, severity, says, of, what }: (typeof SHARED)[number]): Rule => ({
   rule,
   says,
   check: (c) =>
-    c.netlist.expanded.hosts.flatMap((host) =>
-      sharedClashes(problemOf(c, host))
+    c.netlist.expanded.hosts.flatMap((host) => {
+      const asks = c.netlist.bindings.filter((b) => b.host === host && of(needOf(c, b).kind));
+      if (asks.length < 2) return [];
+      return sharedClashes(standing(c, host))
         .filter((x) => of(x.a.need.kind) && of(x.b.need.kind))
         .map((x): Finding => {
           const rates = x.slot === null ? ` (${x.a.id} ${x.modes[0]}, ${x.b.id} ${x.modes[1]})` : ` (${x.slot})`;
@@ -205,8 +216,8 @@ const sharedRule = ({ rule, severity, says, of, what }: (typeof SHARED)[number])
             evidence: { shared: x.says, first: x.modes[0], second: x.modes[1] },
             fixes: moveFix(c, x.b.ref, splitEnd(x.b.id).pin, splitEnd(x.b.present!).ref, x.b.need),
           };
-        }),
-    ),
+        });
+    }),
 });
 
 const adcRadio: Rule = {

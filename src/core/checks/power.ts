@@ -3,16 +3,13 @@ import type { Circuit } from "../circuit";
 import { evaluate, formatV } from "../quantity";
 import type { PowerLimit } from "../power";
 import type { Instance, Net } from "../netlist";
-import { label, mA, ownSupplyFix, round, wireUp } from "./help";
+import { label, linkedRefs, mA, ownSupplyFix, round, wireUp } from "./help";
 import { droppedOut } from "./regulators";
 import { clashingNets } from "./sources";
 import { blockedNets, swappedSupplies } from "./reversed";
 import type { Finding, Fix, Rule } from "./types";
 
-const isLinked = (c: Circuit, inst: Instance) => {
-  const mine = (e: string) => e.startsWith(`${inst.ref}.`);
-  return inst.inserted !== undefined || c.project.links.some((l) => mine(l.from) || mine(l.to));
-};
+const isLinked = (c: Circuit, inst: Instance) => inst.inserted !== undefined || linkedRefs(c.project).has(inst.ref);
 
 /** The largest brightness at which a limit holds: cap = (limit − everything else) / what full brightness adds. */
 export function brightnessCap(c: Circuit, limit: PowerLimit, ref: string): number | null {

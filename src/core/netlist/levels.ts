@@ -71,6 +71,43 @@ function component(n: Netlist, start: Net, byId: Map<string, Net>, at: Map<strin
 
 type Pick = "min" | "typ" | "max";
 
+/**
+ * The usual case in closed form: every resistor leads from the net straight to something that is held. Then the voltage is
+ * the mean of those, weighted by conductance, and it is worst when each resistor that pulls that way is at its smallest and
+ * each that pulls back at its largest. Undefined when another net hangs in between; NaN when nothing holds it.
+ */
+function weighted(
+  branches: NetElement[],
+  held: ReadonlyMap<string, number>,
+  at: string,
+  want: "low" | "high",
+): number | undefined {
+  const pulls: { V: number; ohm: number; t: number }[] = [];
+  for (const b of branches) {
+    const [here, far] = b.a === at ? [b.a, b.b] : [b.b, b.a];
+    const V = held.get(far);
+    if (here !== at || V === undefined) return undefined;
+    pulls.push({ V, ohm: Math.max(b.ohm!, 1e-6), t: b.tolerance ?? 0 });
+  }
+  if (!pulls.length) return NaN;
+  const mean = (sign: (V: number) => number) => {
+    let [top, sum] = [0, 0];
+    for (const p of pulls) {
+      const g = 1 / (p.ohm * (1 + sign(p.V) * p.t));
+      top += p.V * g;
+      sum += g;
+    }
+    return top / sum;
+  };
+  // Which side a rail pulls to can change with the worst case itself: twice settles it.
+  let v = mean(() => 0);
+  for (let i = 0; i < 2; i++) {
+    const now = v;
+    v = mean((V) => (V > now === (want === "high") ? -1 : 1));
+  }
+  return v;
+}
+
 /** Voltage at a net with the driver's net held at `drive` (null: released) and the rails at one end of their range. */
 function voltage(
   byId: Map<string, Net>,
@@ -89,6 +126,8 @@ function voltage(
       if (net?.V && (net.kind === "supply" || net.kind === "ground")) held.set(id, net.V[rails]);
     }
   if (driverNet && drive !== null) held.set(driverNet, drive);
+  const alone = weighted(branches, held, at, want);
+  if (alone !== undefined) return alone;
   const list = (signs: number[]): Branch[] =>
     branches.map((b, i) => ({ a: b.a, b: b.b, ohm: b.ohm! * (1 + (signs[i] ?? 0) * (b.tolerance ?? 0)) }));
   const corners = branches.length <= 4 ? 2 ** branches.length : 1;
@@ -108,9 +147,9 @@ function loadCurrent(byId: Map<string, Net>, branches: NetElement[], driverNet: 
   for (const b of branches) {
     const other = b.a === driverNet ? b.b : b.b === driverNet ? b.a : null;
     if (!other) continue;
-    const v = voltage(byId, branches, driverNet, drive, other, "typ", "low");
     const fixed = byId.get(other);
-    const far = fixed?.V && fixed.kind !== "signal" && fixed.kind !== "bus-line" ? fixed.V.typ : v;
+    const rail = fixed?.V && fixed.kind !== "signal" && fixed.kind !== "bus-line" ? fixed.V.typ : null;
+    const far = rail ?? voltage(byId, branches, driverNet, drive, other, "typ", "low");
     if (!Number.isNaN(far)) sum += (drive - far) / b.ohm!;
   }
   return Math.abs(sum);

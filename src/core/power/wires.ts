@@ -64,12 +64,17 @@ interface Step {
   wire?: Wire;
 }
 
+const memo = new WeakMap<PowerReport, SupplyWire[]>();
+
 /**
  * The current in every wire of the supplies: from where a rail is fed, along its wires, to each load, by a spanning tree
  * of the wires (rings are followed one way). Ground returns carry the same and are counted in the drop.
  */
 export function supplyWires(n: Netlist, power: PowerReport): SupplyWire[] {
+  const known = memo.get(power);
+  if (known) return known;
   const out: SupplyWire[] = [];
+  memo.set(power, out);
   const entry = new Map(n.expanded.project.parts.map((p) => [p.ref, p]));
   for (const net of n.nets) {
     if (net.kind !== "supply" || !net.V) continue;

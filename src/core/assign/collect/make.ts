@@ -198,9 +198,15 @@ function clashesOf(p: Problem): Problem["clashes"] {
 /**
  * Collects the needs of all parts on a host and every pin that could serve each, with prices: pins of the host itself and
  * of what extends it. Locked links leave one choice; needs wired through other parts keep the pin that they reach; unlocked
- * wires may move at a price; optional pins are asked for when they are wired or wanted.
+ * wires may move at a price; optional pins are asked for when they are wired or wanted. With `standing` only the wired needs
+ * that it picks are collected, each where it stands: enough to see what they share, at a fraction of the work.
  */
-export function makeProblem(project: Project, netlist: Netlist, host: string): Problem {
+export function makeProblem(
+  project: Project,
+  netlist: Netlist,
+  host: string,
+  standing?: (need: Need) => boolean,
+): Problem {
   const slots = slotsOf(netlist, host);
   const own = extenders(netlist, host)
     .slice(0, OWN_SIDES)
@@ -264,13 +270,14 @@ export function makeProblem(project: Project, netlist: Netlist, host: string): P
           ? `${through.host}.${through.hostPin}`
           : null;
       const need = effectiveNeed(netlist, inst.ref, pin);
+      if (standing && (!at || !standing(need))) continue;
       const group = isBusKind(need.kind) ? groupOf.get(pin.label) : undefined;
       const asker: Asker = {
         inst,
         need,
         group: group?.name,
         present: at && places.has(at) ? at : null,
-        locked: direct?.locked || through ? at : null,
+        locked: direct?.locked || through || standing ? at : null,
         volts: drivenVolts(netlist, inst, pin),
       };
       const entry: ProblemNeed = {
@@ -287,6 +294,7 @@ export function makeProblem(project: Project, netlist: Netlist, host: string): P
       problem.needs.push(entry);
     }
   }
+  if (standing) return problem;
   problem.clashes = clashesOf(problem);
   for (const inst of netlist.expanded.instances.values())
     if (inst.host === host && !inst.inserted) problem.orders.push(...ordersOf(problem, inst.ref, inst.part));

@@ -14,6 +14,10 @@ export function problemOf(c: Circuit, host: string): Problem {
   return p;
 }
 
+/** What of a host's timers and edge lines is taken as things are wired: the small part of its problem that rules need. */
+export const standingProblem = (c: Circuit, host: string): Problem =>
+  makeProblem(c.project, c.netlist, host, (need) => need.kind === "pwm" || need.kind === "interrupt");
+
 /** Two wired needs that take one shared thing in ways that exclude each other. */
 export interface SharedClash {
   a: ProblemNeed;
