@@ -42,6 +42,7 @@ import { loomSvg } from "../core/formats";
 import { loom } from "../core/wiring";
 import { catalogue, need, needFor, partIndex, summaries } from "./parts";
 import { planningApi } from "./planning";
+import { makePowerView, type PowerView } from "./power-view";
 import type { Step } from "./step";
 import { makeView } from "./view";
 
@@ -337,6 +338,14 @@ export const api = {
 
   write(project: Project): string {
     return writeProject(project);
+  },
+
+  /** Everything of the Power station; supplies are loaded for the advice. */
+  async power(project: Project): Promise<PowerView> {
+    await needFor(project);
+    const all = await summaries();
+    await need(all.filter((x) => x.id.startsWith("supply/")).map((x) => x.id));
+    return makePowerView(project, catalogue);
   },
 
   async svg(project: Project): Promise<string> {

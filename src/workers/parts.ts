@@ -1,5 +1,6 @@
 import { summarise, type Catalogue, type Part, type PartSummary } from "../core/catalogue";
 import { makeSearch, type PartSearch } from "../core/catalogue/search";
+import { FIX_PARTS } from "../core/checks/fix-parts";
 import { makeMatcher, type ListMatcher } from "../core/intake";
 import type { Edit, Project } from "../core/project";
 
@@ -60,22 +61,12 @@ export async function summaries(): Promise<PartSummary[]> {
   return all;
 }
 
-/** What fixes and companions may put into any project. */
-const ALWAYS = [
-  "discrete/resistor",
-  "discrete/capacitor",
-  "discrete/electrolytic",
-  "discrete/diode-1n4007",
-  "module/buffer-74ahct125",
-  "supply/adapter-5v-2a",
-  "supply/usb-port",
-];
 const MOST_AT_ONCE = 60;
 
 /** Loads definitions that are not here yet, and what those need around them. Unknown ids are left out. */
 export async function need(wanted: Iterable<string>): Promise<void> {
   await summaries();
-  let missing = [...new Set([...ALWAYS, ...wanted])].filter((id) => !store.has(id) && !absent.has(id));
+  let missing = [...new Set([...FIX_PARTS, ...wanted])].filter((id) => !store.has(id) && !absent.has(id));
   while (missing.length) {
     const now = missing.slice(0, MOST_AT_ONCE);
     const got = await source.details({ ids: now });

@@ -55,6 +55,8 @@ export interface LimitView {
   ref: string;
   label: string;
   says: string;
+  /** The rail that it feeds, by its net's name. */
+  rail: string;
   limit_mA: number;
   idle_mA: number;
   typ_mA: number;
@@ -66,7 +68,7 @@ export interface LevelView {
   net: string;
   driver: string;
   receiver: string;
-  how: "push-pull" | "pull-up" | "contact";
+  how: "push-pull" | "pull-up" | "contact" | "diode";
   analog: boolean;
   high_V: number;
   VIH: number;
@@ -184,6 +186,7 @@ export function makeView(project: Project, catalogue: Catalogue): View {
     ];
   });
   const host = c.netlist.expanded.hosts[0];
+  const netNames = new Map(c.netlist.nets.map((n) => [n.id, n.name]));
   return {
     verdict: verdict(c, list),
     findings: list.map((f) => ({ ...f, says: rule.get(f.rule) ?? "" })),
@@ -194,6 +197,7 @@ export function makeView(project: Project, catalogue: Catalogue): View {
       ref: l.ref,
       label: label(l.ref),
       says: l.says,
+      rail: netNames.get(l.net) ?? "",
       limit_mA: mA(l.limit_A),
       idle_mA: mA(l.flow.idle),
       typ_mA: mA(l.flow.typ),

@@ -2,4 +2,5 @@
 export * from "./i2c";
 export * from "./spi";
 export * from "./uart";
+export * from "./chains";
 export { lineLoad, USUAL_CM, wireOf, type LineLoad } from "./wires";

@@ -1,17 +1,13 @@
+import fs from "node:fs";
 import { describe, expect, it } from "vitest";
 import { applyEdit } from "../project";
 import { catalogue, check } from "../testing";
 import { RULES } from ".";
-import { busCases } from "./cases/buses";
-import { currentCases } from "./cases/currents";
-import { levelCases } from "./cases/levels";
-import { ownCases } from "./cases/own";
-import { pinCases } from "./cases/pins";
-import { powerCases } from "./cases/power";
-import { quiet } from "./cases/quiet";
+import { cases, quiet } from "./cases";
+import { FIX_PARTS } from "./fix-parts";
+import { handbook } from "./handbook";
 import type { Project } from "../project";
 
-const cases = [...levelCases, ...pinCases, ...currentCases, ...busCases, ...powerCases, ...ownCases];
 const loud = (p: Project) => check(p).filter((f) => f.severity !== "note");
 const names = (p: Project) => [...new Set(loud(p).map((f) => `${f.severity} ${f.rule}`))];
 
@@ -68,5 +64,27 @@ describe("the collection of cases", () => {
   it("has twelve sound projects, and forty faulty ones with one finding above a note", () => {
     expect(quiet.length).toBeGreaterThanOrEqual(12);
     expect(cases.filter((c) => c.severity !== "note" && !c.also?.length).length).toBeGreaterThanOrEqual(40);
+  });
+  it("knows every part that a fix may bring in", () => {
+    const brought = cases.flatMap((c) =>
+      check(c.bad()).flatMap((f) =>
+        f.fixes.flatMap((x) =>
+          x.edits.flatMap((e) =>
+            e.type === "addPart" || e.type === "changePart"
+              ? [e.part]
+              : e.type === "setCompanion" && typeof e.value === "object" && e.value?.part
+                ? [e.value.part]
+                : [],
+          ),
+        ),
+      ),
+    );
+    expect(brought.length).toBeGreaterThan(5);
+    for (const id of new Set(brought)) expect(FIX_PARTS, id).toContain(id);
+  });
+  it("is what the handbook page is written from", () => {
+    const page = fs.readFileSync(new URL("../../../docs/rules.md", import.meta.url), "utf8");
+    expect(page).toBe(handbook(RULES, cases));
+    for (const r of RULES) expect(page).toContain(`### \`${r.rule}\``);
   });
 });

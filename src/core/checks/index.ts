@@ -18,6 +18,8 @@ import { wireRules } from "./wires";
 
 export * from "./types";
 export { brightnessCap } from "./power";
+export { backfeeds, type Backfeed } from "./levels";
+export { bootStates, type BootState } from "./boot";
 export { verdict, type Verdict } from "./verdict";
 
 export const RULES: readonly Rule[] = [

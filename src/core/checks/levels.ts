@@ -217,37 +217,64 @@ const together = (c: Circuit, v: LevelVerdict) => {
   return far || (usb(v.driver.supplyNet) && usb(v.receiver.supplyNet));
 };
 
+/** A signal from one supply into a part on another: what flows while that other one is off, and what its input stands. */
+export interface Backfeed {
+  v: LevelVerdict;
+  /** The sources of the driver and of the receiver. */
+  from: string;
+  into: string;
+  into_mA: number;
+  limit_mA: number;
+  series_ohm: number;
+}
+
+const backfeedMemo = new WeakMap<Circuit["netlist"], Backfeed[]>();
+
+/** Every signal that crosses from one source into a part of another and meets a clamp there; one a receiver pin. */
+export function backfeeds(c: Circuit): Backfeed[] {
+  const known = backfeedMemo.get(c.netlist);
+  if (known) return known;
+  const root = (id: string) => rootOf(c.netlist, c.power, id)?.source.ref;
+  const crossing = c.levels.filter((v) => {
+    if (v.driver.how !== "push-pull" || !clamps(c, v)) return false;
+    const [from, to] = [root(v.driver.supplyNet), root(v.receiver.supplyNet)];
+    return from !== undefined && to !== undefined && from !== to && shareGround(c, v);
+  });
+  const out = worst(crossing, (v) => -v.driver.V.max).map((v): Backfeed => {
+    const pin_ohm = Number(c.netlist.level(v.driver.ref, v.driver.pin)?.outTyp_ohm ?? 25);
+    const series_ohm = seriesOhm(c, v.driver.net, v.receiver.net) ?? 0;
+    return {
+      v,
+      from: root(v.driver.supplyNet)!,
+      into: root(v.receiver.supplyNet)!,
+      into_mA: ((v.driver.V.max - CLAMP_V) / (pin_ohm + series_ohm)) * 1000,
+      limit_mA: c.netlist.level(v.receiver.ref, v.receiver.pin)?.injection_mA ?? INJECTION_MA,
+      series_ohm,
+    };
+  });
+  backfeedMemo.set(c.netlist, out);
+  return out;
+}
+
 const backfeed: Rule = {
   rule: "level.backfeed",
   says: "A signal into a part whose own supply is off feeds that part through its input: it half works, or its input dies.",
-  check: (c) => {
-    const root = (id: string) => rootOf(c.netlist, c.power, id)?.source.ref;
-    return worst(
-      c.levels.filter((v) => {
-        if (v.driver.how !== "push-pull" || !clamps(c, v)) return false;
-        const [from, to] = [root(v.driver.supplyNet), root(v.receiver.supplyNet)];
-        return from !== undefined && to !== undefined && from !== to && shareGround(c, v);
-      }),
-      (v) => -v.driver.V.max,
-    ).flatMap((v): Finding[] => {
-      const level = c.netlist.level(v.driver.ref, v.driver.pin);
-      const pin_ohm = Number(level?.outTyp_ohm ?? 25);
-      const series = seriesOhm(c, v.driver.net, v.receiver.net) ?? 0;
-      const I = ((v.driver.V.max - CLAMP_V) / (pin_ohm + series)) * 1000;
-      const limit = c.netlist.level(v.receiver.ref, v.receiver.pin)?.injection_mA ?? INJECTION_MA;
-      if (I <= limit) return [];
-      const b = needPart(c, v);
-      const entry = b && c.project.parts.find((p) => p.ref === b.ref);
-      const ohm = nextUp(((v.driver.V.max - CLAMP_V) / limit) * 1000 * 1.1, "E12", c.project.drawer.resistors_ohm);
-      return [
-        {
+  check: (c) =>
+    backfeeds(c)
+      .filter((x) => x.into_mA > x.limit_mA)
+      .map(({ v, into_mA, limit_mA, series_ohm }): Finding => {
+        const b = needPart(c, v);
+        const entry = b && c.project.parts.find((p) => p.ref === b.ref);
+        const least = ((v.driver.V.max - CLAMP_V) / limit_mA) * 1000 * 1.1;
+        const ohm = nextUp(least, "E12", c.project.drawer.resistors_ohm);
+        return {
           rule: "level.backfeed",
           severity: together(c, v) ? "note" : "risk",
           at: at(v),
-          message: `${label(c, owner(c, v.receiver.ref))} has a supply of its own. While that is off, ${pinOf(v.driver)} feeds up to ${I.toFixed(0)} mA into ${pinOf(v.receiver)}; ${limit} mA is what an input stands. Switch both on together, or put a resistor in the wire.`,
-          evidence: { into_mA: round(I, 0), limit_mA: limit, series_ohm: series },
+          message: `${label(c, owner(c, v.receiver.ref))} has a supply of its own. While that is off, ${pinOf(v.driver)} feeds up to ${into_mA.toFixed(0)} mA into ${pinOf(v.receiver)}; ${limit_mA} mA is what an input stands. Switch both on together, or put a resistor in the wire.`,
+          evidence: { into_mA: round(into_mA, 0), limit_mA, series_ohm },
           fixes:
-            b && entry && entry.companions?.seriesResistor === undefined
+            b && entry && !entry.companions?.seriesResistor
               ? [
                   {
                     id: "series-resistor",
@@ -256,10 +283,8 @@ const backfeed: Rule = {
                   },
                 ]
               : [],
-        },
-      ];
-    });
-  },
+        };
+      }),
 };
 
 export const levelRules: Rule[] = [lowHigh, highLow, thin, overdrive, backfeed];

@@ -32,7 +32,7 @@ export interface Debounce {
  */
 export function debounce(a: DebounceAsk): Debounce | null {
   const low_V = (a.V * a.series_ohm) / (a.series_ohm + a.pull_ohm);
-  if (low_V >= a.VIL || a.VIH >= a.V) return null;
+  if (low_V >= a.VIL || low_V >= a.VIH || a.VIH >= a.V) return null;
   const rise = rcTime(1, low_V, a.V, a.VIH);
   const exact_F = a.bounce_s / (rise * (a.pull_ohm + a.series_ohm));
   const F =

@@ -2,5 +2,5 @@
 export * from "./types";
 export * from "./expand";
 export { buildNets, voltName } from "./build";
-export { levelVerdicts, type LevelVerdict } from "./levels";
+export { dropAt, levelVerdicts, type LevelVerdict } from "./levels";
 export { ledPaths, type LedPath, type PathEnd } from "./ledpaths";

@@ -12,7 +12,7 @@ export interface LevelVerdict {
     net: string;
     supplyNet: string;
     V: Triple;
-    how: "push-pull" | "pull-up" | "contact";
+    how: "push-pull" | "pull-up" | "contact" | "diode";
   };
   receiver: { ref: string; pin: string; net: string; supplyNet: string; V: Triple };
   /** Volts that reach the receiver: guaranteed high, guaranteed low, highest possible. */
@@ -199,6 +199,120 @@ export function levelVerdicts(n: Netlist): LevelVerdict[] {
         }
     }
     out.push(...passiveVerdicts(n, net, byId, at, measured));
+  }
+  out.push(...throughVerdicts(n, byId));
+  return out;
+}
+
+/** A junction's voltage falls by about this for every tenth of its current (two thermal voltages times ln 10). */
+const PER_DECADE_V = 0.12;
+/** The current for which data sheets give a forward voltage, amperes. */
+const RATED_A = 0.01;
+/** Forward voltage at a small current, from the typical figure at 10 mA; never below a fifth of a volt. */
+export const dropAt = (Vf: Triple, A: number) =>
+  A >= RATED_A ? Vf.typ : Math.max(0.2, Vf.typ - PER_DECADE_V * Math.log10(RATED_A / Math.max(A, 1e-7)));
+
+interface Way {
+  net: Net;
+  /** Forward voltages on the way, in the direction that pulls the receiver low (`down`) or lifts it (`up`). */
+  drops: Triple[];
+  ohm: number;
+  down: boolean;
+  up: boolean;
+  hops: number;
+}
+
+/**
+ * Levels that arrive through a diode, a light or a closed contact, as in grids of keys: the driver's low plus the drop on
+ * the way against VIL, where a pull-up holds the receiver; its high less the drop against VIH, where a pull-down does.
+ */
+function throughVerdicts(n: Netlist, byId: Map<string, Net>): LevelVerdict[] {
+  const at = new Map<string, NetElement[]>();
+  const passing = new Set(["diode", "led", "contact", "resistor"]);
+  for (const el of n.elements)
+    if (passing.has(el.kind)) for (const id of new Set([el.a, el.b])) at.set(id, [...(at.get(id) ?? []), el]);
+  const isRail = (x: Net | undefined) => x?.kind === "supply" || x?.kind === "ground";
+  const out: LevelVerdict[] = [];
+  for (const net of n.nets) {
+    const here = at.get(net.id) ?? [];
+    const receivers = net.ends.filter((e) => e.as === "receiver");
+    if (
+      isRail(net) ||
+      !receivers.length ||
+      !here.some((e) => e.kind !== "resistor" && !isRail(byId.get(e.a === net.id ? e.b : e.a)))
+    )
+      continue;
+    if (net.ends.some((e) => e.as === "driver")) continue;
+    const pulls = here.flatMap((e) => {
+      const rail = e.kind === "resistor" ? byId.get(e.a === net.id ? e.b : e.a) : undefined;
+      return rail && isRail(rail) && rail.V ? [{ rail, ohm: e.ohm! }] : [];
+    });
+    const lift = pulls.find((x) => x.rail.kind === "supply");
+    const sink = pulls.find((x) => x.rail.kind === "ground");
+    if (!lift && !sink) continue;
+    const seen = new Set([net.id]);
+    const queue: Way[] = [{ net, drops: [], ohm: 0, down: true, up: true, hops: 0 }];
+    for (const way of queue) {
+      const driverEnd = way.hops ? way.net.ends.find((e) => e.as === "driver") : undefined;
+      const d = driverEnd && port(n, way.net, driverEnd);
+      if (d && d.level.output === "push-pull")
+        for (const end of receivers) {
+          const r = port(n, net, end);
+          if (!r || r.level.VIH === undefined || r.level.input === "none") continue;
+          const pull = way.down && lift ? lift : way.up && sink ? sink : null;
+          if (!pull) continue;
+          const low = pull === lift;
+          const from = low ? pull.rail.V!.max : d.V.min;
+          const I = from / (pull.ohm + way.ohm);
+          const lost = way.drops.reduce((sum, x) => sum + dropAt(x, I), 0) + I * way.ohm;
+          const VOL = evaluate(d.level.VOL ?? 0, { ...d.vars, V: d.V.min, I }) + lost;
+          const VOH = evaluate(d.level.VOH ?? "V", { ...d.vars, V: d.V.min, I }) - lost;
+          const high = low ? pull.rail.V!.min : VOH;
+          const VIH = evaluate(r.level.VIH, { ...r.vars, V: r.V.min });
+          const VIL = evaluate(r.level.VIL ?? 0, { ...r.vars, V: r.V.min });
+          out.push({
+            net,
+            driver: {
+              ref: d.end.ref,
+              pin: d.end.pin,
+              net: way.net.id,
+              supplyNet: d.supplyNet.id,
+              V: d.V,
+              how: "diode",
+            },
+            receiver: { ref: end.ref, pin: end.pin, net: net.id, supplyNet: r.supplyNet.id, V: r.V },
+            high_V: high,
+            low_V: low ? VOL : 0,
+            highest_V: Math.min(low ? pull.rail.V!.max : d.V.max, r.V.max),
+            VIH,
+            VIL,
+            ceiling: evaluate(r.level.absMax, { ...r.vars, V: r.V.max }),
+            marginHigh: high - VIH,
+            marginLow: low ? VIL - VOL : Infinity,
+            analog: false,
+          });
+        }
+      if (way.hops >= 3) continue;
+      for (const el of at.get(way.net.id) ?? []) {
+        const next = byId.get(el.a === way.net.id ? el.b : el.a);
+        if (!next || seen.has(next.id) || isRail(next) || (el.kind === "resistor" && el.internal)) continue;
+        // Anode at the receiver: the driver can pull it down; anode at the driver: it can lift it.
+        const diode = el.kind === "diode" || el.kind === "led";
+        const toDriver = el.a === way.net.id;
+        const down = way.down && (!diode || toDriver);
+        const up = way.up && (!diode || !toDriver);
+        if (!down && !up) continue;
+        seen.add(next.id);
+        queue.push({
+          net: next,
+          drops: [...way.drops, ...(diode && el.Vf ? [el.Vf] : [])],
+          ohm: way.ohm + (el.ohm ?? 0),
+          down,
+          up,
+          hops: way.hops + 1,
+        });
+      }
+    }
   }
   return out;
 }

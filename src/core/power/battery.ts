@@ -1,8 +1,8 @@
 import { evaluate } from "../quantity";
-import type { Circuit } from "../circuit";
+import type { Netlist } from "../netlist";
 import { lowestNeeded } from "./needs";
 import { sourcesOn, type SourceAt } from "./sources";
-import type { Load } from "./tree";
+import type { Load, PowerReport } from "./tree";
 
 /**
  * Volts of one cell against the share of its charge that is used, at small currents: typical shapes of the kind, from
@@ -75,11 +75,11 @@ export interface BatteryLife {
   points: { used: number; rest_V: number; peak_V: number }[];
 }
 
-function batteryOf(c: Circuit, s: SourceAt, netId: string): Battery | null {
+function batteryOf(n: Netlist, power: PowerReport, s: SourceAt, netId: string): Battery | null {
   const { chemistry, cells, capacity_mAh, rint_ohm } = s.source;
-  const limit = c.power.limits.find((l) => l.net === netId && l.kind === "source");
+  const limit = power.limits.find((l) => l.net === netId && l.kind === "source");
   if (!chemistry || capacity_mAh === undefined || !limit) return null;
-  const need = lowestNeeded(c.netlist, c.power, netId);
+  const need = lowestNeeded(n, power, netId);
   const empty = evaluate(s.source.V.min, s.inst.vars);
   return {
     ref: s.ref,
@@ -132,11 +132,11 @@ export function batteryLife(b: Battery): BatteryLife {
 }
 
 /** Every battery of a circuit that something hangs on. */
-export function batteries(c: Circuit): BatteryLife[] {
-  return c.netlist.nets.flatMap((net) =>
+export function batteries(n: Netlist, power: PowerReport): BatteryLife[] {
+  return n.nets.flatMap((net) =>
     net.kind === "supply"
-      ? sourcesOn(c.netlist, net).flatMap((s) => {
-          const b = batteryOf(c, s, net.id);
+      ? sourcesOn(n, net).flatMap((s) => {
+          const b = batteryOf(n, power, s, net.id);
           return b ? [batteryLife(b)] : [];
         })
       : [],

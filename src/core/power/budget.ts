@@ -1,6 +1,7 @@
 import { evaluate } from "../quantity";
 import type { Catalogue, Part } from "../catalogue";
-import type { Circuit } from "../circuit";
+import type { Netlist } from "../netlist";
+import type { PowerReport } from "./tree";
 
 /** A supply that could feed what this project's source feeds now, with its reasons. */
 export interface SupplyAdvice {
@@ -34,11 +35,11 @@ function output(part: Part) {
  * Which of the known supplies would hold what hangs on a source of this project: the same voltage within 10 %, and peaks
  * under 80 % of its limit. What the person owns comes first, then the smallest that fits.
  */
-export function adviseSupplies(c: Circuit, catalogue: Catalogue, limitId: string): SupplyAdvice[] {
-  const limit = c.power.limits.find((l) => l.id === limitId);
-  const V = c.netlist.nets.find((n) => n.id === limit?.net)?.V;
+export function adviseSupplies(n: Netlist, power: PowerReport, catalogue: Catalogue, limitId: string): SupplyAdvice[] {
+  const limit = power.limits.find((l) => l.id === limitId);
+  const V = n.nets.find((x) => x.id === limit?.net)?.V;
   if (!limit || !V) return [];
-  const usb = c.netlist.instance(limit.ref)?.part.pins.some((p) => p.role === "cable") ?? false;
+  const usb = n.instance(limit.ref)?.part.pins.some((p) => p.role === "cable") ?? false;
   return catalogue.ids
     .filter((id) => id.startsWith("supply/"))
     .flatMap((id): SupplyAdvice[] => {
@@ -52,7 +53,7 @@ export function adviseSupplies(c: Circuit, catalogue: Catalogue, limitId: string
         {
           part: id,
           name: part.name,
-          owned: c.project.drawer.parts[id] ?? 0,
+          owned: n.expanded.project.drawer.parts[id] ?? 0,
           limit_mA: out.limit_A * 1000,
           V: out.V,
           share,

@@ -46,6 +46,9 @@ export function Palette({ close }: { close(): void }) {
             >
               Download the whole plan
             </Command.Item>
+            <Command.Item className={item} onSelect={() => (window.location.assign("/bench-sums"), close())}>
+              Bench sums
+            </Command.Item>
             {s.view.findings.flatMap((f) =>
               f.fixes.map((x) => (
                 <Command.Item

@@ -105,6 +105,13 @@ export function Home() {
         <OpenFile says="Open a file…" label="Project file" accept=".json,application/json" open={bringIn} />
       </form>
       <Problems lines={error} />
+      <p className="mt-3">
+        Only a resistor or a transistor stage to work out?{" "}
+        <Link href="/bench-sums" className="underline">
+          Bench sums
+        </Link>{" "}
+        do that without a project.
+      </p>
 
       <div className="mt-8 flex items-end justify-between">
         <h2 className="text-xl">Projects</h2>

@@ -9,7 +9,7 @@ const VIEWS: Record<StationId, React.ComponentType> = {
   parts: dynamic(() => import("./parts/parts").then((m) => m.Parts), { loading }),
   board: dynamic(() => import("./board/board").then((m) => m.Board), { loading }),
   pins: dynamic(() => import("./pins/pins").then((m) => m.Pins), { loading }),
-  power: dynamic(() => import("./power").then((m) => m.Power), { loading }),
+  power: dynamic(() => import("./power/power").then((m) => m.Power), { loading }),
   wiring: dynamic(() => import("./wiring").then((m) => m.Wiring), { loading }),
   firmware: dynamic(() => import("./firmware").then((m) => m.Firmware), { loading }),
   bench: dynamic(() => import("./bench").then((m) => m.Bench), { loading }),

@@ -66,6 +66,25 @@ const button = (pull: "internal" | null) =>
     [AVR, USB, part("SW1", "discrete/button", {}, { pullUp: pull })],
     [CABLE, ["SW1.1", "B1.D4"], ["SW1.2", "B1.GND"]],
   );
+const through = (id: string) =>
+  make(
+    [
+      PICO,
+      USB,
+      part("D1", id, {}, { seriesResistor: null }),
+      part("SW1", "discrete/button", {}, { pullUp: "internal" }),
+      part("M1", "module/buzzer-active"),
+    ],
+    [
+      CABLE,
+      ["M1.VCC", "B1.3V3"],
+      ["M1.GND", "B1.GND"],
+      ["M1.IO", "B1.GP7"],
+      ["SW1.1", "B1.GP4"],
+      ["SW1.2", "D1.A"],
+      ["D1.K", "B1.GP7"],
+    ],
+  );
 const motor = (pullDown: object | null) =>
   make(
     [
@@ -94,6 +113,13 @@ export const levelCases: Case[] = [
     says: "an open-drain output behind too large a series resistor",
     bad: () => hall(4700),
     near: () => hall(470),
+  },
+  {
+    rule: "level.high-low",
+    severity: "fault",
+    says: "a key read through a light",
+    bad: () => through("discrete/led-red"),
+    near: () => through("discrete/diode-1n4148"),
   },
   {
     rule: "level.thin-margin",
@@ -125,7 +151,7 @@ export const levelCases: Case[] = [
     says: "5 V data straight into a strip on its own adapter",
     bad: () => strip(AVR, null),
     near: () => strip(AVR, { ohm: 330 }),
-    fix: undefined,
+    fix: "series-resistor",
   },
   {
     rule: "net.contention",

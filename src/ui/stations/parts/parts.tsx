@@ -4,6 +4,7 @@ import { useState } from "react";
 import { toast } from "sonner";
 import type { Part } from "@/core/catalogue";
 import { MOST_COMPARED } from "@/core/catalogue/roles";
+import { Tabs } from "@/ui/shared/tabs";
 import { StationTitle } from "@/ui/shared/title";
 import { core } from "@/ui/state/core";
 import { useOwnParts } from "@/ui/state/own-parts";
@@ -79,19 +80,7 @@ export function Parts() {
         name="Parts"
         says="What is in the drawer. What a part needs around it comes along, with the reason."
       />
-      <div className="mt-2 flex flex-wrap gap-x-5 border-b border-line" role="tablist" aria-label="Parts views">
-        {TABS.map((t) => (
-          <button
-            key={t.id}
-            role="tab"
-            aria-selected={tab === t.id}
-            className={`-mb-px border-b-2 px-1 py-1 ${tab === t.id ? "border-accent font-bold" : "border-transparent text-soft hover:text-ink"}`}
-            onClick={() => go(t.id)}
-          >
-            {t.name}
-          </button>
-        ))}
-      </div>
+      <Tabs label="Parts views" tabs={TABS} tab={tab} go={go} />
       {tab === "find" && (
         <div className="mt-3 grid gap-x-8 gap-y-4 lg:grid-cols-[minmax(260px,330px)_1fr]">
           <div>

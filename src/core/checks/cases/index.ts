@@ -1,0 +1,11 @@
+/** Planted mistakes and sound projects, as data for the tests and for the handbook's examples. Not used by the product. */
+import { busCases } from "./buses";
+import { currentCases } from "./currents";
+import { levelCases } from "./levels";
+import { ownCases } from "./own";
+import { pinCases } from "./pins";
+import { powerCases } from "./power";
+
+export { quiet } from "./quiet";
+export type { Case } from "./build";
+export const cases = [...levelCases, ...pinCases, ...currentCases, ...busCases, ...powerCases, ...ownCases];

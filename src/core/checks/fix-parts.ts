@@ -1,0 +1,15 @@
+/** Parts that fixes may bring into any project: an app that loads definitions on demand must have these at hand. */
+export const FIX_PARTS: readonly string[] = [
+  "discrete/resistor",
+  "discrete/capacitor",
+  "discrete/electrolytic",
+  "discrete/diode-1n4007",
+  "discrete/diode-1n5819",
+  "discrete/nmos-ao3400",
+  "discrete/nmos-irlz44n",
+  "discrete/toggle",
+  "module/buffer-74ahct125",
+  "module/tca9548a",
+  "supply/adapter-5v-2a",
+  "supply/usb-port",
+];

@@ -1,0 +1,278 @@
+"use client";
+import type { PowerView } from "@/workers/power-view";
+import { formatOhm } from "@/core/quantity/units";
+import { useProject } from "@/ui/state/project";
+import { I2cChart } from "./i2c-chart";
+import { share } from "./words";
+
+const kHz = (hz: number) => (hz >= 1e6 ? `${Number((hz / 1e6).toFixed(2))} MHz` : `${hz / 1000} kHz`);
+const pct = (x: number) => `${x > 0 ? "+" : ""}${(x * 100).toFixed(1)} %`;
+
+function Clock({
+  host,
+  bus,
+  now,
+  asked,
+  choices,
+}: {
+  host: string;
+  bus: string;
+  now: number;
+  asked: boolean;
+  choices: number[];
+}) {
+  const { edit } = useProject();
+  return (
+    <label className="inline-flex items-center gap-2 text-sm">
+      clock
+      <select
+        value={asked ? String(now) : ""}
+        onChange={(e) =>
+          void edit({ type: "setBus", host, bus, clock_Hz: e.target.value ? Number(e.target.value) : null })
+        }
+      >
+        <option value="">as usual{asked ? "" : ` (${kHz(now)})`}</option>
+        {[...new Set([...choices, ...(asked ? [now] : [])])].map((hz) => (
+          <option key={hz} value={hz}>
+            {kHz(hz)}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+function I2c({ b }: { b: PowerView["i2c"][number] }) {
+  const inside = b.ohm >= b.min_ohm && b.ohm <= b.max_ohm;
+  return (
+    <section aria-label={`I2C ${b.name}`} className="mt-3 border-t border-line pt-2">
+      <div className="flex flex-wrap items-baseline justify-between gap-x-4">
+        <h2 className="text-lg">
+          I2C <span className="num">{b.name}</span>
+        </h2>
+        {b.host && b.bus && (
+          <Clock host={b.host} bus={b.bus} now={b.clock_Hz} asked={b.asked} choices={[100_000, 400_000, 1_000_000]} />
+        )}
+      </div>
+      <p>
+        Pull-ups together{" "}
+        <strong className={`num ${inside ? "" : "text-stop"}`}>
+          {Number.isFinite(b.ohm) ? formatOhm(b.ohm) : "none"}
+        </strong>
+        ; the window is <span className="num">{formatOhm(b.min_ohm)}</span> (3 mA at {b.V.toFixed(2)} V) to{" "}
+        <span className="num">{formatOhm(b.max_ohm)}</span> ({Math.round(b.C_pF)} pF at {kHz(b.clock_Hz)}). Lines rise
+        in{" "}
+        <span className="num">
+          {Number.isFinite(b.rise_ns) ? `${Math.round(b.rise_ns)} ns` : "no time: nothing lifts them"}
+        </span>
+        , {b.rise_max_ns} ns allowed.
+      </p>
+      <div className="mt-2 grid gap-x-8 gap-y-2 xl:grid-cols-2">
+        <I2cChart b={b} />
+        <div>
+          <table className="plain">
+            <thead>
+              <tr>
+                <th>part</th>
+                <th>address</th>
+                <th>up to</th>
+                <th>works at</th>
+              </tr>
+            </thead>
+            <tbody>
+              {b.members.map((m) => (
+                <tr key={m.ref}>
+                  <td>{m.label}</td>
+                  <td className="num">{m.addresses.join(", ") || "–"}</td>
+                  <td className="num">{kHz(m.max_Hz)}</td>
+                  <td className="num">{m.V === null ? "not fed" : `${m.V.toFixed(1)} V`}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          <p className="mt-1 text-sm text-soft">
+            Pull-ups: {b.pulls.map((p) => `${formatOhm(p.ohm)} to ${p.rail} (${p.ref})`).join(", ") || "none"}.
+            Capacitance: pins {Math.round(b.pins_pF)}, {b.cm} cm of wire {Math.round(b.wires_pF)}, breadboard{" "}
+            {Math.round(b.breadboard_pF)} pF.
+          </p>
+        </div>
+      </div>
+    </section>
+  );
+}
+
+function Spi({ b }: { b: PowerView["spi"][number] }) {
+  return (
+    <section aria-label={`SPI ${b.name}`} className="mt-4 border-t border-line pt-2">
+      <div className="flex flex-wrap items-baseline justify-between gap-x-4">
+        <h2 className="text-lg">
+          SPI <span className="num">{b.name}</span>
+        </h2>
+        {b.host && b.bus && (
+          <Clock
+            host={b.host}
+            bus={b.bus}
+            now={b.asked_Hz ?? b.common_Hz}
+            asked={b.asked_Hz !== null}
+            choices={[1e6, 4e6, 8e6, 20e6]}
+          />
+        )}
+      </div>
+      <p>
+        One clock for all: <strong className="num">{kHz(b.common_Hz)}</strong>.{" "}
+        {b.switchesMode
+          ? "The parts want different modes: set mode and clock with every transaction."
+          : "All use one mode: no switching."}
+      </p>
+      <table className="plain">
+        <thead>
+          <tr>
+            <th>part</th>
+            <th>mode</th>
+            <th>part takes</th>
+            <th>leads</th>
+            <th>run at</th>
+            <th>select</th>
+            <th>data-out when not selected</th>
+          </tr>
+        </thead>
+        <tbody>
+          {b.members.map((m) => (
+            <tr key={`${m.ref}${m.select}`}>
+              <td>{m.label}</td>
+              <td className="num">{m.mode}</td>
+              <td className="num">{kHz(m.max_Hz)}</td>
+              <td className="num">{m.cm} cm</td>
+              <td className="num">{kHz(m.clock_Hz)}</td>
+              <td className="num">{m.select}</td>
+              <td className={m.out === "keeps driving" && b.members.length > 1 ? "font-bold text-stop" : ""}>
+                {m.out}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}
+
+function Serial({ power }: { power: PowerView }) {
+  return (
+    <section aria-label="Serial ports" className="mt-4 border-t border-line pt-2">
+      <h2 className="text-lg">Serial ports</h2>
+      {power.uart.length > 0 && (
+        <table className="plain mb-2">
+          <thead>
+            <tr>
+              <th>part</th>
+              <th>port</th>
+              <th>wires</th>
+              <th>asked</th>
+              <th>really</th>
+              <th>off by</th>
+              <th>worst, both ends</th>
+            </tr>
+          </thead>
+          <tbody>
+            {power.uart.map((u) => (
+              <tr key={u.ref}>
+                <td>{u.label}</td>
+                <td className="num">{u.bus ?? "–"}</td>
+                <td className={`num ${u.crossed ? "" : "font-bold text-stop"}`}>
+                  {u.lines.join(", ")}
+                  {u.crossed ? "" : " not crossed"}
+                </td>
+                <td className="num">{u.baud}</td>
+                <td className="num">{u.real.toFixed(0)}</td>
+                <td className="num">{pct(u.error)}</td>
+                <td
+                  className={`num ${u.total > 0.04 ? "font-bold text-stop" : u.total > 0.02 ? "font-bold text-risk" : ""}`}
+                >
+                  {(u.total * 100).toFixed(1)} %
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+      {power.baud.map((h) => (
+        <details key={h.host} open={power.uart.length > 0}>
+          <summary className="cursor-pointer">
+            What {h.label} makes of the usual rates ({h.chip} at {kHz(h.clock_Hz)}
+            {h.tolerance > 0.001 ? `, its own oscillator, ±${(h.tolerance * 100).toFixed(0)} % besides` : ""})
+          </summary>
+          <table className="plain">
+            <thead>
+              <tr>
+                <th>rate</th>
+                <th>really</th>
+                <th>off by</th>
+                <th>divider</th>
+              </tr>
+            </thead>
+            <tbody>
+              {h.rows.map((r) => (
+                <tr key={r.baud}>
+                  <td className="num">{r.baud}</td>
+                  <td className="num">{r.real.toFixed(0)}</td>
+                  <td
+                    className={`num ${Math.abs(r.error) > 0.04 ? "font-bold text-stop" : Math.abs(r.error) > 0.02 ? "font-bold text-risk" : ""}`}
+                  >
+                    {pct(r.error)}
+                  </td>
+                  <td className="num">{r.how}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        </details>
+      ))}
+    </section>
+  );
+}
+
+/** The shared lines: I2C window, SPI table, serial rates, light chains and one-wire budgets. */
+export function Buses({ power }: { power: PowerView }) {
+  const none =
+    !power.i2c.length && !power.spi.length && !power.uart.length && !power.chains.length && !power.oneWires.length;
+  return (
+    <>
+      {none && <p>No bus is wired yet. Parts that share lines show their addresses, clocks and margins here.</p>}
+      {power.i2c.map((b) => (
+        <I2c key={b.id} b={b} />
+      ))}
+      {power.spi.map((b) => (
+        <Spi key={b.id} b={b} />
+      ))}
+      {power.chains.length > 0 && (
+        <section aria-label="Light chains" className="mt-4 border-t border-line pt-2">
+          <h2 className="text-lg">Light chains</h2>
+          {power.chains.map((x) => (
+            <p key={x.pin}>
+              <span className="num">{x.pin}</span>: {x.names}, <span className="num">{x.pixels}</span> lights. One
+              picture takes <span className="num">{x.frame_ms.toFixed(2)} ms</span> and{" "}
+              <span className="num">{x.ram_B} bytes</span>, {x.ram_share < 0.01 ? "under 1 %" : share(x.ram_share)} of
+              the chip&apos;s memory.{" "}
+              {x.lost_chars > 0 &&
+                `On chips that hold interrupts meanwhile, a serial port at 115200 loses up to ${x.lost_chars} characters.`}
+            </p>
+          ))}
+        </section>
+      )}
+      {power.oneWires.length > 0 && (
+        <section aria-label="One-wire lines" className="mt-4 border-t border-line pt-2">
+          <h2 className="text-lg">One-wire lines</h2>
+          {power.oneWires.map((x) => (
+            <p key={x.pin}>
+              <span className="num">{x.pin}</span>: {x.names}. Pull-up{" "}
+              <span className="num">{Number.isFinite(x.ohm) ? formatOhm(x.ohm) : "none"}</span>, a sensor sinks{" "}
+              <span className={`num ${x.sink_mA > 4 ? "font-bold text-stop" : ""}`}>{x.sink_mA.toFixed(1)} mA</span> of
+              4 mA, {x.cm} cm of wire, one round in <span className="num">{x.round_s.toFixed(2)} s</span>.
+            </p>
+          ))}
+        </section>
+      )}
+      <Serial power={power} />
+    </>
+  );
+}

@@ -1,0 +1,202 @@
+"use client";
+import { useState } from "react";
+import type { LevelView } from "@/workers/view";
+import type { PowerView } from "@/workers/power-view";
+import { useProject } from "@/ui/state/project";
+import { Ladder } from "./ladder";
+import { volts } from "./words";
+
+const worstOf = (v: LevelView) => Math.min(v.marginHigh, v.marginLow, v.ceiling - v.highest_V);
+const tone = (m: number) => (m < 0 ? "font-bold text-stop" : m < 0.2 ? "font-bold text-risk" : "");
+const margin = (m: number) => (Number.isFinite(m) ? volts(m) : "–");
+const HOW = {
+  "push-pull": "",
+  "pull-up": " (by its pull-up)",
+  contact: " (through its contact)",
+  diode: " (through what lies between)",
+} as const;
+const POLICIES = [
+  { id: "thresholds", says: "by thresholds with margin: what the data sheets guarantee decides" },
+  { id: "same-nominal", says: "only when nominal voltages match: simpler to reason about, more level shifters" },
+] as const;
+
+function Policy() {
+  const { project, edit } = useProject();
+  const now = project.houseRules.levelPolicy ?? "thresholds";
+  return (
+    <fieldset className="mb-2">
+      <legend className="text-sm text-soft">House rule: is 3.3 V into a 5 V input all right?</legend>
+      {POLICIES.map((p) => (
+        <label key={p.id} className="mr-5 inline-flex items-center gap-1.5">
+          <input
+            type="radio"
+            name="policy"
+            checked={now === p.id}
+            onChange={() => void edit({ type: "setHouseRules", rules: { levelPolicy: p.id } })}
+          />
+          {p.says}
+        </label>
+      ))}
+    </fieldset>
+  );
+}
+
+function Table({ list, shown, pick }: { list: LevelView[]; shown: LevelView | undefined; pick(id: string): void }) {
+  const { lit, light } = useProject();
+  return (
+    <table className="plain">
+      <thead>
+        <tr>
+          <th>net</th>
+          <th>from</th>
+          <th>to</th>
+          <th>high margin</th>
+          <th>low margin</th>
+          <th>under ceiling</th>
+        </tr>
+      </thead>
+      <tbody>
+        {list.map((v) => {
+          const room = v.ceiling - v.highest_V;
+          const on = v.id === shown?.id;
+          return (
+            <tr
+              key={v.id}
+              className={`cursor-pointer ${on || lit.has(v.driver) || lit.has(v.receiver) ? "bg-wash" : ""}`}
+              onClick={() => pick(v.id)}
+              onMouseEnter={() => light([v.driver, v.receiver])}
+              onMouseLeave={() => light([])}
+            >
+              <td>
+                <button className="quiet text-left" aria-pressed={on} onClick={() => pick(v.id)}>
+                  {v.net}
+                </button>
+              </td>
+              <td className="num">{v.driver}</td>
+              <td className="num">{v.receiver}</td>
+              <td className={`num ${tone(v.marginHigh)}`}>{v.analog ? "analogue" : margin(v.marginHigh)}</td>
+              <td className={`num ${tone(v.marginLow)}`}>{v.analog ? "" : margin(v.marginLow)}</td>
+              <td className={`num ${room < 0 ? "font-bold text-stop" : ""}`}>{volts(room)}</td>
+            </tr>
+          );
+        })}
+      </tbody>
+    </table>
+  );
+}
+
+const STATE = { high: "held high", low: "held low", open: "open", own: "its own" } as const;
+
+function Boot({ list }: { list: PowerView["boot"] }) {
+  if (!list.length) return null;
+  return (
+    <section aria-label="While the board starts" className="mt-5">
+      <h2 className="text-lg">While the board starts</h2>
+      <p className="text-sm text-soft">From power-on until the program sets its pins, this is what each part sees.</p>
+      <table className="plain">
+        <thead>
+          <tr>
+            <th>part</th>
+            <th>pin</th>
+            <th>sees</th>
+            <th>by</th>
+            <th>matters</th>
+          </tr>
+        </thead>
+        <tbody>
+          {list.map((b) => {
+            const wrong = b.wants !== null && (b.state === "high" || b.state === "low") && b.state !== b.wants;
+            return (
+              <tr key={`${b.ref}.${b.pin}`}>
+                <td className="num">
+                  {b.ref}.{b.pin}
+                </td>
+                <td className="num">
+                  {b.host}.{b.hostPin}
+                </td>
+                <td className={wrong || (b.matters && b.state === "open") ? "font-bold text-risk" : ""}>
+                  {STATE[b.state]}
+                </td>
+                <td>{b.by}</td>
+                <td>{b.wants ? `the chip wants it ${b.wants}` : b.matters ? "must not float" : "no"}</td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </table>
+    </section>
+  );
+}
+
+function Dead({ list }: { list: PowerView["dead"] }) {
+  if (!list.length) return null;
+  return (
+    <section aria-label="While one supply is off" className="mt-5">
+      <h2 className="text-lg">While one supply is off</h2>
+      <p className="text-sm text-soft">Signals from parts that are on flow into the inputs of parts that are off.</p>
+      <table className="plain">
+        <thead>
+          <tr>
+            <th>off</th>
+            <th>from</th>
+            <th>into</th>
+            <th>flows</th>
+            <th>stands</th>
+          </tr>
+        </thead>
+        <tbody>
+          {list.map((d) => (
+            <tr key={d.receiver}>
+              <td>{d.into}</td>
+              <td className="num">{d.driver}</td>
+              <td className="num">{d.receiver}</td>
+              <td className={`num ${d.into_mA > d.limit_mA ? "font-bold text-risk" : ""}`}>
+                {d.into_mA.toFixed(0)} mA
+              </td>
+              <td className="num">{d.limit_mA} mA</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}
+
+/** Every net's margins, the worst first or as planned, one of them as a ladder; and what parts see without power or program. */
+export function Levels({ power }: { power: PowerView }) {
+  const { view } = useProject();
+  const [picked, setPicked] = useState<string | null>(null);
+  const [close, setClose] = useState(false);
+  const worst = [...view.levels].sort((a, b) => worstOf(a) - worstOf(b));
+  const list = close ? worst.filter((v) => worstOf(v) < 0.5) : worst;
+  const shown = view.levels.find((v) => v.id === picked) ?? worst[0];
+  if (!view.levels.length)
+    return <p>No driver meets a receiver yet. Once parts are wired, every output is held against every input here.</p>;
+  return (
+    <>
+      <Policy />
+      <div className="grid gap-x-8 gap-y-3 2xl:grid-cols-[1fr_400px]">
+        <div className="min-w-0">
+          <label className="inline-flex items-center gap-1.5 text-sm">
+            <input type="checkbox" checked={close} onChange={(e) => setClose(e.target.checked)} />
+            only margins under 0.5 V ({worst.filter((v) => worstOf(v) < 0.5).length})
+          </label>
+          <div className="max-h-[55vh] overflow-auto">
+            <Table list={list} shown={shown} pick={setPicked} />
+          </div>
+        </div>
+        {shown && (
+          <figure className="max-2xl:order-first">
+            <figcaption>
+              <strong>{shown.net}</strong>: what {shown.driver} guarantees
+              {HOW[shown.how]}, left; what {shown.receiver} needs, right.
+            </figcaption>
+            <Ladder v={shown} />
+          </figure>
+        )}
+      </div>
+      <Dead list={power.dead} />
+      <Boot list={power.boot} />
+    </>
+  );
+}

@@ -1,0 +1,258 @@
+"use client";
+import type { PowerView } from "@/workers/power-view";
+import { PlainChart } from "@/ui/shared/chart";
+import { useProject } from "@/ui/state/project";
+import { River } from "./river";
+import { OptionSlider } from "./slider";
+import { howLong, mA, share, volts } from "./words";
+
+function Budget() {
+  const { view } = useProject();
+  const rows = view.limits.filter((l) => l.limit_mA > 0);
+  const names = rows.map((l) => `${l.label.slice(0, 16)} ${l.rail}`);
+  const of = (v: number, l: (typeof rows)[number]) => Number(((v / l.limit_mA) * 100).toFixed(1));
+  if (!rows.length) return null;
+  return (
+    <section aria-label="Budget by rail">
+      <h2 className="text-lg">Budget by rail</h2>
+      <PlainChart
+        type="bar"
+        height={Math.max(110, rows.length * 44 + 46)}
+        says={rows.map((l, i) => `${names[i]}: ${share(l.peak_mA / l.limit_mA)} of its limit at peak`).join("; ")}
+        data={(p) => ({
+          labels: names,
+          datasets: [
+            { label: "usual", data: rows.map((l) => of(l.typ_mA, l)), backgroundColor: p.accent, barThickness: 9 },
+            {
+              label: "peak",
+              data: rows.map((l) => of(l.peak_mA, l)),
+              backgroundColor: rows.map((l) => (l.peak_mA > l.limit_mA ? p.stop : `${p.accent}66`)),
+              barThickness: 9,
+            },
+          ],
+        })}
+        options={() => ({
+          indexAxis: "y",
+          scales: {
+            x: {
+              min: 0,
+              suggestedMax: 100,
+              title: { display: true, text: "% of the limit (upper usual, lower peak)" },
+            },
+            y: { title: { display: false } },
+          },
+        })}
+      />
+    </section>
+  );
+}
+
+function Life({ b }: { b: PowerView["batteries"][number] }) {
+  const says = `${b.label}: ${howLong(b.hours.min)} to ${howLong(b.hours.max)} at ${mA(b.average_mA)} on average`;
+  return (
+    <section aria-label={`Battery ${b.label}`} className="mt-4">
+      <h2 className="text-lg">{b.label} lasts</h2>
+      <p>
+        <strong className="num text-2xl">{howLong(b.hours.min)}</strong> to{" "}
+        <strong className="num text-2xl">{howLong(b.hours.max)}</strong>
+      </p>
+      <p className="text-sm text-soft">
+        {Math.round(b.capacity_mAh)} mAh at {mA(b.average_mA)} on average, {share(b.usable)} of it usable before{" "}
+        {volts(b.cutoff_V)}
+        {b.cutoffBy ? `, which ${b.cutoffBy} needs` : ", where it counts as empty"}. The lower figure is a worn or cold
+        one at peak load, the upper a fresh one. At peak it sags by {volts(b.sag_V)}.
+      </p>
+      <OptionSlider part={b.ref} option="duty" name="awake" value={b.duty} />
+      <PlainChart
+        type="line"
+        height={170}
+        says={says}
+        data={(p) => ({
+          datasets: [
+            {
+              label: "idle",
+              data: b.points.map((x) => ({ x: x.used * 100, y: x.rest_V })),
+              borderColor: p.accent,
+              borderWidth: 2,
+              pointRadius: 0,
+            },
+            {
+              label: "at peak",
+              data: b.points.map((x) => ({ x: x.used * 100, y: x.peak_V })),
+              borderColor: p.soft,
+              borderDash: [5, 3],
+              borderWidth: 1.5,
+              pointRadius: 0,
+            },
+            {
+              label: "needed",
+              data: [
+                { x: 0, y: b.cutoff_V },
+                { x: 100, y: b.cutoff_V },
+              ],
+              borderColor: p.stop,
+              borderWidth: 1.5,
+              pointRadius: 0,
+            },
+          ],
+        })}
+        options={() => ({
+          parsing: false,
+          plugins: { legend: { display: true, position: "bottom", labels: { boxWidth: 18, boxHeight: 2 } } },
+          scales: {
+            x: { type: "linear", min: 0, max: 100, title: { display: true, text: "% used" } },
+            y: { title: { display: true, text: "volts" } },
+          },
+        })}
+      />
+    </section>
+  );
+}
+
+function Strip({ s }: { s: PowerView["brightness"][number] }) {
+  const { edit } = useProject();
+  const now = s.points[Math.round(s.now * 20)] ?? s.points[0]!;
+  return (
+    <section aria-label={`Brightness of ${s.label}`} className="mt-4">
+      <h2 className="text-lg">{s.label}: brightness against current</h2>
+      <OptionSlider part={s.ref} option="brightness" name="brightness cap" value={s.now} />
+      {s.cap !== null && s.now > s.cap && (
+        <p className="mt-1">
+          {s.at} holds up to {share(s.cap)}.{" "}
+          <button
+            className="btn"
+            onClick={() => void edit({ type: "setOption", ref: s.ref, key: "brightness", value: s.cap! })}
+          >
+            Cap at {share(s.cap)}
+          </button>
+        </p>
+      )}
+      <PlainChart
+        type="line"
+        height={160}
+        says={`${s.label}: ${mA(now.mA)} through ${s.at} at ${share(s.now)}, limit ${mA(s.limit_mA)}`}
+        data={(p) => ({
+          datasets: [
+            {
+              label: "peak",
+              data: s.points.map((x) => ({ x: x.b * 100, y: x.mA })),
+              borderColor: p.accent,
+              borderWidth: 2,
+              pointRadius: 0,
+            },
+            {
+              label: "limit",
+              data: [
+                { x: 0, y: s.limit_mA },
+                { x: 100, y: s.limit_mA },
+              ],
+              borderColor: p.stop,
+              borderWidth: 1.5,
+              pointRadius: 0,
+            },
+            {
+              label: "now",
+              data: [{ x: s.now * 100, y: now.mA }],
+              borderColor: p.ink,
+              backgroundColor: p.ink,
+              pointRadius: 4,
+              showLine: false,
+            },
+          ],
+        })}
+        options={() => ({
+          parsing: false,
+          scales: {
+            x: { type: "linear", min: 0, max: 100, title: { display: true, text: "% brightness" } },
+            y: { min: 0, title: { display: true, text: "mA" } },
+          },
+        })}
+      />
+    </section>
+  );
+}
+
+function Wires({ list }: { list: PowerView["wires"] }) {
+  const shown = list.filter((w) => w.peak_mA >= 5).slice(0, 14);
+  if (!shown.length) return null;
+  return (
+    <section aria-label="Supply wires" className="mt-4">
+      <h2 className="text-lg">Supply wires</h2>
+      <table className="plain">
+        <thead>
+          <tr>
+            <th>from</th>
+            <th>to</th>
+            <th>usual</th>
+            <th>peak</th>
+            <th>wire</th>
+            <th>lost</th>
+          </tr>
+        </thead>
+        <tbody>
+          {shown.map((w) => (
+            <tr key={`${w.from}${w.to}`}>
+              <td className="num">{w.from}</td>
+              <td className="num">{w.to}</td>
+              <td className="num">{mA(w.typ_mA)}</td>
+              <td className={`num ${w.peak_mA > w.limit_mA ? "font-bold text-stop" : ""}`}>{mA(w.peak_mA)}</td>
+              <td className="num">
+                {w.awg} AWG, {w.cm} cm{w.chosen ? "" : w.peak_mA > 1000 ? ", no jumper" : ""}
+              </td>
+              <td className="num">{volts(w.drop_V)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </section>
+  );
+}
+
+function Advice({ list }: { list: PowerView["advice"] }) {
+  const rows = list.filter((a) => a.list.length > 1);
+  if (!rows.length) return null;
+  return (
+    <details className="mt-4">
+      <summary className="cursor-pointer text-lg font-bold">Which supply would do</summary>
+      {rows.map((a) => (
+        <div key={a.id} className="mt-2">
+          <p>
+            Instead of {a.label}, which gives {mA(a.limit_mA)} for peaks of {mA(a.peak_mA)}:
+          </p>
+          <ul>
+            {a.list.map((s) => (
+              <li key={s.part} className={s.fits ? "" : "text-soft"}>
+                <strong>{s.name}</strong>
+                {s.owned > 0 && ` (in the drawer: ${s.owned})`}: {s.why}
+              </li>
+            ))}
+          </ul>
+        </div>
+      ))}
+    </details>
+  );
+}
+
+/** The flow, the budget, batteries, strips, wires and which supply would do. */
+export function Supplies({ power }: { power: PowerView }) {
+  return (
+    <>
+      <section aria-label="Flow">
+        <River view={power.river} />
+      </section>
+      <div className="mt-4 grid gap-x-8 gap-y-2 xl:grid-cols-2">
+        <Budget />
+        <div className="-mt-4">
+          {power.brightness.map((s) => (
+            <Strip key={s.ref} s={s} />
+          ))}
+          {power.batteries.map((b) => (
+            <Life key={b.ref} b={b} />
+          ))}
+        </div>
+      </div>
+      <Wires list={power.wires} />
+      <Advice list={power.advice} />
+    </>
+  );
+}
