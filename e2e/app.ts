@@ -91,6 +91,19 @@ export async function openProject(page: Page, title: string, station: string) {
   await page.getByTestId("verdict").waitFor();
 }
 
+/** Makes a project of its own and opens it at a station. */
+export async function makeProject(app: App, page: Page, title: string, project: object, station: string) {
+  const r = await fetch(`${app.url}/api/projects`, {
+    method: "POST",
+    headers: { "content-type": "application/json", origin: app.url },
+    body: JSON.stringify({ document: { format: "young-lattice-project", version: 1, title, ...project } }),
+  });
+  if (r.status !== 201) throw new Error(`${r.status}: ${await r.text()}`);
+  const { id } = (await r.json()) as { id: string };
+  await page.goto(`/p/${id}/${station}`);
+  await page.getByTestId("verdict").waitFor();
+}
+
 /** Clicks a download and returns the saved file's path. */
 export async function download(page: Page, click: () => Promise<void>): Promise<string> {
   const [d] = await Promise.all([page.waitForEvent("download"), click()]);

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { Page } from "playwright-core";
-import { axeViolations, openProject, saved, startApp, verdict, type App } from "./app";
+import { axeViolations, makeProject, openProject, saved, startApp, verdict, type App } from "./app";
 
 let app: App;
 beforeAll(async () => {
@@ -15,18 +15,8 @@ const UNO = [
   { ref: "S1", part: "supply/usb-port" },
 ];
 
-/** A project of its own, opened at a station. */
-async function open(page: Page, title: string, parts: object[], station: string) {
-  const r = await fetch(`${app.url}/api/projects`, {
-    method: "POST",
-    headers: { "content-type": "application/json", origin: app.url },
-    body: JSON.stringify({ document: { format: "young-lattice-project", version: 1, title, parts } }),
-  });
-  expect(r.status).toBe(201);
-  const { id } = (await r.json()) as { id: string };
-  await page.goto(`/p/${id}/${station}`);
-  await page.getByTestId("verdict").waitFor();
-}
+const open = (page: Page, title: string, parts: object[], station: string) =>
+  makeProject(app, page, title, { parts }, station);
 const chosen = (page: Page, need: string) => page.locator(`[data-cell^="${need}|"][data-state="chosen"]`);
 const pinOf = async (page: Page, need: string) => (await chosen(page, need).getAttribute("data-cell"))!.split("|")[1];
 

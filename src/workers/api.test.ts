@@ -153,4 +153,16 @@ describe("what the interface asks", () => {
     expect(check.part).toBeNull();
     expect(check.problems.map((p) => p.field)).toEqual(expect.arrayContaining(["name", "pins"]));
   });
+  it("the Power station's numbers come on demand, with the supplies for its advice", async () => {
+    const p = planned([BOARD5, USB, { ref: "M1", part: "module/sht31" }, STRIP]);
+    const power = await api.power(p);
+    expect(power.i2c[0]).toMatchObject({ name: "i2c0", ohm: 10_000, rise_max_ns: 1000 });
+    expect(power.advice[0]!.list.length).toBeGreaterThan(2);
+    expect(power.brightness[0]).toMatchObject({ ref: "M3", limit_mA: 500 });
+    // Widths of the river: what comes in goes out.
+    const node = power.river.nodes.find((n) => n.kind === "source")!;
+    const out = power.river.links.filter((l) => l.from === node.id).reduce((s, l) => s + l.peak_mA, 0);
+    expect(out).toBeCloseTo(node.peak_mA, 6);
+    expect(() => structuredClone(power)).not.toThrow();
+  });
 });

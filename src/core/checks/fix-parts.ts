@@ -10,6 +10,7 @@ export const FIX_PARTS: readonly string[] = [
   "discrete/toggle",
   "module/buffer-74ahct125",
   "module/tca9548a",
+  "supply/adapter-12v-2a",
   "supply/adapter-5v-2a",
   "supply/usb-port",
 ];

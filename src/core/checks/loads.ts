@@ -1,9 +1,9 @@
 import type { Circuit } from "../circuit";
 import { BETA_MAX, bjtStage, fetStage, leastBase, onResistance } from "../circuits";
 import type { Element } from "../catalogue";
-import type { Net, NetElement } from "../netlist";
+import type { Instance, Net, NetElement } from "../netlist";
 import { evaluate, formatOhm, formatV, type Triple } from "../quantity";
-import { splitEnd, type BasicEdit } from "../project";
+import { nextRef, splitEnd, type BasicEdit } from "../project";
 import { elementsAt, holds, netById, otherEnd, seriesOhm } from "./graph";
 import { label, mA, round } from "./help";
 import type { Finding, Fix, Rule } from "./types";
@@ -120,10 +120,37 @@ const pinsAt = (c: Circuit, l: LoadAt) =>
     (netById(c, id)?.ends ?? []).filter((e) => e.def.offers?.length && c.netlist.instance(e.ref)?.part.board),
   );
 
+/** From here on a load gets a supply of its own rather than the board's. */
+const HEAVY_A = 0.3;
+
+/** Where a load is fed from: an outlet that is there, or an adapter of its own for it, with the edits that this takes. */
+function feedFor(c: Circuit, l: LoadAt, host: string): { to: string; words: string; edits: BasicEdit[] } | null {
+  const there = outletFor(c, l);
+  const own = there !== null && c.netlist.instance(splitEnd(there).ref)?.part.id.startsWith("supply/");
+  if (there && (own || l.A.peak <= HEAVY_A)) return { to: there, words: there, edits: [] };
+  const [part, pin] = l.V.min <= 5 && l.V.max >= 5 ? ["supply/adapter-5v-2a", "5V"] : ["supply/adapter-12v-2a", "12V"];
+  const ground = c.netlist.instance(host)?.part.pins.find((p) => p.role === "ground")?.label;
+  if (!ground || !c.catalogue.get(part) || l.A.peak > 2 || (pin === "12V" && (l.V.min > 12 || l.V.max < 12)))
+    return null;
+  const ref = nextRef(c.project, part);
+  return {
+    to: `${ref}.${pin}`,
+    words: `a ${pin.replace("V", " V")} adapter of its own`,
+    edits: [
+      { type: "addPart", part, ref },
+      { type: "addLink", link: { from: `${ref}.GND`, to: `${host}.${ground}` } },
+    ],
+  };
+}
+
 /** An outlet for a load: a board's or a supply's pin whose voltage lies in the load's range. */
 function outletFor(c: Circuit, l: LoadAt): string | null {
   const ok = (V: Triple | null) => V && V.typ >= l.V.min && V.typ <= Math.max(l.V.max, l.V.typ * 1.1);
-  const all = [...c.netlist.expanded.instances.values()].filter((i) => !i.inserted);
+  const linked = new Set(c.project.links.flatMap((x) => [x.from, x.to]));
+  // A USB port has one socket: with the cable in it there is no bare lead.
+  const plugged = (i: Instance) =>
+    !i.part.board && i.part.pins.some((p) => p.role === "cable" && linked.has(`${i.ref}.${p.label}`));
+  const all = [...c.netlist.expanded.instances.values()].filter((i) => !i.inserted && !plugged(i));
   const out = all.flatMap((i) =>
     i.part.pins
       .filter(
@@ -175,8 +202,8 @@ function driverFix(c: Circuit, l: LoadAt, host: string): Fix[] {
     def?.kind === "fet"
       ? fetStage({ V: drive, on: def.on, load_A: l.A.peak, pin_A: (level.pin_mA?.recommended ?? 8) / 1000 })
       : null;
-  const to = outletFor(c, l);
-  if (!part || !stage || !to) return [];
+  const feed = feedFor(c, l, host);
+  if (!part || !stage || !feed) return [];
   // The load's other pin goes to the supply: the transistor then switches the ground side.
   const other = c.netlist
     .instance(l.el.ref)!
@@ -191,7 +218,8 @@ function driverFix(c: Circuit, l: LoadAt, host: string): Fix[] {
     ...c.project.links
       .filter((x) => x.from === end || x.to === end)
       .map((x): BasicEdit => ({ type: "removeLink", from: x.from, to: x.to })),
-    { type: "addLink", link: { from: end, to } },
+    ...feed.edits,
+    { type: "addLink", link: { from: end, to: feed.to } },
     { type: "setCompanion", ref: l.el.ref, key: "driver", value: { part, ohm: [stage.gate_ohm, stage.pull_ohm] } },
   ];
   if (l.el.inductive)
@@ -199,7 +227,7 @@ function driverFix(c: Circuit, l: LoadAt, host: string): Fix[] {
   return [
     {
       id: "driver",
-      label: `Switch ${label(c, l.el.ref)} with a MOSFET, ${stage.gate_ohm} Ω at its gate, fed from ${to}${l.el.inductive ? ", with a flyback diode" : ""}`,
+      label: `Switch ${label(c, l.el.ref)} with a MOSFET, ${stage.gate_ohm} Ω at its gate, fed from ${feed.words}${l.el.inductive ? ", with a flyback diode" : ""}`,
       edits,
     },
   ];

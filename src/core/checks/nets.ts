@@ -251,10 +251,8 @@ const dangling: Rule = {
         const far = netById(c, otherEnd(el, net.id));
         return far && far !== net && (isRail(far) || far.ends.length > 1 || elementsAt(c, far.id).length > 1);
       });
-      const parts = new Set(net.ends.filter((e) => e.as === "passive").map((e) => e.ref));
-      if (leads.length > 1 || (leads.length === 1 && parts.size > 1)) return [];
+      if (leads.length) return [];
       if (net.ends.some((e) => c.netlist.instance(e.ref)?.part.id.startsWith("connector/"))) return [];
-      if (net.ends.length > 2 && leads.length) return [];
       return [
         {
           rule: "net.dangling",

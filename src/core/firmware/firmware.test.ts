@@ -76,4 +76,31 @@ describe("targets", () => {
     expect(ino).toContain("Wire1.setSDA(PIN_I2C1_SDA);");
     expect(ino).toContain("Wire1.begin();");
   });
+  it("work a load's transistor under the load's name", () => {
+    const pump = {
+      ref: "MT1",
+      part: "discrete/pump-5v",
+      label: "Fountain",
+      companions: {
+        driver: { part: "discrete/nmos-irlz44n", ohm: [330, 10_000] },
+        flyback: { part: "discrete/diode-1n4007" },
+      },
+    };
+    const p = make(
+      [BOARD5, USB, { ref: "S2", part: "supply/adapter-5v-2a" }, pump],
+      [
+        ["S1.USB", "B1.USB"],
+        ["MT1.1", "B1.D7"],
+        ["MT1.2", "S2.5V"],
+        ["S2.GND", "B1.GND"],
+      ],
+    );
+    const c = circuitOf(p, catalogue);
+    expect(pinConstants(c, "B1", "sketch")).toMatchObject([{ name: "PIN_FOUNTAIN", hostPin: "D7" }]);
+    const text = targetById("sketch")!
+      .files(c)
+      .map((f) => f.text)
+      .join("");
+    expect(text).toContain("pinMode(PIN_FOUNTAIN, OUTPUT)");
+  });
 });

@@ -29,9 +29,14 @@ export const codeText = (text: string) =>
 function ids(c: Circuit): Map<string, string> {
   const out = new Map<string, string>();
   const taken = new Set<string>();
-  for (const i of c.netlist.expanded.instances.values()) {
-    if (i.inserted) continue;
-    const base = identifier(i.label, i.ref).toLowerCase();
+  const all = [...c.netlist.expanded.instances.values()];
+  const driven = new Set(all.flatMap((i) => (i.inserted?.key === "driver" ? [i.inserted.by] : [])));
+  for (const i of all) {
+    if (driven.has(i.ref)) continue;
+    // A transistor that stands in a load's wire is worked under the load's name.
+    if (i.inserted && i.inserted.key !== "driver") continue;
+    const named = i.inserted ? (c.netlist.instance(i.inserted.by) ?? i) : i;
+    const base = identifier(named.label, i.ref).toLowerCase();
     const id = taken.has(base) ? `${base}_${i.ref.toLowerCase()}` : base;
     taken.add(id);
     out.set(i.ref, id);

@@ -101,8 +101,9 @@ export function PlainChart({
     ]),
   ) as ChartOptions["scales"];
   return (
-    <div style={{ height }} role="img" aria-label={says}>
+    <div style={{ height }}>
       <Canvas
+        aria-label={says}
         type={type}
         data={data(paints) as ChartData}
         options={{ ...base, ...own, plugins: { ...base.plugins, ...own.plugins }, ...(scales && { scales }) }}

@@ -2,6 +2,7 @@
 import { useState } from "react";
 import type { LevelView } from "@/workers/view";
 import type { PowerView } from "@/workers/power-view";
+import { useAnswer } from "@/ui/shared/answer";
 import { useProject } from "@/ui/state/project";
 import { Ladder } from "./ladder";
 import { volts } from "./words";
@@ -22,18 +23,16 @@ const POLICIES = [
 
 function Policy() {
   const { project, edit } = useProject();
-  const now = project.houseRules.levelPolicy ?? "thresholds";
+  const [now, setNow] = useAnswer(
+    project.houseRules.levelPolicy ?? "thresholds",
+    (v) => void edit({ type: "setHouseRules", rules: { levelPolicy: v } }),
+  );
   return (
     <fieldset className="mb-2">
       <legend className="text-sm text-soft">House rule: is 3.3 V into a 5 V input all right?</legend>
       {POLICIES.map((p) => (
         <label key={p.id} className="mr-5 inline-flex items-center gap-1.5">
-          <input
-            type="radio"
-            name="policy"
-            checked={now === p.id}
-            onChange={() => void edit({ type: "setHouseRules", rules: { levelPolicy: p.id } })}
-          />
+          <input type="radio" name="policy" checked={now === p.id} onChange={() => setNow(p.id)} />
           {p.says}
         </label>
       ))}
