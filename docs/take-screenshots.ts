@@ -95,12 +95,32 @@ const SHOTS: Shot[] = [
     go: (page) => page.getByTestId("remedy-add-tca9548a-1").waitFor(),
   },
   { name: "pins", project: "Moss terrarium keeper", station: "pins" },
-  { name: "power", project: "Moss terrarium keeper", station: "power" },
+  { name: "power", project: "Beehive scale logger", station: "power" },
+  {
+    name: "levels",
+    project: "Moss terrarium keeper",
+    station: "power",
+    go: (page) => page.getByRole("tab", { name: /^Levels/ }).click(),
+  },
+  {
+    name: "buses",
+    project: "Beehive scale logger",
+    station: "power",
+    go: (page) => page.getByRole("tab", { name: /^Buses/ }).click(),
+  },
   { name: "wiring", project: "Rain-barrel gauge", station: "wiring" },
   { name: "firmware", project: "Moss terrarium keeper", station: "firmware" },
   { name: "bench", project: "Rain-barrel gauge", station: "bench" },
   { name: "brief", project: "Moss terrarium keeper", station: "brief" },
-  { name: "pins-dark", project: "Rain-barrel gauge", station: "pins", dark: true },
+  {
+    name: "bench-sums",
+    project: "Rain-barrel gauge",
+    station: "power",
+    dark: true,
+    async go(page) {
+      await page.goto("/bench-sums?sum=mosfet&load_A=0.54&load_V=5");
+    },
+  },
 ];
 
 const BOARD = [

@@ -14,28 +14,28 @@ function stageDrawing(
   o: { V: string; R: string; pull?: string; load: string; coil: boolean },
 ): Drawing {
   const items: Item[] = [
-    rail(7, 1, o.V),
-    two(o.coil ? "coil" : "resistor", [7, 1], [7, 4], "load", o.load),
-    wire([7, 4], [7, 5]),
-    { kind: kind, at: [7, 6], name: kind === "npn" ? "NPN" : "MOSFET" },
-    wire([7, 7], [7, 8]),
-    ground(7, 8),
+    rail(8.5, 1, o.V),
+    two(o.coil ? "coil" : "resistor", [8.5, 1], [8.5, 4], "load", o.load),
+    wire([8.5, 4], [8.5, 5]),
+    { kind: kind, at: [8.5, 6], name: kind === "npn" ? "NPN" : "MOSFET" },
+    wire([8.5, 7], [8.5, 8]),
+    ground(8.5, 8),
     pin(1, 6, "pin"),
     wire([1, 6], [2, 6]),
     two("resistor", [2, 6], [5, 6], kind === "npn" ? "base" : "gate", o.R),
-    wire([5, 6], [6, 6]),
+    wire([5, 6], [7.5, 6]),
   ];
   if (o.coil)
     items.push(
-      wire([7, 1], [10.5, 1]),
-      two("diode", [10.5, 4], [10.5, 1], "flyback", ""),
-      wire([10.5, 4], [7, 4]),
-      dot(7, 4),
-      dot(7, 1),
+      wire([8.5, 1], [12, 1]),
+      two("diode", [12, 4], [12, 1], "flyback", ""),
+      wire([12, 4], [8.5, 4]),
+      dot(8.5, 4),
+      dot(8.5, 1),
     );
   if (o.pull) items.push(dot(5, 6), two("resistor", [5, 6], [5, 9], "pull-down", o.pull), ground(5, 9));
   return {
-    width: 12,
+    width: 13.5,
     height: 10.5,
     says: `The load sits between ${o.V} and the ${kind === "npn" ? "collector; the emitter goes to ground, the base through" : "drain; the source goes to ground, the gate through"} ${o.R} to the pin${o.coil ? "; a diode lies across the load, its ring at the plus" : ""}.`,
     items,
