@@ -137,6 +137,8 @@ export interface PowerView {
   boot: BootState[];
   dead: { from: string; into: string; driver: string; receiver: string; into_mA: number; limit_mA: number }[];
   hookups: Hookup[];
+  /** Parts that share a ground, one list a ground. */
+  grounds: string[][];
 }
 
 const mA = (a: number) => a * 1000;
@@ -381,5 +383,9 @@ export function makePowerView(project: Project, catalogue: Catalogue): PowerView
       limit_mA: x.limit_mA,
     })),
     hookups: hookupsOf(c),
+    grounds: c.netlist.nets
+      .filter((n) => n.kind === "ground")
+      .map((n) => [...new Set(n.nodes.map((x) => x.ref))].filter((r) => !c.netlist.instance(r)?.inserted).map(label))
+      .filter((list) => list.length > 1),
   };
 }

@@ -1,5 +1,5 @@
 import { evaluate, nextUp } from "../quantity";
-import { ledResistor } from "../circuits";
+import { debounce, ledResistor } from "../circuits";
 import { optionVars, withOptions, type Catalogue, type CompanionRule, type Part } from "../catalogue";
 import { houseRule, type CompanionKey, type CompanionValue, type Project, type ProjectPart } from "../project";
 
@@ -37,6 +37,28 @@ function logicVolts(host: Part | undefined): { typ: number; max: number } {
   return { typ: evaluate(V.typ), max: evaluate(V.max) };
 }
 
+/** Contacts of common buttons are still within this time; the resistor spares them the capacitor's charge. */
+const BOUNCE_S = 0.005;
+const CONTACT_OHM = 470;
+
+/** The filter that a contact gets when the house rule wants bounce smoothed in hardware: the capacitor outlasts the bounce. */
+function bounceFilter(project: Project, rule: CompanionRule, host: Part | undefined, how: string): Computed {
+  const V = logicVolts(host).typ;
+  const level = Object.values(host?.levels ?? {})[0];
+  const at = (x: number | string | undefined, or: number) => (x === undefined ? or : evaluate(x, { V, I: 0 }));
+  const pull_ohm = how === "internal-up" ? evaluate(level?.pullUp_ohm?.typ ?? 35_000) : 10_000;
+  const d = debounce({
+    V,
+    pull_ohm,
+    series_ohm: CONTACT_OHM,
+    bounce_s: BOUNCE_S,
+    VIH: at(level?.VIH, V * 0.7),
+    VIL: at(level?.VIL, V * 0.3),
+    owned: project.drawer.capacitors_F,
+  });
+  return d ? { filter: { ohm: CONTACT_OHM, F: Number(d.F.toPrecision(3)), pin: rule.pin } } : {};
+}
+
 const COMPUTE: Record<CompanionRule["compute"], (a: Ask) => Computed> = {
   fixed: ({ rule, vars, project: { drawer } }) => ({
     [rule.key]: {
@@ -68,11 +90,12 @@ const COMPUTE: Record<CompanionRule["compute"], (a: Ask) => Computed> = {
     return { [rule.key]: { ohm: least > wanted ? nextUp(least, "E12", owned) : wanted } };
   },
   "internal-pull": () => ({ pullUp: "internal" }),
-  "button-pull": ({ project, rule, vars }) => {
+  "button-pull": ({ project, rule, vars, host }) => {
     const how = houseRule(project, "buttonPull");
-    if (how === "internal-up") return { pullUp: "internal" };
+    const filter = houseRule(project, "bounce") === "rc" ? bounceFilter(project, rule, host, how) : {};
+    if (how === "internal-up") return { ...filter, pullUp: "internal" };
     const ohm = ownedOhm(evaluate(rule.ohm ?? 10_000, vars), project.drawer.resistors_ohm);
-    return how === "external-up" ? { pullUp: { ohm } } : { pullDown: { ohm } };
+    return { ...filter, ...(how === "external-up" ? { pullUp: { ohm } } : { pullDown: { ohm } }) };
   },
 };
 

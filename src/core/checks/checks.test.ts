@@ -296,6 +296,12 @@ describe("nets", () => {
     expect(fixed(p, "net.floating", "pull").parts[2]!.companions).toEqual({ pullUp: "internal" });
     for (const buttonPull of ["internal-up", "external-down", "external-up"] as const)
       expect(rules(planned([BOARD5, USB, button], { houseRules: { buttonPull } })), buttonPull).toEqual([]);
+    // The same with the bounce smoothed at the contact: a resistor and a capacitor more, and nothing against it.
+    for (const buttonPull of ["internal-up", "external-down", "external-up"] as const) {
+      const rc = planned([BOARD5, USB, button], { houseRules: { buttonPull, bounce: "rc" } });
+      expect(rc.parts[2]!.companions!.filter).toMatchObject({ ohm: 470, pin: "1" });
+      expect(rules(rc), `rc ${buttonPull}`).toEqual([]);
+    }
   });
   it("two outputs on one net are a stop", () => {
     const two = [BOARD5, USB, ECHO, { ref: "M2", part: "module/hc-sr04" }];

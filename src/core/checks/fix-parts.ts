@@ -9,6 +9,7 @@ export const FIX_PARTS: readonly string[] = [
   "discrete/nmos-irlz44n",
   "discrete/toggle",
   "module/buffer-74ahct125",
+  "module/shifter-bss138-4",
   "module/tca9548a",
   "supply/adapter-12v-2a",
   "supply/adapter-5v-2a",

@@ -2,11 +2,67 @@ import type { Circuit } from "../circuit";
 import { chooseDivider } from "../circuits";
 import { rootOf } from "../power";
 import { formatV, nextUp, type Triple } from "../quantity";
-import type { LevelVerdict } from "../netlist";
-import { houseRule } from "../project";
+import { logicSupplyPin, type Instance, type LevelVerdict } from "../netlist";
+import { houseRule, nextRef, type BasicEdit } from "../project";
 import { seriesOhm } from "./graph";
 import { label, logicSupplyFix, moveFix, owner, round } from "./help";
 import type { Finding, Fix, Rule } from "./types";
+
+const SHIFTER = "module/shifter-bss138-4";
+
+/**
+ * Puts a two-way shifter between a part of a higher voltage and the board: its lines go to the high side, the low side to
+ * where they went before. For open-drain buses, whose pull-ups would otherwise lift the board's pins too far.
+ */
+function shifterFix(c: Circuit, v: LevelVerdict): Fix[] {
+  const high = c.netlist.elements
+    .filter((e) => e.kind === "resistor" && [e.a, e.b].includes(v.receiver.net))
+    .map((e) => c.netlist.instance(owner(c, e.ref)))
+    .find(
+      (i) =>
+        i &&
+        !i.part.board &&
+        i.part.groups.some((g) => g.kind === "i2c") &&
+        i.ref !== v.receiver.ref &&
+        railOf(c, i) > v.ceiling,
+    );
+  const host = high?.host ? c.netlist.instance(high.host) : undefined;
+  const group = high?.part.groups.find((g) => g.kind === "i2c");
+  const low = host && logicSupplyPin(host.part);
+  const power = high?.part.pins.find((p) => p.role === "supply-in");
+  const ground = host?.part.pins.find((p) => p.role === "ground");
+  if (!high || !host || !group || !low || !power || !ground || !c.catalogue.get(SHIFTER)) return [];
+  const ref = nextRef(c.project, SHIFTER);
+  const lines = [group.pins.sda!, group.pins.scl!];
+  const links = (end: string) => c.project.links.filter((l) => l.from === end || l.to === end);
+  const far = (end: string) => links(end).map((l) => (l.from === end ? l.to : l.from));
+  const supply = far(`${high.ref}.${power.label}`)[0];
+  if (!supply || lines.some((p) => far(`${high.ref}.${p}`).length !== 1)) return [];
+  return [
+    {
+      id: "shifter",
+      label: `Put a two-way level shifter between ${label(c, high.ref)} and the bus`,
+      edits: [
+        { type: "addPart", part: SHIFTER, ref },
+        { type: "addLink", link: { from: `${ref}.HV`, to: supply } },
+        { type: "addLink", link: { from: `${ref}.LV`, to: `${host.ref}.${low}` } },
+        { type: "addLink", link: { from: `${ref}.GND`, to: `${host.ref}.${ground.label}` } },
+        ...lines.flatMap((p, i): BasicEdit[] => {
+          const to = far(`${high.ref}.${p}`)[0]!;
+          return [
+            { type: "removeLink", from: `${high.ref}.${p}`, to },
+            { type: "addLink", link: { from: `${high.ref}.${p}`, to: `${ref}.HV${i + 1}` } },
+            { type: "addLink", link: { from: `${ref}.LV${i + 1}`, to } },
+          ];
+        }),
+      ],
+    },
+  ];
+}
+
+/** The highest supply of a part, volts. */
+const railOf = (c: Circuit, i: Instance) =>
+  Math.max(0, ...Object.keys(i.part.supplies).map((k) => c.netlist.netOf(`${i.ref}:${k}`)?.V?.max ?? 0));
 
 export const THIN_MARGIN_V = 0.2;
 
@@ -166,7 +222,9 @@ const overdrive: Rule = {
         evidence: evidence(v),
         fixes: [
           ...dividerFix(c, v),
-          ...(v.driver.how === "pull-up" ? pullSupplyFix(c, v) : logicSupplyFix(c, v.driver.ref)),
+          ...(v.driver.how === "pull-up"
+            ? [...pullSupplyFix(c, v), ...shifterFix(c, v)]
+            : logicSupplyFix(c, v.driver.ref)),
           ...(b && b.ref === v.receiver.ref && !v.driver.ref.startsWith("B")
             ? moveFix(c, b.ref, b.pin, b.host, b.need)
             : []),

@@ -234,3 +234,22 @@ describe("supply advice", () => {
   });
   it("offers nothing of another voltage", () => expect(list.every((x) => Math.abs(x.V.typ - 5) <= 0.5)).toBe(true));
 });
+
+describe("options that change what is drawn", () => {
+  const peak = (options: object, source: object = USB) => {
+    const c = circuitOf(
+      planned([BOARD5, source, { ...STRIP, options: { pixels: 10, brightness: 1, ...options } }]),
+      catalogue,
+    );
+    return c.power.limits.find((l) => l.kind === "source")!;
+  };
+  it("a strip that shows one colour takes a third: 10·21 instead of 10·60 mA, beside the board's 60", () => {
+    expect(peak({}).flow.peak).toBeCloseTo(0.66, 9);
+    expect(peak({ colour: "one" }).flow.peak).toBeCloseTo(0.27, 9);
+    expect(peak({ colour: "two" }).flow.peak).toBeCloseTo(0.47, 9);
+  });
+  it("a small host's port gives less than a computer's", () => {
+    expect(peak({}, { ...USB, options: { limit_mA: 100 } }).limit_A).toBeCloseTo(0.1, 9);
+    expect(peak({}).limit_A).toBeCloseTo(0.5, 9);
+  });
+});

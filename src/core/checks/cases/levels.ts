@@ -146,6 +146,14 @@ export const levelCases: Case[] = [
     fix: "logic-supply",
   },
   {
+    rule: "level.overdrive",
+    severity: "stop",
+    says: "a 5 V text display on a 3.3 V bus",
+    bad: () => planned([PICO, USB, part("M1", "module/lcd1602-i2c"), part("M2", "module/sht31")]),
+    near: () => planned([PICO, USB, part("M1", "module/ssd1306-i2c"), part("M2", "module/sht31")]),
+    fix: "shifter",
+  },
+  {
     rule: "level.backfeed",
     severity: "risk",
     says: "5 V data straight into a strip on its own adapter",

@@ -1,6 +1,20 @@
 import { catalogue } from "../../testing";
 import type { Part } from "../../catalogue";
-import { AVR, CABLE, CHARGER, ESP, make, part, PICO, planned, USB, type Case, type Links } from "./build";
+import {
+  AVR,
+  CABLE,
+  changed,
+  moved,
+  CHARGER,
+  ESP,
+  make,
+  part,
+  PICO,
+  planned,
+  USB,
+  type Case,
+  type Links,
+} from "./build";
 
 /** A part of the person's own, made from a shipped one. */
 const ownPart = (from: string, id: string, change: (p: Part) => Partial<Part>): Part => {
@@ -122,6 +136,11 @@ const listeners = (second: string) =>
     ],
   );
 
+const select = (button: string) => {
+  const p = planned([AVR, USB, part("M1", "module/max6675"), part("SW1", "discrete/button")]);
+  return changed(moved(moved(p, "M1.CS", "B1.D9"), "SW1.1", `B1.${button}`));
+};
+
 /** Cases that need parts of the person's own, or more than a line of wires. */
 export const ownCases: Case[] = [
   {
@@ -167,6 +186,14 @@ export const ownCases: Case[] = [
     bad: () => clocked(20_000_000),
     near: () => clocked(4_000_000),
     fix: "slower",
+  },
+  {
+    rule: "spi.own-select",
+    severity: "risk",
+    says: "a button on the controller's own select",
+    bad: () => select("D10"),
+    near: () => select("D4"),
+    fix: "move-pin",
   },
   {
     rule: "uart.shared",

@@ -217,6 +217,7 @@ export const powerCases: Case[] = [
     says: "both sides of an isolator on one ground",
     bad: () => isolator(true),
     near: () => isolator(false),
+    fix: "part",
   },
   {
     rule: "power.range",

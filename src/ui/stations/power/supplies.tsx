@@ -233,6 +233,21 @@ function Advice({ list }: { list: PowerView["advice"] }) {
   );
 }
 
+function Grounds({ list }: { list: string[][] }) {
+  if (list.length < 2) return null;
+  return (
+    <section aria-label="Grounds" className="mt-4">
+      <h2 className="text-lg">Grounds</h2>
+      <p className="text-sm text-soft">These never meet: each list shares a ground of its own.</p>
+      <ul>
+        {list.map((g) => (
+          <li key={g.join()}>{g.join(", ")}</li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
 /** The flow, the budget, batteries, strips, wires and which supply would do. */
 export function Supplies({ power }: { power: PowerView }) {
   return (
@@ -252,6 +267,7 @@ export function Supplies({ power }: { power: PowerView }) {
         </div>
       </div>
       <Wires list={power.wires} />
+      <Grounds list={power.grounds} />
       <Advice list={power.advice} />
     </>
   );
