@@ -182,3 +182,23 @@ describe("suggestions follow what they were made from", () => {
     expect(up.links).toContainEqual({ from: "SW1.2", to: "B1.GND" });
   });
 });
+
+describe("loose parts that the board and the supply decide", () => {
+  it("a display on its own supply gets a resistor in each signal, so that nothing feeds it while that is off", () => {
+    const digits = { ref: "M1", part: "module/max7219-digits" };
+    const alone = planned([BOARD5, USB, { ref: "S2", part: "supply/adapter-5v-2a" }, digits]);
+    expect(alone.parts[3]!.companions!.seriesResistor).toEqual({ ohm: 330, pins: ["DIN", "CS", "CLK"] });
+    expect(rules(alone)).toEqual([]);
+    // Fed by the board they come and go together: no resistor.
+    const shared = planned([BOARD5, { ref: "S1", part: "supply/usb-charger" }, { ref: "M1", part: "module/sht31" }]);
+    expect(shared.parts[2]!.companions?.seriesResistor).toBeUndefined();
+  });
+  it("a speaker's resistor follows what the board's pins like to give", () => {
+    const at = (board: string) =>
+      planned([{ ref: "B1", part: `board/${board}` }, USB, { ref: "LS1", part: "discrete/speaker" }]).parts[2]!
+        .companions!.seriesResistor;
+    expect(at("atmega328p-long")).toEqual({ ohm: 470 });
+    // 3.4 V / (2 mA · 0.95) = 1789 Ω, next up 1800 Ω.
+    expect(at("samd21-compact")).toEqual({ ohm: 1800 });
+  });
+});

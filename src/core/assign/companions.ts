@@ -89,6 +89,17 @@ const COMPUTE: Record<CompanionRule["compute"], (a: Ask) => Computed> = {
     const least = (logicVolts(host).max - evaluate(Vf.min, vars)) / (most * 0.95);
     return { [rule.key]: { ohm: least > wanted ? nextUp(least, "E12", owned) : wanted } };
   },
+  // The usual value, or more where the board's pins like to give less.
+  "pin-limit": ({ part, host, rule, vars, project }) => {
+    const owned = project.drawer.resistors_ohm;
+    const pin = host?.pins.find((p) => p.offers?.length);
+    const limit = pin?.level ? host?.levels[pin.level]?.pin_mA?.recommended : undefined;
+    const bjt = part.elements.find((e) => e.kind === "bjt");
+    const drop = bjt?.kind === "bjt" ? evaluate(bjt.Vbe.min, vars) : 0;
+    const least = limit ? (logicVolts(host).max - drop) / ((limit / 1000) * 0.95) : 0;
+    const usual = ownedOhm(evaluate(rule.ohm ?? 330, vars), owned);
+    return { [rule.key]: { ohm: least > usual ? nextUp(least, "E12", owned) : usual } };
+  },
   "internal-pull": () => ({ pullUp: "internal" }),
   "button-pull": ({ project, rule, vars, host }) => {
     const how = houseRule(project, "buttonPull");

@@ -2,7 +2,7 @@ import { circuitOf } from "../circuit";
 import { evaluate, type Triple } from "../quantity";
 
 import { partKind, type Catalogue, type Part, type Pin } from "../catalogue";
-import { logicSupplyPin, type Instance, type Netlist } from "../netlist";
+import { clampsToSupply, INJECTION_MA, logicSupplyPin, type Instance, type Netlist } from "../netlist";
 import { defaultHost, houseRule, partLookup, splitEnd, type Link, type Project } from "../project";
 import { recommendedCompanions } from "./companions";
 import { attachPoint } from "./collect";
@@ -127,6 +127,35 @@ function boardFeed(inst: Instance, list: Outlet[]): { at: Outlet; inlets: string
   return { at: best.at, inlets: [best.p, ...others].map((p) => p.label) };
 }
 
+/** What keeps the current into an unpowered input at what its clamp stands, from 3.3 V and from 5 V alike. */
+const INPUT_OHM = 330;
+
+/**
+ * A part on a supply of its own gets a resistor in each signal that the board drives: while that supply is off, the signals
+ * would feed the part through its inputs. Inputs that bear it, and parts that have a resistor already, are left alone.
+ */
+function withInputResistors(project: Project, inst: Instance, home: Instance, netlist: Netlist): Project {
+  const entry = project.parts.find((p) => p.ref === inst.ref);
+  const pins = inst.part.pins.filter((p) => {
+    const level = p.level ? inst.part.levels[p.level] : undefined;
+    const drives = p.io === "in" && p.need && !p.need.optional && p.need.kind !== "i2c";
+    return drives && clampsToSupply(level) && (level?.injection_mA ?? INJECTION_MA) <= INJECTION_MA;
+  });
+  const gap = inst.part.pins.some((p) => p.role === "ground" && (p.domain ?? "gnd") !== "gnd");
+  if (!entry || !pins.length || gap || entry.companions?.seriesResistor !== undefined) return project;
+  // A level shifter in the wire is fed with the part, and stands between already.
+  if (entry.companions?.shifter || !netlist.instance(home.ref)) return project;
+  const owned = project.drawer.resistors_ohm.filter((v) => v >= 270 && v <= 560);
+  const ohm = owned.length ? Math.min(...owned) : INPUT_OHM;
+  const value = { ohm, pins: pins.map((p) => p.label) };
+  return {
+    ...project,
+    parts: project.parts.map((p) =>
+      p.ref === inst.ref ? { ...p, companions: { ...p.companions, seriesResistor: value } } : p,
+    ),
+  };
+}
+
 const firstGround = (inst: Instance) => inst.part.pins.find((p) => p.role === "ground")?.label;
 
 /**
@@ -225,6 +254,8 @@ export function planHookups(project: Project, catalogue: Catalogue): { project: 
         const list = outlets(net(), now, catalogue, home.ref).filter((o) => o.ref !== ref);
         const found = chooseOutlet(list, inst, pin, logicV, houseRule(project, "strips") === "own-supply");
         if (found) link(end, `${found.at.ref}.${found.at.pin}`, found.why);
+        if (found && !found.at.host && !inst.part.supplies[pin.supply!]?.forLoads)
+          now = withInputResistors(now, inst, home, net());
       }
     }
     for (const pin of inst.part.pins) {

@@ -302,7 +302,7 @@ export const CompanionRuleSchema = z.strictObject({
   /** Further pins that each get the same companion. */
   also: z.array(pinLabel).optional(),
   part: z.string(),
-  compute: z.enum(["fixed", "led-series", "button-pull", "internal-pull"]).default("fixed"),
+  compute: z.enum(["fixed", "pin-limit", "led-series", "button-pull", "internal-pull"]).default("fixed"),
   ohm: ExprSchema.optional(),
   F: ExprSchema.optional(),
   needed: z.enum(["required", "recommended"]),

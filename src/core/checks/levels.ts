@@ -2,7 +2,7 @@ import type { Circuit } from "../circuit";
 import { chooseDivider } from "../circuits";
 import { rootOf } from "../power";
 import { formatV, nextUp, type Triple } from "../quantity";
-import { logicSupplyPin, type Instance, type LevelVerdict } from "../netlist";
+import { CLAMP_V, clampsToSupply, INJECTION_MA, logicSupplyPin, type Instance, type LevelVerdict } from "../netlist";
 import { houseRule, nextRef, type BasicEdit } from "../project";
 import { seriesOhm } from "./graph";
 import { label, logicSupplyFix, moveFix, owner, round } from "./help";
@@ -247,16 +247,7 @@ function pullSupplyFix(c: Circuit, v: LevelVerdict): Fix[] {
   return [...new Set(refs)].flatMap((ref) => logicSupplyFix(c, ref));
 }
 
-/** What a pin's clamp stands for a while where the data says nothing: the usual rating of logic inputs. */
-const INJECTION_MA = 20;
-/** Forward voltage of the clamp through which a signal feeds a dead part. */
-const CLAMP_V = 0.6;
-
-/** A clamp to its own supply is what lets a signal into a part that is off; a tolerant input has none. */
-const clamps = (c: Circuit, v: LevelVerdict) => {
-  const top = c.netlist.level(v.receiver.ref, v.receiver.pin)?.absMax;
-  return typeof top === "string" && /V/.test(top);
-};
+const clamps = (c: Circuit, v: LevelVerdict) => clampsToSupply(c.netlist.level(v.receiver.ref, v.receiver.pin));
 
 const groundNet = (c: Circuit, ref: string) => {
   const ground = c.netlist.instance(ref)?.part.pins.find((p) => p.role === "ground");
@@ -317,32 +308,37 @@ export function backfeeds(c: Circuit): Backfeed[] {
 const backfeed: Rule = {
   rule: "level.backfeed",
   says: "A signal into a part whose own supply is off feeds that part through its input: it half works, or its input dies.",
-  check: (c) =>
-    backfeeds(c)
-      .filter((x) => x.into_mA > x.limit_mA)
-      .map(({ v, into_mA, limit_mA, series_ohm }): Finding => {
-        const b = needPart(c, v);
-        const entry = b && c.project.parts.find((p) => p.ref === b.ref);
-        const least = ((v.driver.V.max - CLAMP_V) / limit_mA) * 1000 * 1.1;
-        const ohm = nextUp(least, "E12", c.project.drawer.resistors_ohm);
-        return {
-          rule: "level.backfeed",
-          severity: together(c, v) ? "note" : "risk",
-          at: at(v),
-          message: `${label(c, owner(c, v.receiver.ref))} has a supply of its own. While that is off, ${pinOf(v.driver)} feeds up to ${into_mA.toFixed(0)} mA into ${pinOf(v.receiver)}; ${limit_mA} mA is what an input stands. Switch both on together, or put a resistor in the wire.`,
-          evidence: { into_mA: round(into_mA, 0), limit_mA, series_ohm },
-          fixes:
-            b && entry && !entry.companions?.seriesResistor
-              ? [
-                  {
-                    id: "series-resistor",
-                    label: `Put ${ohm} Ω in the wire to ${b.ref}.${b.pin}`,
-                    edits: [{ type: "setCompanion", ref: b.ref, key: "seriesResistor", value: { ohm, pin: b.pin } }],
-                  },
-                ]
-              : [],
-        };
-      }),
+  check: (c) => {
+    const over = backfeeds(c).filter((x) => x.into_mA > x.limit_mA);
+    /** The pins of a part that the same fix is for. */
+    const all = (ref: string) =>
+      over.flatMap(({ v }) => [v.receiver, v.driver]).flatMap((x) => (x.ref === ref ? [x.pin] : []));
+    return over.map(({ v, into_mA, limit_mA, series_ohm }): Finding => {
+      const b = needPart(c, v);
+      const entry = b && c.project.parts.find((p) => p.ref === b.ref);
+      const least = ((v.driver.V.max - CLAMP_V) / limit_mA) * 1000 * 1.1;
+      const ohm = nextUp(least, "E12", c.project.drawer.resistors_ohm);
+      return {
+        rule: "level.backfeed",
+        severity: together(c, v) ? "note" : "risk",
+        at: at(v),
+        message: `${label(c, owner(c, v.receiver.ref))} has a supply of its own. While that is off, ${pinOf(v.driver)} feeds up to ${into_mA.toFixed(0)} mA into ${pinOf(v.receiver)}; ${limit_mA} mA is what an input stands. Switch both on together, or put a resistor in the wire.`,
+        evidence: { into_mA: round(into_mA, 0), limit_mA, series_ohm },
+        fixes:
+          b && entry && !entry.companions?.seriesResistor
+            ? [
+                {
+                  id: "series-resistor",
+                  label: `Put ${ohm} Ω in ${all(b.ref).length > 1 ? "each signal wire" : "the wire"} to ${label(c, b.ref)}: ${all(b.ref).join(", ")}`,
+                  edits: [
+                    { type: "setCompanion", ref: b.ref, key: "seriesResistor", value: { ohm, pins: all(b.ref) } },
+                  ],
+                },
+              ]
+            : [],
+      };
+    });
+  },
 };
 
 export const levelRules: Rule[] = [lowHigh, highLow, thin, overdrive, backfeed];

@@ -112,6 +112,8 @@ export function logicSupplyPin(host: Part): string | undefined {
 
 /** The companion rule's pins, or the one that the value names, or the one that the part's shape leaves no doubt about. */
 function companionPin(instance: Instance, key: CompanionKey, value: CompanionValue): string[] {
+  if (typeof value === "object" && value?.pins)
+    return value.pins.flatMap((label) => findPin(instance.part, label)?.label ?? []);
   const named = typeof value === "object" && value?.pin;
   if (named) {
     const pin = findPin(instance.part, named);
@@ -136,7 +138,7 @@ type Placer = (work: Work, at: Instance, key: CompanionKey, value: Exclude<Compa
 const seriesResistor: Placer = (work, at, key, value) => {
   if (value === "internal" || typeof value.ohm !== "number") return false;
   const rule = at.part.companions.find((c) => c.key === key);
-  const single = !value.pin && !rule?.also;
+  const single = !value.pin && !value.pins && !rule?.also;
   const cathode =
     single && rule?.compute === "led-series" && houseRule(work.project, "ledResistorSide") === "cathode" && rule.to;
   const pins = cathode ? [cathode] : companionPin(at, key, value);

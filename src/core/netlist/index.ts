@@ -2,5 +2,5 @@
 export * from "./types";
 export * from "./expand";
 export { buildNets, voltName } from "./build";
-export { dropAt, levelVerdicts, type LevelVerdict } from "./levels";
+export { CLAMP_V, clampsToSupply, dropAt, INJECTION_MA, levelVerdicts, type LevelVerdict } from "./levels";
 export { ledPaths, type LedPath, type PathEnd } from "./ledpaths";

@@ -49,6 +49,8 @@ export const CompanionValueSchema = z.union([
     F: z.number().positive().optional(),
     part: z.string().max(60).optional(),
     pin: z.string().max(20).optional(),
+    /** Several pins that each get the same, such as all inputs of a part on a supply of its own. */
+    pins: z.array(z.string().max(20)).min(1).max(32).optional(),
   }),
 ]);
 const COMPANION_KEYS = [
