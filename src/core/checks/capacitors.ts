@@ -47,6 +47,8 @@ function wanting(c: Circuit, key: "bulkCapacitor" | "decoupling") {
   });
 }
 
+/** From here on the part moves so much current that it does not work well without; a radio's bursts are as hard. */
+const LARGE_F = 1e-4;
 /** Half of what is asked still does most of it. */
 const ENOUGH = 0.5;
 
@@ -60,7 +62,7 @@ const bulk: Rule = {
       return [
         {
           rule: "power.bulk",
-          severity: rule.needed === "required" || F >= 1e-4 ? "risk" : "note",
+          severity: rule.needed === "required" || F >= LARGE_F || inst.part.tags.includes("radio") ? "risk" : "note",
           at: [inst.ref],
           message: `${label(c, inst.ref)} wants about ${formatSI(F, "F")} across its supply: ${rule.because}. There ${there ? `is ${formatSI(there, "F")}` : "is none"}.`,
           evidence: { wanted_uF: round(F * 1e6, 1), there_uF: round(there * 1e6, 1) },

@@ -1,6 +1,7 @@
 import { findPin } from "../catalogue";
 import type { Circuit } from "../circuit";
 import type { Instance, Net, Wire } from "../netlist";
+import { JUMPER_A, supplyWires } from "../power";
 import { houseRule, joinEnd } from "../project";
 import { netColours } from "./colours";
 import { pinWords } from "./position";
@@ -57,14 +58,31 @@ const priority = (c: Circuit, p: Point) => {
   return inst.part.board ? 1 : inst.inserted ? 3 : 2;
 };
 
+/** Both ends of a wire, in one order: its name wherever it is laid. */
+const pair = (a: string, b: string) => [a, b].sort().join("~");
+
+const NOTHING: ReadonlyMap<string, string> = new Map();
+
 /** The wires of one net as they are really laid: direct for two ends, by house rule for more. */
-function lay(c: Circuit, net: Net, wires: Wire[]): Stretch[] {
+function lay(c: Circuit, net: Net, wires: Wire[], heavy: ReadonlyMap<string, string>): Stretch[] {
   const points = new Map<string, Point>();
   for (const w of wires) for (const e of [w.from, w.to]) points.set(joinEnd(e), e);
   const list = [...points.values()].sort((a, b) => priority(c, a) - priority(c, b));
   const shared = net.kind === "supply" || net.kind === "ground" || net.kind === "bus-line";
-  if (list.length <= 2 || !shared)
-    return wires.map((w) => ({ a: w.from, b: w.to, ...(w.because && { because: w.because }) }));
+  const direct = (w: Wire): Stretch => ({ a: w.from, b: w.to, ...(w.because && { because: w.because }) });
+  if (list.length <= 2 || !shared) return wires.map(direct);
+  // What carries more than a rail stands goes straight from end to end; the rest shares.
+  const strong = wires.filter((w) => heavy.has(pair(joinEnd(w.from), joinEnd(w.to))));
+  if (strong.length)
+    return [
+      ...strong.map(direct),
+      ...lay(
+        c,
+        net,
+        wires.filter((w) => !strong.includes(w)),
+        NOTHING,
+      ),
+    ];
   const rule = houseRule(c.project, "sharing");
   if (rule === "daisy-chain" || net.kind === "bus-line") return list.slice(1).map((p, i) => ({ a: list[i]!, b: p }));
   const hub =
@@ -98,6 +116,17 @@ function looks(c: Circuit): Omit<RunRow, "step">[] {
   return out;
 }
 
+/** What is to be minded of a wire that carries more than a jumper stands, or that has a chosen gauge. */
+const heavyWires = (c: Circuit): Map<string, string> =>
+  new Map(
+    supplyWires(c.netlist, c.power)
+      .filter((w) => w.chosen || w.peak_A > JUMPER_A)
+      .map((w) => [
+        pair(w.from, w.to),
+        `${w.awg} AWG, up to ${w.peak_A.toFixed(1)} A${w.peak_A > JUMPER_A ? ": no jumper, no breadboard rail" : ""}`,
+      ]),
+  );
+
 const phaseOf = (net: Net): PhaseId =>
   net.kind === "ground" ? "ground" : net.kind === "supply" ? "supply" : net.kind === "bus-line" ? "bus" : "signal";
 
@@ -116,12 +145,13 @@ export function runSheet(c: Circuit): RunRow[] {
     return `${inst.label}: ${pinWords(inst, p.pin)}`;
   };
   const name = (p: Point | string) => (typeof p === "string" ? p : joinEnd(p));
+  const heavy = heavyWires(c);
   const rows: Omit<RunRow, "step">[] = looks(c);
   const push = (net: Net, s: Stretch, phase: PhaseId) => {
     const [ia, ib] = [s.a, s.b].map((p) => (typeof p === "string" ? undefined : c.netlist.instance(p.ref)));
     const leg = !s.cable && (isLead(ia) || isLead(ib));
     rows.push({
-      id: [name(s.a), name(s.b)].sort().join("~"),
+      id: pair(name(s.a), name(s.b)),
       phase,
       kind: s.cable ? "cable" : leg ? "leg" : "wire",
       from: name(s.a),
@@ -133,7 +163,7 @@ export function runSheet(c: Circuit): RunRow[] {
       length_cm: s.cable ? 100 : Math.max(lengthOf(s.a), lengthOf(s.b)) || (leg ? 10 : DEFAULT_CM),
       endA: s.cable ? "plug" : ia ? endKind(ia) : "pin",
       endB: s.cable ? "plug" : ib ? endKind(ib) : "pin",
-      note: s.because ?? "",
+      note: [s.because, heavy.get(pair(name(s.a), name(s.b)))].filter(Boolean).join(". "),
     });
   };
   const isSource = (p: Point | string) =>
@@ -143,7 +173,7 @@ export function runSheet(c: Circuit): RunRow[] {
   for (const phase of PHASES) {
     for (const net of c.netlist.nets) {
       const wires = c.netlist.wires.filter((w) => !w.cable && c.netlist.netOf(joinEnd(w.from)) === net);
-      for (const s of lay(c, net, wires)) {
+      for (const s of lay(c, net, wires, heavy)) {
         const at = net.kind === "supply" && (isSource(s.a) || isSource(s.b)) ? "source" : phaseOf(net);
         if (at === phase.id) push(net, s, at);
       }

@@ -17,6 +17,27 @@ const circuit = (rules: object = {}, board = BOARD3) =>
   circuitOf(planned([board, ...ALL], { houseRules: rules }), catalogue);
 
 describe("run sheet", () => {
+  it("a wire that carries more than a rail stands goes straight, with its gauge; the others still share", () => {
+    const strip = { ref: "M3", part: "module/ws2812b-strip", label: "Light", options: { pixels: 60 } };
+    const c = circuitOf(
+      planned([
+        BOARD3,
+        USB,
+        { ref: "S2", part: "supply/adapter-5v-10a" },
+        strip,
+        { ref: "M4", part: "module/hc-sr04" },
+        { ref: "M5", part: "module/hc-sr04" },
+      ]),
+      catalogue,
+    );
+    const rows = runSheet(c);
+    const fed = rows.find((r) => [r.from, r.to].includes("M3.5V") && r.kind === "wire")!;
+    expect([fed.from, fed.to].sort()).toEqual(["M3.5V", "S2.5V"]);
+    // 60 · 60 mA = 3.6 A.
+    expect(fed.note).toMatch(/^.*\d+ AWG, up to 3\.6 A: no jumper, no breadboard rail$/);
+    expect(rows.filter((r) => r.note.includes("AWG")).map((r) => r.net)).toEqual([fed.net]);
+    expect(rows.some((r) => /rail/.test(r.to))).toBe(true);
+  });
   it.each(["rails", "daisy-chain", "splice"])(
     "with %s, every net of the circuit is fully joined and nothing else",
     (sharing) => {

@@ -299,6 +299,14 @@ export const powerCases: Case[] = [
   {
     rule: "power.bulk",
     severity: "risk",
+    says: "a radio without the capacitor beside it",
+    bad: () => radio(null),
+    near: () => radio({ F: 1e-5 }),
+    fix: "bulk",
+  },
+  {
+    rule: "power.bulk",
+    severity: "risk",
     says: "a strip without its large capacitor",
     bad: () => onUsb2(null),
     near: () => onUsb2(0.001),
@@ -329,6 +337,12 @@ export const powerCases: Case[] = [
     fix: "gauge",
   },
 ];
+
+function radio(bulk: object | null) {
+  const module = part("M1", "module/nrf24l01", {}, bulk ? { bulkCapacitor: bulk } : {});
+  const links = planned([PICO, USB, part("M1", "module/nrf24l01")]).links.map((l): [string, string] => [l.from, l.to]);
+  return make([PICO, USB, module], links);
+}
 
 function onUsb2(F: number | null) {
   return make(
