@@ -24,7 +24,9 @@ describe("the walk in the README", () => {
     expect(await verdict(page)).toBe("Will not work yet: 1 fault");
 
     await station(page, "Power and levels").click();
-    await page.getByRole("heading", { name: "Levels", exact: true }).waitFor();
+    await page.getByRole("img", { name: /^Flow at peak/ }).waitFor();
+    await page.getByRole("tab", { name: /^Levels/ }).click();
+    await page.getByRole("img", { name: /B1.GP0 to M3.DIN: high 3.10 V against 3.67 V/ }).waitFor();
     expect(await page.getByTestId("finding-level.low-high").innerText()).toContain("3.67 V");
     await page.getByRole("button", { name: "What changes" }).click();
     await page.getByText("Ready to wire").first().waitFor();

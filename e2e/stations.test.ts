@@ -43,10 +43,10 @@ describe("stations", () => {
     await page.locator("#M3-pixels").fill("60");
     await page.locator("#M3-pixels").press("Enter");
     await page.getByRole("link", { name: /Power and levels/ }).click();
-    const slider = page.getByRole("slider");
+    const slider = page.getByRole("slider", { name: "brightness cap" });
     await slider.focus();
     await slider.press("End");
-    await page.getByText("100 %").waitFor();
+    await page.getByRole("img", { name: /Tank light: 3.60 A through Strip supply at 100 %/ }).waitFor();
     await page.getByTestId("finding-power.overload").waitFor();
     expect(await page.getByTestId("finding-power.overload").innerText()).toContain("3.6 A at peak over a limit of 2 A");
     await page.getByTestId("finding-power.overload").getByRole("button").first().click();
@@ -54,7 +54,8 @@ describe("stations", () => {
     if (!(await fix.isVisible())) await page.getByTestId("finding-power.overload").getByRole("button").first().click();
     await fix.click();
     // (2000 − 60) / (60 · 59) = 0.548
-    await page.getByText("54 %").waitFor();
+    await page.getByRole("img", { name: /through Strip supply at 54 %, limit 2.00 A/ }).waitFor();
+    expect(await slider.inputValue()).toBe("54");
     await page.getByTestId("finding-power.overload").waitFor({ state: "detached" });
     await context.close();
   });
