@@ -201,4 +201,28 @@ describe("loose parts that the board and the supply decide", () => {
     // 3.4 V / (2 mA · 0.95) = 1789 Ω, next up 1800 Ω.
     expect(at("samd21-compact")).toEqual({ ohm: 1800 });
   });
+  it("the pin that works a load's transistor is taken", () => {
+    const pump = {
+      ref: "MT1",
+      part: "discrete/pump-5v",
+      label: "Pump",
+      companions: { driver: { part: "discrete/nmos-irlz44n", ohm: [270, 10_000] }, flyback: null },
+    };
+    const free = planned([BOARD5, USB, { ref: "D1", part: "discrete/led-red" }]);
+    // The pin that a light would get: with the pump on it, the light goes elsewhere.
+    const at = free.links.find((l) => l.from === "D1.A")!.to;
+    const p = make(
+      [BOARD5, USB, { ref: "S2", part: "supply/adapter-5v-2a" }, pump, { ref: "D1", part: "discrete/led-red" }],
+      [
+        ["S1.USB", "B1.USB"],
+        ["MT1.1", at],
+        ["MT1.2", "S2.5V"],
+        ["S2.GND", "B1.GND"],
+      ],
+    );
+    const q = assign(p, catalogue).project;
+    const lamp = q.links.find((l) => [l.from, l.to].includes("D1.A"))!;
+    expect([lamp.from, lamp.to]).not.toContain(at);
+    expect(q.links).toContainEqual({ from: "MT1.1", to: at });
+  });
 });

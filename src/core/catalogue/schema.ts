@@ -258,6 +258,8 @@ export const ElementSchema = z.discriminatedUnion("kind", [
     Id_mA: z.number(),
     Vds: z.number(),
     Vgs_max: z.number(),
+    /** Heat that the case gets rid of by itself, on small pads and without a heat sink; 1000 when absent. */
+    Ptot_mW: z.number().optional(),
     Qg_nC: z.number().optional(),
   }),
 ]);

@@ -4,7 +4,7 @@ import type { Element } from "../catalogue";
 import type { Instance, Net, NetElement } from "../netlist";
 import { evaluate, formatOhm, formatV, type Triple } from "../quantity";
 import { nextRef, splitEnd, type BasicEdit } from "../project";
-import { elementsAt, holds, netById, otherEnd, seriesOhm } from "./graph";
+import { elementsAt, holds, isRail, netById, otherEnd, seriesOhm } from "./graph";
 import { label, mA, round } from "./help";
 import type { Finding, Fix, Rule } from "./types";
 
@@ -85,7 +85,9 @@ function switchesOf(c: Circuit): SwitchAt[] {
     const defs = c.netlist.instance(el.ref)!.part.elements.filter((x): x is Bjt | Fet => x.kind === el.kind);
     const pinNet = (pin: string) => c.netlist.netOf(`${el.ref}.${pin}`)?.id;
     const def = defs.find((d) => pinNet(d.kind === "bjt" ? d.b : d.g) === el.control) ?? defs[0]!;
-    const mine = loads.filter((l) => [l.el.a, l.el.b].some((id) => id === el.a || id === el.b) && l.el.a !== l.el.b);
+    // Only the switched side counts: what merely shares the rail or the ground with the transistor is not switched by it.
+    const node = [el.a, el.b].filter((id) => !isRail(netById(c, id)));
+    const mine = loads.filter((l) => l.el.a !== l.el.b && [l.el.a, l.el.b].some((id) => node.includes(id)));
     const control = netById(c, el.control);
     return [
       {
@@ -117,7 +119,9 @@ const isFollower = (c: Circuit, s: SwitchAt, l: LoadAt) => {
 /** The board pins on either side of a load. */
 const pinsAt = (c: Circuit, l: LoadAt) =>
   [l.el.a, l.el.b].flatMap((id) =>
-    (netById(c, id)?.ends ?? []).filter((e) => e.def.offers?.length && c.netlist.instance(e.ref)?.part.board),
+    isRail(netById(c, id))
+      ? []
+      : (netById(c, id)?.ends ?? []).filter((e) => e.def.offers?.length && c.netlist.instance(e.ref)?.part.board),
   );
 
 /** From here on a load gets a supply of its own rather than the board's. */
@@ -168,15 +172,29 @@ function outletFor(c: Circuit, l: LoadAt): string | null {
 
 const FETS = ["discrete/nmos-ao3400", "discrete/nmos-irlz44n"];
 
-/** The MOSFET of the catalogue that is guaranteed on at this drive and carries the load; the smallest first. */
-function fetFor(c: Circuit, V: Triple, A: number): string | null {
+/** What a MOSFET without a heat sink gets rid of, watts; the default is a TO-220 in free air (62 °C/W). */
+const bareHeat = (def: Fet) => (def.Ptot_mW ?? 1000) / 1000;
+/** Of that, so much is planned for when a part is offered unasked. */
+const HEAT_SHARE = 0.5;
+
+/**
+ * The MOSFET of the catalogue that is guaranteed on at this drive, carries the load without a heat sink, and stands its
+ * supply; the smallest first.
+ */
+function fetFor(c: Circuit, V: Triple, load_A: number, supply_V: number): string | null {
   return (
     FETS.find((id) => {
       const def = c.catalogue.get(id)?.elements.find((e) => e.kind === "fet");
-      return def?.kind === "fet" && onResistance(def.on, V.min) !== null && def.Id_mA / 1000 >= A * 1.2;
+      const stage = def?.kind === "fet" ? fetStage({ V, on: def.on, load_A, pin_A: 1 }) : null;
+      if (def?.kind !== "fet" || !stage) return false;
+      return def.Id_mA / 1000 >= load_A * 1.2 && def.Vds >= supply_V * 1.2 && stage.W <= bareHeat(def) * HEAT_SHARE;
     }) ?? null
   );
 }
+
+/** The highest voltage that a switch has to hold off, volts. */
+const railOf = (c: Circuit, loads: readonly LoadAt[]) =>
+  Math.max(0, ...loads.flatMap((l) => [l.el.a, l.el.b].map((id) => netById(c, id)?.V?.max ?? 0)));
 
 const flybackFix = (c: Circuit, ref: string): Fix[] =>
   c.project.parts.some((p) => p.ref === ref)
@@ -195,8 +213,9 @@ function driverFix(c: Circuit, l: LoadAt, host: string): Fix[] {
   const V = c.netlist.netOf(`${host}:${inst.part.board!.logicSupply}`).V;
   const level = pins[0] && c.netlist.level(pins[0].ref, pins[0].pin);
   if (!V || !level || pins.length !== 1 || !c.project.parts.some((p) => p.ref === l.el.ref)) return [];
-  const drive = { min: V.min - 0.1, typ: V.typ, max: V.max };
-  const part = fetFor(c, drive, l.A.peak);
+  const high = (volts: number) => evaluate(level.VOH ?? "V", { ...inst.vars, V: volts, I: 0 });
+  const drive = { min: high(V.min), typ: high(V.typ), max: V.max };
+  const part = fetFor(c, drive, l.A.peak, l.V.max);
   const def = part ? c.catalogue.get(part)?.elements.find((e) => e.kind === "fet") : undefined;
   const stage =
     def?.kind === "fet"
@@ -337,7 +356,7 @@ const gateDrive: Rule = {
       if (s.def.kind !== "fet" || s.def.type !== "n" || !s.gate || s.loads.some((l) => isFollower(c, s, l))) return [];
       const least = Math.min(...s.def.on.map((x) => x.Vgs));
       if (s.gate.V.min >= least - 1e-9) return [];
-      const better = fetFor(c, s.gate.V, s.peak_A);
+      const better = fetFor(c, s.gate.V, s.peak_A, railOf(c, s.loads));
       return [
         {
           rule: "load.gate-drive",
@@ -361,12 +380,12 @@ const baseDrive: Rule = {
       const ask = { V: s.gate.V, Vbe: triple(s.def.Vbe, {}), pin_ohm: s.gate.ohm };
       const Ib = leastBase(ask, s.gate.series);
       const beta = Ib > 0 ? s.peak_A / Ib : Infinity;
-      if (beta <= BETA_MAX * 1.5 && beta <= s.def.hFE_min) return [];
+      if (beta <= Math.min(BETA_MAX, s.def.hFE_min)) return [];
       const fault = beta > s.def.hFE_min;
       const stage = bjtStage({ ...ask, hFE_min: s.def.hFE_min, VCEsat_V: s.def.VCEsat_V, load_A: s.peak_A });
       const limit = c.netlist.level(s.gate.ref, s.gate.pin)?.pin_mA?.recommended ?? 8;
       const fits = stage && stage.pin_A * 1000 <= limit && c.project.parts.some((p) => p.ref === s.el.ref);
-      const fet = fetFor(c, s.gate.V, s.peak_A);
+      const fet = fetFor(c, s.gate.V, s.peak_A, railOf(c, s.loads));
       return [
         {
           rule: "load.base-drive",
@@ -477,6 +496,14 @@ function followerFix(c: Circuit, s: SwitchAt, l: LoadAt): Fix[] {
   ];
 }
 
+/** Heat in a switch at the lasting current, and what its case gets rid of, watts. */
+function lastingHeat(s: SwitchAt): { W: number; most: number } {
+  const A = s.loads.reduce((sum, l) => sum + l.A.typ, 0);
+  if (s.def.kind === "bjt") return { W: A * s.def.VCEsat_V, most: s.def.Ptot_mW / 1000 };
+  const stage = s.gate && fetStage({ V: s.gate.V, on: s.def.on, load_A: A, pin_A: 1 });
+  return { W: stage?.W ?? 0, most: bareHeat(s.def) };
+}
+
 const switchLimit: Rule = {
   rule: "load.switch-limit",
   says: "A transistor has a largest current, a largest voltage, and a heat that its case gets rid of.",
@@ -484,23 +511,23 @@ const switchLimit: Rule = {
     switchesOf(c).flatMap((s): Finding[] => {
       if (!s.peak_A) return [];
       const most = (s.def.kind === "bjt" ? s.def.Ic_mA : s.def.Id_mA) / 1000;
-      const top = Math.max(0, ...s.loads.flatMap((l) => [l.el.a, l.el.b].map((id) => netById(c, id)?.V?.max ?? 0)));
+      const top = railOf(c, s.loads);
       const Vmax = s.def.kind === "bjt" ? s.def.Vceo : s.def.Vds;
-      const lasting = s.loads.reduce((sum, l) => sum + l.A.typ, 0);
-      const W = s.def.kind === "bjt" ? lasting * s.def.VCEsat_V : 0;
-      const hot = s.def.kind === "bjt" && W * 1000 > s.def.Ptot_mW;
-      const overA = s.peak_A > most;
-      if (!overA && top <= Vmax && !hot) return [];
-      const what = overA
-        ? `${mA(s.peak_A)} over a limit of ${mA(most)}`
-        : top > Vmax
-          ? `${formatV(top)} over a limit of ${formatV(Vmax)}`
-          : `${Math.round(W * 1000)} mW over ${s.def.kind === "bjt" ? s.def.Ptot_mW : 0} mW`;
-      const better = s.gate ? fetFor(c, s.gate.V, s.peak_A) : null;
+      const heat = lastingHeat(s);
+      const over = s.peak_A > most || top > Vmax;
+      if (!over && heat.W <= heat.most) return [];
+      const what =
+        s.peak_A > most
+          ? `${mA(s.peak_A)} over a limit of ${mA(most)}`
+          : top > Vmax
+            ? `${formatV(top)} over a limit of ${formatV(Vmax)}`
+            : `${heat.W.toFixed(2)} W of heat; ${heat.most} W is what it gets rid of${s.def.kind === "fet" ? " without a heat sink" : ""}`;
+      const better = s.gate ? fetFor(c, s.gate.V, s.peak_A, top) : null;
       return [
         {
           rule: "load.switch-limit",
-          severity: "stop",
+          // A heat sink helps a MOSFET; nothing helps a transistor past its rating.
+          severity: over || s.def.kind === "bjt" ? "stop" : "risk",
           at: [s.el.ref, ...s.loads.map((l) => l.el.ref)],
           message: `${label(c, s.el.ref)} would have to carry ${what} for ${s.loads.map((l) => label(c, l.el.ref)).join(", ")}. Take a stronger one.`,
           evidence: {
@@ -508,6 +535,7 @@ const switchLimit: Rule = {
             limit_mA: round(most * 1000, 0),
             supply_V: round(top),
             limit_V: Vmax,
+            heat_W: round(heat.W, 2),
           },
           fixes: better && s.def.kind === "fet" ? swapFix(c, s, better) : better ? swapFixBjt(c, s, better) : [],
         },

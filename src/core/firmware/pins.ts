@@ -1,5 +1,6 @@
 import { findPin, optionValues } from "../catalogue";
 import type { Circuit } from "../circuit";
+import { isWorked } from "../netlist";
 import { houseRule } from "../project";
 import { waysToServe } from "../assign";
 import type { DriverPart, PinConstant } from "./types";
@@ -34,7 +35,7 @@ function ids(c: Circuit): Map<string, string> {
   for (const i of all) {
     if (driven.has(i.ref)) continue;
     // A transistor that stands in a load's wire is worked under the load's name.
-    if (i.inserted && i.inserted.key !== "driver") continue;
+    if (!isWorked(i)) continue;
     const named = i.inserted ? (c.netlist.instance(i.inserted.by) ?? i) : i;
     const base = identifier(named.label, i.ref).toLowerCase();
     const id = taken.has(base) ? `${base}_${i.ref.toLowerCase()}` : base;

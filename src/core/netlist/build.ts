@@ -1,7 +1,7 @@
 import { evaluate, exactly, type Triple } from "../quantity";
 import { findPin, isBusKind, type Part, type Pin } from "../catalogue";
 import { splitEnd } from "../project";
-import { outerTerminal, type Expanded, type Instance } from "./expand";
+import { isWorked, outerTerminal, type Expanded, type Instance } from "./expand";
 import type { Binding, EndAs, Net, NetElement, NetEnd, Netlist } from "./types";
 import { Union } from "./union";
 
@@ -161,7 +161,7 @@ function makeBindings(e: Expanded, byId: Map<string, Net>, elements: NetElement[
   const out: Binding[] = [];
   for (const inst of e.instances.values()) {
     // A driver that stands in a load's wire is what the board's pin works on.
-    if (inst.part.board || (inst.inserted && inst.inserted.key !== "driver")) continue;
+    if (inst.part.board || !isWorked(inst)) continue;
     for (const p of inst.part.pins) {
       if (!p.need) continue;
       const start = net(`${inst.ref}.${p.label}`);
@@ -203,7 +203,11 @@ function nameNets(nets: Net[], e: Expanded, bindings: Binding[]) {
     used.set(base, count + 1);
     return count ? `${base}·${count + 1}` : base;
   };
-  const label = (ref: string) => e.instances.get(ref)?.label ?? ref;
+  // A loose part in a wire speaks under the name of the part that it belongs to.
+  const label = (ref: string) => {
+    const inst = e.instances.get(ref);
+    return (inst?.inserted ? e.instances.get(inst.inserted.by)?.label : inst?.label) ?? ref;
+  };
   const busOf = (b: Binding) => {
     const pin = findPin(e.instances.get(b.host)!.part, b.hostPin);
     const offer = pin?.offers?.find((o) => o.kind === b.need.kind && "role" in o && o.role === b.need.role);

@@ -22,6 +22,9 @@ export interface Instance {
   inserted?: { by: string; key: CompanionKey; because: string };
 }
 
+/** Whether the board's pins work a part: those of the list, and the transistors that stand in a load's wire. */
+export const isWorked = (i: Instance) => !i.inserted || i.inserted.key === "driver";
+
 /** A physical wire or cable of the expanded circuit. */
 export interface Wire {
   from: End;

@@ -1,5 +1,5 @@
 import { isBusKind, isPointToPoint, type Need, type Pin } from "../../catalogue";
-import type { Instance, Netlist } from "../../netlist";
+import { isWorked, type Instance, type Netlist } from "../../netlist";
 import { endOn, splitEnd, type Project } from "../../project";
 import { evaluate } from "../../quantity";
 import { shareKey, waysToServe, type HostFacts, type Serve } from "../capability";
@@ -237,7 +237,7 @@ export function makeProblem(
   const refs = new Set(hosts.map((h) => h.ref));
   const led = followers(project, netlist, host);
   for (const inst of netlist.expanded.instances.values()) {
-    if (inst.host !== host || inst.inserted || inst.part.board) continue;
+    if (inst.host !== host || !isWorked(inst) || inst.part.board) continue;
     const groupOf = new Map<string, { id: number; name: string }>();
     for (const g of inst.part.groups) {
       if (!isBusKind(g.kind)) continue;

@@ -3,6 +3,7 @@ import {
   ADAPTER5,
   AVR,
   CABLE,
+  changed,
   CHARGER,
   led,
   make,
@@ -141,7 +142,7 @@ const diode = (a: string, k: string) =>
       [`D1.${a}`, "MT1.2"],
     ],
   );
-const bench = (V: number) => part("S2", "supply/bench", { output_V: V, limit_mA: 2000 });
+const bench = (V: number, limit_mA = 2000) => part("S2", "supply/bench", { output_V: V, limit_mA });
 const withBench = (V: number) => {
   const board = make(
     [
@@ -162,6 +163,29 @@ const weak = (mA: number) =>
     supply: { ref: "S2", part: "supply/adapter-5v-10a" },
     load: part("MT1", "discrete/pump-5v", { load_mA: mA }),
   });
+
+/** A solenoid that holds at so many milliamperes behind the small MOSFET. */
+const warm = (load_mA: number) =>
+  make(
+    [
+      PICO,
+      USB,
+      bench(12, 5000),
+      part("Q1", "discrete/nmos-ao3400", {}, { seriesResistor: { ohm: 470 }, pullDown: { ohm: 10_000 } }),
+      part("MT1", "discrete/solenoid", { load_V: 12, load_mA }, { flyback: { part: "discrete/diode-1n4007" } }),
+    ],
+    [CABLE, ["MT1.1", "S2.+"], ["MT1.2", "Q1.D"], ["Q1.S", "S2.-"], ["S2.-", "B1.GND"], ["Q1.G", "B1.GP7"]],
+  );
+/** A light that is always on beside a switched pump: it shares rail and ground with the transistor, and is not switched by it. */
+const bystander = (flyback: object | null) => {
+  const p = stage(flyback ? IRLZ : { ...IRLZ, flyback });
+  return changed(
+    p,
+    { type: "addPart", part: "discrete/pump-5v", ref: "MT2", label: "Always on" },
+    { type: "addLink", link: { from: "MT2.1", to: "S2.5V" } },
+    { type: "addLink", link: { from: "MT2.2", to: "S2.GND" } },
+  );
+};
 
 /** Currents and loads: lights, transistors, coils, and parts the wrong way round. */
 export const currentCases: Case[] = [
@@ -277,6 +301,14 @@ export const currentCases: Case[] = [
     fix: "flyback",
   },
   {
+    rule: "load.no-flyback",
+    severity: "stop",
+    says: "the same beside a pump that is always on, which needs none",
+    bad: () => bystander(null),
+    near: () => bystander({}),
+    fix: "flyback",
+  },
+  {
     rule: "load.gate-drive",
     severity: "fault",
     says: "a 5 V MOSFET on a 3.3 V pin",
@@ -316,6 +348,13 @@ export const currentCases: Case[] = [
     bad: () => weak(2000),
     near: () => weak(1200),
     also: [],
+  },
+  {
+    rule: "load.switch-limit",
+    severity: "risk",
+    says: "three lasting amperes through a tiny MOSFET",
+    bad: () => warm(3000),
+    near: () => warm(2000),
   },
   {
     rule: "load.voltage",
