@@ -1,5 +1,5 @@
 import type { Circuit } from "../circuit";
-import { BETA_MAX, bjtStage, fetStage, leastBase, onResistance } from "../circuits";
+import { BETA_MAX, bjtStage, fetStage, leastBase } from "../circuits";
 import type { Element } from "../catalogue";
 import type { Instance, Net, NetElement } from "../netlist";
 import { evaluate, formatOhm, formatV, type Triple } from "../quantity";

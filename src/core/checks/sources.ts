@@ -1,5 +1,5 @@
 import type { Circuit } from "../circuit";
-import { lowestNeeded, rootOf, sourcesOn, supplyWires, type SourceAt } from "../power";
+import { lowestNeeded, pushes, rootOf, sourcesOn, supplyWires, type Push, type SourceAt } from "../power";
 import { evaluate, formatV } from "../quantity";
 import type { Net } from "../netlist";
 import { nextRef, splitEnd, type BasicEdit } from "../project";
@@ -12,78 +12,96 @@ const SAME_V = 0.3;
 const CLASH_V = 0.5;
 const typ = (s: SourceAt) => evaluate(s.source.V.typ, s.inst.vars);
 
-/** Puts a Schottky diode into a source's wire, so that nothing flows back into it. */
-function diodeFix(c: Circuit, s: SourceAt): Fix[] {
+/** Edits that put a Schottky diode into a source's plus wires, so that nothing flows back into it. */
+function diodeEdits(c: Circuit, s: SourceAt, number: number): BasicEdit[] {
   const pins = s.inst.part.pins.filter((p) => p.role === "supply-out").map((p) => `${s.ref}.${p.label}`);
-  const link = c.project.links.find((l) => pins.includes(l.from) || pins.includes(l.to));
-  if (!link || !c.catalogue.get("discrete/diode-1n5819")) return [];
-  const out = pins.includes(link.from) ? link.from : link.to;
-  const to = out === link.from ? link.to : link.from;
-  const ref = nextRef(c.project, "discrete/diode-1n5819");
+  const links = c.project.links.filter((l) => pins.includes(l.from) || pins.includes(l.to));
+  const out = links[0] && (pins.includes(links[0].from) ? links[0].from : links[0].to);
+  if (!out) return [];
+  const first = nextRef(c.project, DIODE);
+  const ref = first.replace(/\d+$/, (n) => String(Number(n) + number));
+  return [
+    { type: "addPart", part: DIODE, ref },
+    { type: "addLink", link: { from: out, to: `${ref}.A` } },
+    ...links.flatMap((l): BasicEdit[] => [
+      { type: "removeLink", from: l.from, to: l.to },
+      { type: "addLink", link: { from: `${ref}.K`, to: pins.includes(l.from) ? l.to : l.from } },
+    ]),
+  ];
+}
+const DIODE = "discrete/diode-1n5819";
+
+/** A diode in each source that is pushed into; none where that is a plugged cable, since its wire can't be cut. */
+function diodeFix(c: Circuit, into: SourceAt[]): Fix[] {
+  const each = into.map((s, i) => diodeEdits(c, s, i));
+  if (!c.catalogue.get(DIODE) || each.some((e) => !e.length)) return [];
   return [
     {
-      id: `diode-${s.ref}`,
-      label: `Put a Schottky diode between ${out} and ${to}`,
-      edits: [
-        { type: "removeLink", from: link.from, to: link.to },
-        { type: "addPart", part: "discrete/diode-1n5819", ref },
-        { type: "addLink", link: { from: out, to: `${ref}.A` } },
-        { type: "addLink", link: { from: `${ref}.K`, to } },
-      ],
+      id: "diode",
+      label: `Put a Schottky diode behind ${into.map((s) => label(c, s.ref)).join(" and ")}`,
+      edits: each.flat(),
     },
   ];
 }
 
-/** Pairs of sources that stand against each other: on one net, or through a fuse or wire that lets current back. */
-function joined(c: Circuit): { a: SourceAt; b: SourceAt; at: string[] }[] {
-  const out: { a: SourceAt; b: SourceAt; at: string[] }[] = [];
-  for (const net of c.netlist.nets) {
-    if (net.kind !== "supply") continue;
-    const here = sourcesOn(c.netlist, net);
-    for (const b of here.slice(1)) out.push({ a: here[0]!, b, at: [here[0]!.ref, b.ref] });
-  }
-  for (const inst of c.netlist.expanded.instances.values())
-    for (const k of inst.part.converters) {
-      if (k.kind !== "wire" && k.kind !== "fuse") continue;
-      const [from, to] = [c.netlist.netOf(`${inst.ref}:${k.from}`), c.netlist.netOf(`${inst.ref}:${k.to}`)];
-      const [a, b] = [sourcesOn(c.netlist, from)[0], sourcesOn(c.netlist, to)[0]];
-      if (from !== to && a && b) out.push({ a, b, at: [a.ref, b.ref, inst.ref] });
-    }
-  return out;
+/** Takes the cable out of the plan: it is then only for uploading, with the other supply off. */
+function unplugFix(c: Circuit, s: SourceAt | undefined): Fix[] {
+  const link = s && c.project.links.find((l) => [l.from, l.to].some((e) => splitEnd(e).ref === s.ref && /USB/.test(e)));
+  return link
+    ? [
+        {
+          id: "unplug",
+          label: "Take the cable out of the plan: plug it in only with the other supply off",
+          edits: [{ type: "removeLink", from: link.from, to: link.to }],
+        },
+      ]
+    : [];
 }
+
+/** Pairs of sources of which one or both can push into the other. */
+function meetings(c: Circuit): { a: SourceAt; b: SourceAt; list: Push[] }[] {
+  const pairs = new Map<string, Push[]>();
+  for (const p of pushes(c.netlist)) {
+    const key = [p.from.ref, p.into.ref].sort().join(" ");
+    pairs.set(key, [...(pairs.get(key) ?? []), p]);
+  }
+  return [...pairs.values()].map((list) => ({ a: list[0]!.from, b: list[0]!.into, list }));
+}
+const clash = (m: { a: SourceAt; b: SourceAt; list: Push[] }) =>
+  m.list.some((p) => p.joined) && Math.abs(typ(m.a) - typ(m.b)) > SAME_V;
 
 const twoSources: Rule = {
   rule: "power.two-sources",
-  says: "Two sources on one rail push against each other, and a USB port gets current back. A diode or a switch decides who feeds.",
+  says: "Two sources on one rail push against each other: a USB port gets current back, a cell is charged without a charger.",
   check: (c) =>
-    joined(c)
-      .filter(({ a, b }) => Math.abs(typ(a) - typ(b)) <= SAME_V)
-      .map(({ a, b, at }): Finding => {
-        const usb = [a, b].some((s) => s.inst.part.pins.some((p) => p.role === "cable"));
-        const cable = [a, b].find((s) => s.inst.part.pins.some((p) => p.role === "cable"));
-        const other = cable === a ? b : a;
+    meetings(c)
+      .filter((m) => !clash(m))
+      .map(({ list }): Finding => {
+        const cell = list.find((p) => p.into.source.capacity_mAh !== undefined);
+        const told = cell ?? list.find((p) => isPlug(p.into)) ?? list[0]!;
+        const { from, into, arrives_V, meets_V } = told;
+        const what = cell
+          ? "charges it without any control: cells leak, swell or burn"
+          : isPlug(into)
+            ? "flows back into the USB port"
+            : "flows back into it";
         return {
           rule: "power.two-sources",
-          severity: "risk",
-          at,
-          message: `${label(c, a.ref)} and ${label(c, b.ref)} feed the same ${typ(a).toFixed(0)} V rail with nothing between them: the higher one feeds the other${usb ? ", and current flows back into the USB port" : ""}. Never have both on at once, or separate them.`,
-          evidence: { first_V: round(typ(a)), second_V: round(typ(b)) },
-          fixes: [...diodeFix(c, other), ...(cable ? [unplugFix(c, cable)] : [])].filter((f): f is Fix => f !== null),
+          severity: cell ? "stop" : "risk",
+          at: [from.ref, into.ref],
+          message: `${label(c, from.ref)} can push up to ${formatV(arrives_V)} into ${label(c, into.ref)}, which may have ${formatV(meets_V)}: its current ${what}.${cell ? " Do not power this." : " Never have both on at once, or separate them."}`,
+          evidence: { arrives_V: round(arrives_V), meets_V: round(meets_V) },
+          fixes: [
+            ...diodeFix(
+              c,
+              list.map((p) => p.into),
+            ),
+            ...unplugFix(c, list.flatMap((p) => [p.from, p.into]).find(isPlug)),
+          ],
         };
       }),
 };
-
-/** Takes the cable out of the plan: it is then only for uploading, with the other supply off. */
-function unplugFix(c: Circuit, s: SourceAt): Fix | null {
-  const link = c.project.links.find((l) => [l.from, l.to].some((e) => splitEnd(e).ref === s.ref && /USB/.test(e)));
-  return link
-    ? {
-        id: "unplug",
-        label: "Take the cable out of the plan: plug it in only with the other supply off",
-        edits: [{ type: "removeLink", from: link.from, to: link.to }],
-      }
-    : null;
-}
+const isPlug = (s: SourceAt) => s.inst.part.pins.some((p) => p.role === "cable");
 
 /** Supply nets on which outputs of different voltages meet. */
 export function clashingNets(c: Circuit): { net: Net; refs: string[]; lo: number; hi: number }[] {
@@ -94,9 +112,10 @@ export function clashingNets(c: Circuit): { net: Net; refs: string[]; lo: number
       const k = inst?.part.converters.find((x) => x.to === n.supply && (x.kind === "linear" || x.kind === "switching"));
       return inst && k?.V ? [{ ref: n.ref, V: evaluate(k.V.typ, inst.vars) }] : [];
     });
+    // A diode is no joint: what it lets through is judged as two sources.
     const passed = net.nodes.flatMap((n) => {
       const inst = c.netlist.instance(n.ref);
-      const k = inst?.part.converters.find((x) => x.to === n.supply && x.kind !== "linear" && x.kind !== "switching");
+      const k = inst?.part.converters.find((x) => x.to === n.supply && (x.kind === "wire" || x.kind === "fuse"));
       const from = k && c.netlist.netOf(`${n.ref}:${k.from}`);
       return from && from !== net && from.V ? [{ ref: n.ref, V: from.V.typ }] : [];
     });
@@ -125,9 +144,9 @@ const joinedRails: Rule = {
       refs.length > 1 ? refs.map((r) => label(c, r)).join(" and ") : `two rails of ${label(c, refs[0]!)}`;
     return [
       ...rails.map((x) => found(x.refs, names(x.refs), [x.lo, x.hi])),
-      ...joined(c)
-        .filter(({ a, b, at }) => Math.abs(typ(a) - typ(b)) > SAME_V && at.length > 2)
-        .map(({ a, b, at }) => found(at, `${label(c, a.ref)} and ${label(c, b.ref)}`, [typ(a), typ(b)])),
+      ...meetings(c)
+        .filter((m) => clash(m) && !rails.some((r) => [m.a.ref, m.b.ref].every((x) => r.refs.includes(x))))
+        .map(({ a, b }) => found([a.ref, b.ref], `${label(c, a.ref)} and ${label(c, b.ref)}`, [typ(a), typ(b)])),
     ];
   },
 };

@@ -1,7 +1,7 @@
 import { evaluate } from "../quantity";
 import type { Netlist } from "../netlist";
 import { lowestNeeded } from "./needs";
-import { sourcesOn, type SourceAt } from "./sources";
+import { sourcesOn, type SourceAt } from "./at";
 import type { Load, PowerReport } from "./tree";
 
 /**

@@ -1,6 +1,7 @@
 import { evaluate, type Triple } from "../quantity";
 import type { Converter } from "../catalogue";
 import type { Net, NetElement, Netlist } from "../netlist/types";
+import { sourcesOn } from "./at";
 
 /** Current in amperes by state. */
 export interface Load {
@@ -62,7 +63,8 @@ const add = (a: Load, b: Load, f = { idle: 1, typ: 1, peak: 1 }): Load => ({
   peak: a.peak + b.peak * f.peak,
 });
 
-function feedsOf(n: Netlist): Feed[] {
+/** Every way in which a supply net may feed another: the parts' own converters, and loose parts in a supply's wire. */
+export function feedsOf(n: Netlist): Feed[] {
   const out: Feed[] = [];
   for (const inst of n.expanded.instances.values())
     for (const converter of inst.part.converters)
@@ -134,16 +136,6 @@ export function converterOutput(c: Converter, vin: Triple, vars: Record<string, 
   };
 }
 
-/** The source node on a net, when there is one. */
-export function sourceOn(n: Netlist, net: Net) {
-  for (const node of net.nodes) {
-    const inst = n.instance(node.ref);
-    const supply = node.supply ? inst?.part.supplies[node.supply] : undefined;
-    if (inst && supply?.source) return { ref: node.ref, inst, supply, source: supply.source };
-  }
-  return undefined;
-}
-
 /**
  * Resolves the voltage of every supply net from the sources through the boards' regulators, and writes it into the
  * nets. A converter feeds a net only when its own input is fed and no source sits on the net itself.
@@ -158,7 +150,7 @@ export function resolveVoltages(n: Netlist): Map<string, Feed> {
     if (net.kind === "ground") return net.V;
     if (done.has(net.id) || busy.has(net.id)) return net.V;
     busy.add(net.id);
-    const s = sourceOn(n, net);
+    const s = sourcesOn(n, net)[0];
     if (s) {
       const value = (x: number | string) => evaluate(x, s.inst.vars);
       net.V = { min: value(s.source.V.min), typ: value(s.source.V.typ), max: value(s.source.V.max) };
@@ -262,7 +254,7 @@ export function powerReport(n: Netlist, chosen: Map<string, Feed>, extra: ExtraL
   for (const net of n.nets) {
     if (net.kind !== "supply") continue;
     const d = demand(net.id);
-    const s = sourceOn(n, net);
+    const s = sourcesOn(n, net)[0];
     if (s)
       limits.push({
         id: `${s.ref}:source`,

@@ -1,6 +1,6 @@
 import type { Netlist, Wire } from "../netlist";
 import { endText } from "./ends";
-import { sourcesOn } from "./sources";
+import { sourcesOn } from "./at";
 import type { PowerReport } from "./tree";
 
 /** Copper at 20 °C, ohm·metre (IEC 60028). */
