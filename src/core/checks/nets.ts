@@ -42,7 +42,9 @@ const undriven: Rule = {
           at: inputs.map((e) => `${e.ref}.${e.pin}`),
           message: alone
             ? `${first.ref}.${first.pin} (${label(c, first.ref)}) is an input that nothing drives.`
-            : `${inputs.map((e) => `${e.ref}.${e.pin}`).join(", ")} are all inputs: nothing on this net sets its level.`,
+            : inputs.length === 1
+              ? `${first.ref}.${first.pin} (${label(c, first.ref)}) is an input: nothing on this net sets its level.`
+              : `${inputs.map((e) => `${e.ref}.${e.pin}`).join(", ")} are all inputs: nothing on this net sets their level.`,
           evidence: { inputs: inputs.length },
           fixes,
         },

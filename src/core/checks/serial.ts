@@ -278,7 +278,7 @@ const baud: Rule = {
           rule: "uart.baud",
           severity: u.console ? "note" : u.total > FAULT ? "fault" : "risk",
           at: [u.ref, u.host],
-          message: `${u.baud} baud for ${label(c, u.ref)} is ${u.real.real.toFixed(0)} on the ${board.chip} (${u.real.how}): ${pct(Math.abs(u.real.error))} off${board.clockTolerance ? `, and its clock may be ${pct(board.clockTolerance)} off besides` : ""}.`,
+          message: `${u.baud} baud for ${label(c, u.ref)} is ${u.real.real.toFixed(0)} on the ${board.chip} (${u.real.how}): ${pct(Math.abs(u.real.error))} off${board.clockTolerance ? `, and its clock may be ${pct(board.clockTolerance)} off besides${crystal && board.clockTolerance > 0.001 ? " (the chip's own oscillator: usually this good near 25 °C, promised only to 10 %)" : ""}` : ""}.`,
           evidence: {
             asked: u.baud,
             real: round(u.real.real, 0),

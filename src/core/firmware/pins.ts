@@ -136,7 +136,8 @@ export function driverParts(c: Circuit, host: string, target: string, busNames: 
     return [
       {
         inst,
-        ref: inst.ref,
+        // A load's transistor answers under the load's name: that is what the person looks at.
+        ref: inst.inserted?.key === "driver" ? inst.inserted.by : inst.ref,
         id: names.get(inst.ref)!,
         label: codeText(inst.label),
         pin: constant,
