@@ -39,7 +39,8 @@ import {
 } from "../core/project";
 import { judgeReading, parseReading, type CheckItem } from "../core/bench";
 import { loomSvg } from "../core/formats";
-import { loom } from "../core/wiring";
+import { loom, type Loom } from "../core/wiring/loom";
+import { layOut } from "./layout";
 import { catalogue, need, needFor, partIndex, summaries } from "./parts";
 import { planningApi } from "./planning";
 import { makePowerView, type PowerView } from "./power-view";
@@ -348,9 +349,14 @@ export const api = {
     return makePowerView(project, catalogue);
   },
 
-  async svg(project: Project): Promise<string> {
+  /** The loom drawing, laid out in a worker of its own. */
+  async loom(project: Project): Promise<Loom> {
     await needFor(project);
-    return loomSvg(loom(circuitOf(project, catalogue)), project.title);
+    return loom(circuitOf(project, catalogue), layOut);
+  },
+
+  async svg(project: Project, plain = false): Promise<string> {
+    return loomSvg(await api.loom(project), project.title, { plain });
   },
 
   /** Judges a meter reading as typed. */

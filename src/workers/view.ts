@@ -15,16 +15,7 @@ import { cautions } from "../core/formats";
 import { TARGETS, pinConstants, type PinConstant } from "../core/firmware";
 import type { LevelVerdict } from "../core/netlist";
 import type { Project } from "../core/project";
-import {
-  gridAddressTables,
-  loom,
-  partsList,
-  runSheet,
-  type GridAddresses,
-  type BomRow,
-  type Loom,
-  type RunRow,
-} from "../core/wiring";
+import { gridAddressTables, partsList, runSheet, type GridAddresses, type BomRow, type RunRow } from "../core/wiring";
 
 /** Everything that the screens show of a project, as plain data. Computed in the worker, whole, after every edit. */
 export interface PartView {
@@ -88,7 +79,8 @@ export interface View {
   rails: { name: string; V: { min: number; typ: number; max: number } | null; typ_mA: number; peak_mA: number }[];
   levels: LevelView[];
   rows: RunRow[];
-  loom: Loom;
+  /** Names of all nets that join something. */
+  nets: string[];
   checks: CheckItem[];
   bom: BomRow[];
   cautions: string[];
@@ -207,7 +199,7 @@ export function makeView(project: Project, catalogue: Catalogue): View {
     rails: c.power.rails.map((r) => ({ name: r.name, V: r.V, typ_mA: mA(r.flow.typ), peak_mA: mA(r.flow.peak) })),
     levels: c.levels.map(levelView),
     rows: runSheet(c),
-    loom: loom(c),
+    nets: c.netlist.nets.filter((n) => n.ends.length > 1).map((n) => n.name),
     checks: checklist(c),
     bom: partsList(c),
     cautions: cautions(c),

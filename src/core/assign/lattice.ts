@@ -52,7 +52,8 @@ export interface LeftOver {
 export interface LatticeView {
   host: string;
   hostName: string;
-  headers: { id: string; side: string; says: string }[];
+  /** `from`: the end that every header is counted from. */
+  headers: { id: string; side: string; says: string; from: string }[];
   columns: LatticeColumn[];
   rows: LatticeRow[];
   says: string[];
@@ -270,8 +271,13 @@ export function latticeView(c: Circuit, host: string): LatticeView {
     host,
     hostName: inst.part.name,
     headers: [
-      ...board.headers.map(({ id, side, says: s }) => ({ id, side, says: s })),
-      ...more.map((m) => ({ id: m.ref, side: "behind", says: m.label })),
+      ...board.headers.map(({ id, side, says: s }) => ({
+        id,
+        side,
+        says: s,
+        from: board.countedFrom ?? "the USB end",
+      })),
+      ...more.map((m) => ({ id: m.ref, side: "behind", says: m.label, from: "pin 1" })),
     ],
     columns,
     rows,

@@ -373,6 +373,8 @@ export const BoardInfoSchema = z.strictObject({
     )
     .min(1),
   rowPitch_mm: z.number().optional(),
+  /** The end at which every header's position 1 is, in words; the USB end when absent. */
+  countedFrom: text(40).optional(),
   headersSoldered: z.boolean(),
   chip_mA: z.number(),
   /** Pins whose currents add up against a limit of their own; what they deliver and what they sink counts apart. */

@@ -4,6 +4,7 @@ import Papa from "papaparse";
 import { circuitOf } from "../circuit";
 import { BOARD5, catalogue, make, planned, USB } from "../testing";
 import { checksCsv, loomSvg, makeZip, partsCsv, safePath, toCsv, wiresCsv } from ".";
+import { layOutHere } from "../wiring/loom/elk";
 import { loom } from "../wiring";
 import fs from "node:fs";
 import { unpackWoff } from "./woff";
@@ -41,8 +42,8 @@ describe("CSV", () => {
 });
 
 describe("SVG", () => {
-  it("lets no label become markup", () => {
-    const svg = loomSvg(loom(c), hostile);
+  it("lets no label become markup", async () => {
+    const svg = loomSvg(await loom(c, layOutHere), hostile);
     expect(svg).not.toContain("<script>");
     expect(svg).toContain("&#60;script&#62;");
     expect(svg.match(/<text/g)!.length).toBeGreaterThan(20);

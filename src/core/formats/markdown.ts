@@ -1,6 +1,6 @@
 import type { CheckItem } from "../bench";
 import type { Finding, Verdict } from "../checks";
-import { PHASES, type BomRow, type GridAddresses, type RunRow } from "../wiring";
+import { isLaid, PHASES, type BomRow, type GridAddresses, type RunRow } from "../wiring";
 
 const cell = (t: string | number) =>
   String(t)
@@ -39,22 +39,21 @@ export function planMarkdown(p: PlanText): string {
   const phases = PHASES.map((ph) => {
     const rows = p.rows.filter((r) => r.phase === ph.id);
     if (!rows.length) return "";
-    const body =
-      ph.id === "prepare"
-        ? rows.map((r) => `- [ ] ${r.step}. ${cell(r.note)}`).join("\n")
-        : table(
-            ["", "step", "from", "to", "net", "colour", "cm", "ends"],
-            rows.map((r) => [
-              "☐",
-              r.step,
-              place(r.from, r.fromWords),
-              place(r.to, r.toWords),
-              r.net,
-              r.colour || r.kind,
-              r.length_cm,
-              `${r.endA}-${r.endB}`,
-            ]),
-          );
+    const body = rows.every((r) => !isLaid(r))
+      ? rows.map((r) => `- [ ] ${r.step}. ${cell(r.note)}`).join("\n")
+      : table(
+          ["", "step", "from", "to", "net", "colour", "cm", "ends"],
+          rows.map((r) => [
+            "☐",
+            r.step,
+            place(r.from, r.fromWords),
+            place(r.to, r.toWords),
+            r.net,
+            r.colour || r.kind,
+            r.length_cm,
+            `${r.endA}-${r.endB}`,
+          ]),
+        );
     return `### ${ph.title}\n\n${ph.why}\n\n${body}\n`;
   });
   return `# ${cell(p.title)}

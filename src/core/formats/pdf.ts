@@ -1,6 +1,6 @@
 import fontkit from "@pdf-lib/fontkit";
 import { PDFDocument, rgb, type PDFFont, type PDFPage } from "pdf-lib";
-import { PHASES } from "../wiring";
+import { isLaid, PHASES } from "../wiring";
 import type { PlanText } from "./markdown";
 import { unpackWoff } from "./woff";
 
@@ -100,7 +100,7 @@ export async function planPdf(p: PlanText, fonts: { text: Uint8Array; bold: Uint
     say(s, ph.title, { size: 12, bold: true, gap: 2 });
     say(s, ph.why, { gap: 4 });
     for (const r of rows)
-      if (r.kind === "look") say(s, r.note, { box: true });
+      if (!isLaid(r)) say(s, r.note, { box: true });
       else
         say(
           s,

@@ -5,7 +5,8 @@ import { findings, verdict, type Finding, type Verdict } from "../checks";
 import { circuitOf, type Circuit } from "../circuit";
 import { TARGETS } from "../firmware";
 import { writeProject, type Project } from "../project";
-import { loom, partsList, runSheet, gridAddressTables } from "../wiring";
+import { isLaid, loom, partsList, runSheet, gridAddressTables } from "../wiring";
+import { layOutHere } from "../wiring/loom/elk";
 import { toCsv } from "./csv";
 import { planMarkdown, type PlanText } from "./markdown";
 import { loomSvg } from "./svg";
@@ -53,7 +54,7 @@ export function wiresCsv(c: Circuit): string {
   return toCsv(
     ["step", "from", "to", "net", "colour", "length_cm", "end_a", "end_b", "note"],
     runSheet(c)
-      .filter((r) => r.kind !== "look")
+      .filter(isLaid)
       .map((r) => [r.step, r.from, r.to, r.net, r.colour, r.length_cm, r.endA, r.endB, r.note]),
   );
 }
@@ -128,7 +129,7 @@ export async function planOutputs(
     "wires.csv": wiresCsv(c),
     "parts.csv": partsCsv(c),
     "checks.csv": checksCsv(c),
-    "plan.svg": loomSvg(loom(c), project.title),
+    "plan.svg": loomSvg(await loom(c, layOutHere), project.title),
     "plan.md": planMarkdown(text),
     "plan.pdf": await (await import("./pdf")).planPdf(text, fonts),
   };

@@ -3,6 +3,7 @@ import { findPin, isBusKind, optionProblems, PartSchema, withOptions, type Catal
 import { partLookup, splitEnd } from "./endpoint";
 import { nextRef } from "./refs";
 import {
+  BoxPlaceSchema,
   CompanionKeySchema,
   CompanionValueSchema,
   DrawerSchema,
@@ -60,6 +61,12 @@ const BaseEdit = z.discriminatedUnion("type", [
     clock_Hz: z.number().positive().max(1e9).nullable(),
   }),
   z.strictObject({ type: z.literal("setWire"), ref: z.string(), wire_cm: z.number().positive().max(2000).nullable() }),
+  /** Puts a box of the loom drawing somewhere; null lets the layout place it again, no reference all of them. */
+  z.strictObject({
+    type: z.literal("moveBox"),
+    ref: z.string().max(20).optional(),
+    at: BoxPlaceSchema.nullable(),
+  }),
   z.strictObject({ type: z.literal("changePart"), ref: z.string(), part: z.string().max(60) }),
   /** Replaces what is given: a list of values, or the counts of the parts named (0 takes one out). */
   z.strictObject({ type: z.literal("setDrawer"), drawer: DrawerSchema.partial() }),
@@ -191,6 +198,11 @@ const HANDLERS: Handlers = {
   },
   setWire: (p, e) =>
     mapPart(p, e.ref, (x) => (e.wire_cm === null ? without(x, "wire_cm") : { ...x, wire_cm: e.wire_cm })),
+  moveBox: (p, e) => {
+    const others = e.ref ? without(p.drawing?.loom ?? {}, e.ref) : {};
+    const boxes = e.ref && e.at ? { ...others, [e.ref]: e.at } : others;
+    return Object.keys(boxes).length ? { ...p, drawing: { loom: boxes } } : without(p, "drawing");
+  },
   // Pins of another board mean other things, so only cables survive the change.
   changePart: (p, e, c) => {
     const changed = mapPart(p, e.ref, (x) => without({ ...x, part: e.part }, "options"));
@@ -272,6 +284,7 @@ const SAYS: { [T in BasicEdit["type"]]: (e: Extract<BasicEdit, { type: T }>) => 
   setSoftware: (e) => `${e.ref} ${e.group} ${e.software ? "in software" : "by a controller only"}`,
   setBus: (e) => (e.clock_Hz === null ? `${e.bus} at its usual clock` : `${e.bus} at ${e.clock_Hz / 1000} kHz`),
   setWire: (e) => `wires of ${e.ref} ${e.wire_cm ?? "as usual"} cm`,
+  moveBox: (e) => (e.at ? `move ${e.ref} in the drawing` : "let the drawing be laid out"),
   changePart: (e) => `change ${e.ref} to ${e.part}`,
   setDrawer: () => "what is in the drawer",
   setOwnPart: (e) => `own part ${e.part.name}`,

@@ -91,6 +91,9 @@ export const ProjectPartSchema = z.strictObject({
   wire_cm: z.number().positive().max(2000).optional(),
 });
 
+/** A box of the loom drawing put somewhere by hand: beside which side of the board, and how far down, in drawing units. */
+export const BoxPlaceSchema = z.strictObject({ side: z.enum(["left", "right"]), y: z.number().min(0).max(10_000) });
+
 export const LinkSchema = z.strictObject({ from: endpoint, to: endpoint, locked: z.boolean().optional() });
 
 export const BenchEntrySchema = z.strictObject({
@@ -127,6 +130,8 @@ export const ProjectSchema = z.strictObject({
   drawer: DrawerSchema.default(emptyDrawer),
   /** The plan that changes are compared with: what is wired on the bench, or was printed. */
   savedPlan: z.strictObject({ at: z.string().max(40), links: z.array(LinkSchema).max(2000) }).optional(),
+  /** Where the person put the boxes of the loom drawing: by reference, loose parts of the plan included. */
+  drawing: z.strictObject({ loom: z.record(z.string().max(20), BoxPlaceSchema) }).optional(),
   code: z.record(z.string().max(40), z.record(z.string().max(60), z.string().max(100_000))).default({}),
   bench: z.array(BenchEntrySchema).max(5000).default([]),
   acknowledged: z

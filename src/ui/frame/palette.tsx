@@ -17,7 +17,7 @@ export function Palette({ close }: { close(): void }) {
     s.light(light);
     close();
   };
-  const nets = [...new Set(s.view.loom.nets.map((n) => n.name))];
+  const nets = [...new Set(s.view.nets)];
   return (
     <Sheet title="Find or do" close={close}>
       <Command label="Find or do" className="mt-2">

@@ -10,7 +10,7 @@ const VIEWS: Record<StationId, React.ComponentType> = {
   board: dynamic(() => import("./board/board").then((m) => m.Board), { loading }),
   pins: dynamic(() => import("./pins/pins").then((m) => m.Pins), { loading }),
   power: dynamic(() => import("./power/power").then((m) => m.Power), { loading }),
-  wiring: dynamic(() => import("./wiring").then((m) => m.Wiring), { loading }),
+  wiring: dynamic(() => import("./wiring/wiring").then((m) => m.Wiring), { loading }),
   firmware: dynamic(() => import("./firmware").then((m) => m.Firmware), { loading }),
   bench: dynamic(() => import("./bench").then((m) => m.Bench), { loading }),
   handout: dynamic(() => import("./handout").then((m) => m.Handout), { loading }),

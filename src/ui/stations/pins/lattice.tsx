@@ -57,7 +57,7 @@ function Headers({ view, shown }: { view: LatticeView; shown: readonly Shown[] }
                     <rect x="0.5" y="2.5" width="8" height="7" fill="none" stroke="currentColor" />
                     <path d="M10 6h5M13 3.5 15.5 6 13 8.5" fill="none" stroke="currentColor" />
                   </svg>
-                  <strong>{h.side}</strong>, USB end first
+                  <strong>{h.side}</strong>, {h.from.replace(/^the /, "")} first
                 </>
               )}
             </span>

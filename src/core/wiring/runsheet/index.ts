@@ -1,0 +1,3 @@
+export * from "./phases";
+export * from "./rows";
+export { takes, endKind } from "./ends";

@@ -1,0 +1,177 @@
+import { findPin } from "../../catalogue";
+import type { Circuit } from "../../circuit";
+import type { Instance, Net } from "../../netlist";
+import { JUMPER_AWG } from "../../power";
+import { netColours } from "../colours";
+import { pinWords } from "../position";
+import { endKind, isLead, isSupply } from "./ends";
+import { PHASES, type PhaseId } from "./phases";
+import { laidNets } from "./laid";
+import { nameOf, pairName, type Hub, type Point, type Stretch } from "./sharing";
+import { CHECK, solderWork, wayRound, WHY } from "./words";
+
+export interface RunRow {
+  /** Stable across edits that do not touch this wire; ticks are kept by it. */
+  id: string;
+  step: number;
+  phase: PhaseId;
+  kind: "look" | "solder" | "turn" | "wire" | "leg" | "cable";
+  from: string;
+  to: string;
+  fromWords: string;
+  toWords: string;
+  net: string;
+  colour: string;
+  length_cm: number;
+  endA: string;
+  endB: string;
+  /** American wire gauge; 0 where no wire is laid. */
+  awg: number;
+  note: string;
+  /** Why this step comes now, and what to look at before going on. */
+  why: string;
+  check: string;
+}
+/** Whether a row lays something between two points; the others are things to do or to look at. */
+export const isLaid = (r: RunRow): boolean => r.kind === "wire" || r.kind === "leg" || r.kind === "cable";
+
+type Draft = Omit<RunRow, "step">;
+
+const DEFAULT_CM = 20;
+const LEG_CM = 10;
+const CABLE_CM = 100;
+
+/** A step at one part, or at the whole bench. */
+const stepAt = (id: string, phase: PhaseId, kind: RunRow["kind"], at: string, note: string): Draft => ({
+  id,
+  phase,
+  kind,
+  from: at,
+  to: "",
+  fromWords: at,
+  toWords: "",
+  net: "",
+  colour: "",
+  length_cm: 0,
+  endA: "",
+  endB: "",
+  awg: 0,
+  note,
+  why: WHY[phase],
+  check: CHECK[phase],
+});
+
+function atParts(c: Circuit): Draft[] {
+  const all = [...c.netlist.expanded.instances.values()];
+  const solder = all.flatMap((i) => {
+    const work = i.inserted ? null : solderWork(i);
+    return work ? [stepAt(`solder-${i.ref}`, "solder", "solder", i.ref, `${i.label}: ${work}`)] : [];
+  });
+  const turn = all.flatMap((i) => {
+    const care = i.part.cautions.map((t) => `Take care: ${t}`);
+    const says = [wayRound(i), ...care].filter(Boolean).join(" ");
+    return says ? [stepAt(`look-${i.ref}`, "place", "turn", i.ref, `${i.label}: ${says}`)] : [];
+  });
+  return [
+    stepAt(
+      "look-unplug",
+      "prepare",
+      "look",
+      "everything",
+      "Unplug every supply and every USB cable before the first wire.",
+    ),
+    ...solder,
+    ...turn,
+  ];
+}
+
+/** Nets on which something draws heavily or kicks back: motors, coils, lamps, and parts with a supply for loads. */
+function isLoad(c: Circuit, net: Net): boolean {
+  return (
+    net.kind === "signal" && c.netlist.elements.some((e) => e.kind === "load" && (e.a === net.id || e.b === net.id))
+  );
+}
+const feedsLoads = (i: Instance | undefined, pin: string) => {
+  const supply = i && findPin(i.part, pin)?.supply;
+  return supply ? (i.part.supplies[supply]?.forLoads ?? false) : false;
+};
+
+function phaseOf(c: Circuit, net: Net, s: Stretch): PhaseId {
+  if (net.kind === "ground") return "ground";
+  const ends = [s.a, s.b].flatMap((p) =>
+    typeof p === "string" ? [] : [{ inst: c.netlist.instance(p.ref), pin: p.pin }],
+  );
+  if (net.kind === "supply") {
+    if (ends.some((e) => isSupply(e.inst))) return "source";
+    return ends.some((e) => feedsLoads(e.inst, e.pin)) ? "load" : "supply";
+  }
+  if (isLoad(c, net)) return "load";
+  return net.kind === "bus-line" ? "bus" : "signal";
+}
+
+/** Ground nets of a project that has several: wired grounds that must not meet. */
+function separateGrounds(c: Circuit): Set<string> {
+  const wired = c.netlist.nets.filter((n) => n.kind === "ground" && n.ends.length > 1);
+  return new Set(wired.length > 1 ? wired.map((n) => n.id) : []);
+}
+
+const usbNet = (c: Circuit, w: Circuit["netlist"]["wires"][number]) =>
+  c.netlist.netOf(`${w.from.ref}:${findPin(c.netlist.instance(w.from.ref)!.part, w.from.pin)!.supply}`);
+
+/**
+ * The run sheet: every wire once, in safe build order, with where both ends are, colour, length, gauge and ends, why it
+ * comes now and what to check. Shared nets follow the house rule; heavy loads go straight to their source; sources last.
+ */
+export function runSheet(c: Circuit): RunRow[] {
+  const colours = netColours(c.netlist.nets, c.project.houseRules.wireColours);
+  const cm = new Map(c.project.parts.map((p) => [p.ref, p.wire_cm]));
+  const instanceOf = (p: Point | Hub) => (typeof p === "string" ? undefined : c.netlist.instance(p.ref));
+  // A loose part stands close to what it serves; only the wire to the module itself has the length that the person gave.
+  const given = (p: Point | Hub) => (typeof p === "string" ? 0 : (cm.get(p.ref) ?? 0));
+  const words = (p: Point | Hub) => {
+    const inst = instanceOf(p);
+    return inst ? `${inst.label}: ${pinWords(inst, (p as Point).pin)}` : (p as Hub);
+  };
+  const apart = separateGrounds(c);
+
+  const row = (net: Net, s: Stretch, phase: PhaseId): Draft => {
+    const [ia, ib] = [instanceOf(s.a), instanceOf(s.b)];
+    const leg = !s.cable && (isLead(ia) || isLead(ib));
+    const note = [
+      s.because,
+      s.heavy?.says,
+      apart.has(net.id) && `Isolated: ${net.name} must never meet the other ground`,
+    ];
+    return {
+      id: pairName(nameOf(s.a), nameOf(s.b)),
+      phase,
+      kind: s.cable ? "cable" : leg ? "leg" : "wire",
+      from: nameOf(s.a),
+      to: nameOf(s.b),
+      fromWords: words(s.a),
+      toWords: words(s.b),
+      net: net.name,
+      colour: s.cable || (isLead(ia) && isLead(ib)) ? "" : colours.get(net.id)!,
+      length_cm: s.cable ? CABLE_CM : Math.max(given(s.a), given(s.b)) || (leg ? LEG_CM : DEFAULT_CM),
+      endA: s.cable ? "plug" : ia ? endKind(ia) : "pin",
+      endB: s.cable ? "plug" : ib ? endKind(ib) : "pin",
+      awg: s.cable ? 0 : (s.heavy?.awg ?? JUMPER_AWG),
+      note: note.filter(Boolean).join(". "),
+      why: s.cable ? WHY.source : WHY[phase],
+      check: CHECK[phase],
+    };
+  };
+
+  const laid = laidNets(c).flatMap(({ net, stretches }) => stretches.map((s) => row(net, s, phaseOf(c, net, s))));
+  const cables = c.netlist.wires
+    .filter((w) => w.cable)
+    .map((w) =>
+      row(
+        usbNet(c, w),
+        { a: w.from, b: w.to, cable: true, because: "Plug in only when every check before power is done." },
+        "source",
+      ),
+    );
+  const all = [...atParts(c), ...laid, ...cables];
+  return PHASES.flatMap((ph) => all.filter((r) => r.phase === ph.id)).map((r, i) => ({ ...r, step: i + 1 }));
+}

@@ -1,0 +1,196 @@
+import { findPin, partKind } from "../../catalogue";
+import type { Circuit } from "../../circuit";
+import type { Net, Wire } from "../../netlist";
+import { JUMPER_A, supplyWires } from "../../power";
+import { houseRule, joinEnd } from "../../project";
+import { isSupply, takes } from "./ends";
+
+export interface Point {
+  ref: string;
+  pin: string;
+}
+/** A place where several wires of a net meet: a rail, a free row, a splice. Known by its name. */
+export type Hub = string;
+export interface Stretch {
+  a: Point | Hub;
+  b: Point | Hub;
+  because?: string;
+  cable?: boolean;
+  /** Carries much: straight from end to end, of this gauge, with this remark. */
+  heavy?: Heavy;
+  /** On a breadboard: the two holes, and how far they are apart. */
+  holes?: [string, string];
+  apart_mm?: number;
+}
+export interface Heavy {
+  awg: number;
+  says: string;
+}
+
+/** A row of a breadboard takes five; what is more goes on in a second row. */
+const ROW_TAKES = 5;
+const RAILS_EACH = 2;
+
+/** Both ends of a wire, in one order: its name wherever it is laid. */
+export const pairName = (a: string, b: string) => [a, b].sort().join("~");
+export const nameOf = (p: Point | Hub) => (typeof p === "string" ? p : joinEnd(p));
+
+/** Wires that carry more than a jumper or a rail stands, and those of a gauge that the person chose, by their ends. */
+export function heavyWires(c: Circuit): Map<string, Heavy> {
+  return new Map(
+    supplyWires(c.netlist, c.power)
+      .filter((w) => w.chosen || w.peak_A > JUMPER_A)
+      .map((w) => [
+        pairName(w.from, w.to),
+        {
+          awg: w.awg,
+          says: `${w.awg} AWG, up to ${w.peak_A.toFixed(1)} A${w.peak_A > JUMPER_A ? ": no jumper, no breadboard rail" : ""}`,
+        },
+      ]),
+  );
+}
+
+/** The way back of each heavy supply wire: from the load's ground straight to the ground of what feeds it. */
+function heavyReturns(c: Circuit, net: Net, heavy: ReadonlyMap<string, Heavy>): Stretch[] {
+  const groundOf = (ref: string): Point | undefined => net.ends.find((e) => e.ref === ref);
+  const seen = new Set<string>();
+  return [...heavy].flatMap(([name, h]): Stretch[] => {
+    const [x, y] = name.split("~").map((e) => e.split(".")[0]!);
+    const [from, to] = [groundOf(x!), groundOf(y!)];
+    if (!from || !to || x === y) return [];
+    const [a, b] = isSupply(c.netlist.instance(x!)) ? [to, from] : [from, to];
+    const key = pairName(nameOf(a), nameOf(b));
+    if (seen.has(key)) return [];
+    seen.add(key);
+    return [{ a, b, heavy: { awg: h.awg, says: `${h.says} (the way back)` } }];
+  });
+}
+
+const order = (c: Circuit, p: Point) => {
+  const inst = c.netlist.instance(p.ref)!;
+  if (isSupply(inst)) return 0;
+  return inst.part.board ? 1 : inst.inserted ? 3 : 2;
+};
+
+/** Several supply or ground pins that a board joins inside need only one wire between them and the rest. */
+function withoutTwins(c: Circuit, points: Point[]): Point[] {
+  const seen = new Set<string>();
+  return points.filter((p) => {
+    const { part } = c.netlist.instance(p.ref)!;
+    const pin = findPin(part, p.pin);
+    if (partKind(part.id) !== "board" || !pin || pin.role === "signal" || pin.role === "passive") return true;
+    const key = `${p.ref} ${pin.supply ?? pin.domain ?? pin.role}`;
+    if (seen.has(key)) return false;
+    seen.add(key);
+    return true;
+  });
+}
+
+/** Wires from every point to one place; more than a row takes go on in further rows, joined by a wire each. */
+function star(points: Point[], hub: Hub, most: number): Stretch[] {
+  const out: Stretch[] = [];
+  let [at, used, n] = [hub, 0, 1];
+  points.forEach((p, i) => {
+    const left = points.length - i;
+    if (used === most - 1 && left > 1) {
+      const next = `${hub} ${++n}`;
+      out.push({ a: at, b: next, because: "the row is full: this wire carries on in the next" });
+      [at, used] = [next, 1];
+    }
+    out.push({ a: p, b: at });
+    used++;
+  });
+  return out;
+}
+
+/** From part to part: through those that take two wires, the others at free pins of the first, the rest at a splice. */
+function chain(
+  c: Circuit,
+  net: Net,
+  points: Point[],
+  room: (p: Point) => number,
+  touched: ReadonlySet<string>,
+): Stretch[] {
+  const [root, ...rest] = points as [Point, ...Point[]];
+  const through = rest.filter((p) => room(p) > 1);
+  const leaves = rest.filter((p) => room(p) <= 1);
+  const out: Stretch[] = [];
+  const slots: Point[] = [];
+  let at = root;
+  let left = room(root);
+  for (const p of through) {
+    out.push({ a: at, b: p });
+    for (let k = 1; k < left; k++) slots.push(at);
+    [at, left] = [p, room(p) - 1];
+  }
+  for (let k = 0; k < left; k++) slots.push(at);
+  // Pins that the first part joins inside and that nothing uses take a wire each.
+  const spare = net.ends.filter((e) => e.ref === root.ref && e.pin !== root.pin && !touched.has(joinEnd(e)));
+  slots.push(...spare.map(({ ref, pin }) => ({ ref, pin })));
+  const direct = leaves.length <= slots.length ? leaves : leaves.slice(0, Math.max(0, slots.length - 1));
+  direct.forEach((p, i) => out.push({ a: slots[i]!, b: p }));
+  const more = leaves.slice(direct.length);
+  if (more.length) out.push({ a: slots[direct.length] ?? root, b: `${net.name} splice` });
+  for (const p of more) out.push({ a: p, b: `${net.name} splice` });
+  return out;
+}
+
+/** Which nets get a rail of a breadboard: two of each kind, those with most ends. */
+function railNets(c: Circuit): Set<string> {
+  const most = (kind: Net["kind"]) =>
+    c.netlist.nets
+      .filter((n) => n.kind === kind && n.ends.length > 2)
+      .sort((a, b) => b.ends.length - a.ends.length)
+      .slice(0, RAILS_EACH)
+      .map((n) => n.id);
+  return new Set([...most("ground"), ...most("supply")]);
+}
+
+/**
+ * The wires of one net as they are really laid. Heavy loads go straight to what feeds them, and straight back. A net of
+ * two ends is one wire. Where more meet, the house rule chooses: rails of a breadboard (a free row for what has no rail),
+ * from part to part, or one splice. No contact gets more wires than it takes.
+ */
+export function layNet(c: Circuit, net: Net, wires: Wire[], heavy: ReadonlyMap<string, Heavy>): Stretch[] {
+  if (!wires.length) return [];
+  const points = new Map<string, Point>();
+  for (const w of wires) for (const e of [w.from, w.to]) points.set(joinEnd(e), e);
+  const direct = (w: Wire): Stretch => ({ a: w.from, b: w.to, ...(w.because && { because: w.because }) });
+  const strong: Stretch[] = wires.flatMap((w) => {
+    const h = heavy.get(pairName(joinEnd(w.from), joinEnd(w.to)));
+    return h ? [{ ...direct(w), heavy: h }] : [];
+  });
+  if (net.kind === "ground")
+    strong.push(...heavyReturns(c, net, heavy).filter((s) => points.has(nameOf(s.a)) && points.has(nameOf(s.b))));
+  const used = new Map<string, number>();
+  const use = (p: Point | Hub) => used.set(nameOf(p), (used.get(nameOf(p)) ?? 0) + 1);
+  for (const s of strong) [s.a, s.b].forEach(use);
+  const room = (p: Point) => takes(c.netlist.instance(p.ref)!) - (used.get(joinEnd(p)) ?? 0);
+  // What the heavy wires join already counts as one; the end nearest to the source speaks for it.
+  const group = new Map([...points.keys()].map((k) => [k, k]));
+  const root = (k: string): string => (group.get(k) === k ? k : root(group.get(k)!));
+  const sorted = [...points.values()].sort((a, b) => order(c, a) - order(c, b));
+  const rank = new Map(sorted.map((p, i) => [joinEnd(p), i]));
+  for (const s of strong) {
+    const [x, y] = [root(nameOf(s.a)), root(nameOf(s.b))];
+    if (x === y) continue;
+    const [near, far] = rank.get(x)! <= rank.get(y)! ? [x, y] : [y, x];
+    group.set(far, near);
+  }
+  const light = withoutTwins(c, sorted).filter((p) => root(joinEnd(p)) === joinEnd(p));
+  if (light.length < 2) return strong;
+  const rule = houseRule(c.project, "sharing");
+  const shared = net.kind !== "signal";
+  if (!strong.length && (light.length === 2 || !shared)) {
+    const list = wires.map(direct);
+    const degree = new Map<string, number>();
+    for (const s of list) for (const p of [s.a, s.b]) degree.set(nameOf(p), (degree.get(nameOf(p)) ?? 0) + 1);
+    if (light.every((p) => (degree.get(joinEnd(p)) ?? 0) <= takes(c.netlist.instance(p.ref)!))) return list;
+  }
+  if (light.length === 2 && light.every((p) => room(p) > 0)) return [...strong, { a: light[0]!, b: light[1]! }];
+  if (rule === "daisy-chain") return [...strong, ...chain(c, net, light, room, new Set(points.keys()))];
+  if (rule === "splice") return [...strong, ...star(light, `${net.name} splice`, Infinity)];
+  if (railNets(c).has(net.id))
+    return [...strong, ...star(light, `${net.name} rail (${net.kind === "ground" ? "−" : "+"})`, Infinity)];
+  return [...strong, ...star(light, `${net.name} row`, ROW_TAKES)];
+}

@@ -1,0 +1,312 @@
+"use client";
+import { useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
+import { TransformComponent, TransformWrapper, type ReactZoomPanPinchRef } from "react-zoom-pan-pinch";
+import { Maximize, Minus, Plus, Undo2 } from "lucide-react";
+import type { Loom as Geometry, LoomBox, LoomTag } from "@/core/wiring/loom";
+import { isLaid, type RunRow } from "@/core/wiring/runsheet";
+import type { Project } from "@/core/project";
+import { saveFile, savePng } from "@/ui/shared/save-file";
+import { core } from "@/ui/state/core";
+import { useProject } from "@/ui/state/project";
+import { lineOf, patternOf } from "./colours";
+import { useCore } from "./use-core";
+
+const askLoom = (p: Project) => core().loom(p);
+const GRID = 8;
+const snap = (v: number) => Math.round(v / GRID) * GRID;
+
+/** Left or right of the board, and how far down: across it, a part only changes sides. */
+function placeAt(loom: Geometry, box: LoomBox, x: number, y: number) {
+  const board = loom.boxes.find((b) => b.kind === "board");
+  const middle = board ? board.x + board.w / 2 : loom.width / 2;
+  return { side: x + box.w / 2 < middle ? ("left" as const) : ("right" as const), y: Math.max(0, y) };
+}
+
+function Tag({ tag, on }: { tag: LoomTag; on: boolean }) {
+  const s = tag.side === "left" ? -1 : 1;
+  const anchor = tag.side === "left" ? "end" : "start";
+  if (!tag.flag)
+    return (
+      <text x={tag.x + s * 5} y={tag.y - 2.5} fontSize="8" textAnchor={anchor} className="fill-ink">
+        {tag.text}
+      </text>
+    );
+  return (
+    <g>
+      <path
+        d={`M${tag.x} ${tag.y}h${s * 10}m0 -5v10m${s * 2.5} -10v10`}
+        fill="none"
+        stroke={lineOf(tag.colour)}
+        strokeWidth={on ? 3 : 1.6}
+      />
+      <text
+        x={tag.x + s * 16}
+        y={tag.y + 3}
+        fontSize="8"
+        fontWeight={on ? 700 : 400}
+        textAnchor={anchor}
+        className="fill-ink"
+      >
+        {tag.text}
+      </text>
+    </g>
+  );
+}
+
+function Box({
+  box,
+  on,
+  ends,
+  move,
+  scale,
+}: {
+  box: LoomBox;
+  on: boolean;
+  ends: ReadonlySet<string>;
+  move(x: number, y: number): void;
+  scale(): number;
+}) {
+  const [drag, setDrag] = useState<{ x: number; y: number; dx: number; dy: number } | null>(null);
+  const mid = box.x + box.w / 2;
+  const down = (e: PointerEvent<SVGGElement>) => {
+    e.stopPropagation();
+    e.currentTarget.setPointerCapture(e.pointerId);
+    setDrag({ x: e.clientX, y: e.clientY, dx: 0, dy: 0 });
+  };
+  const along = (e: PointerEvent<SVGGElement>) =>
+    drag && setDrag({ ...drag, dx: (e.clientX - drag.x) / scale(), dy: (e.clientY - drag.y) / scale() });
+  const up = () => {
+    if (drag && Math.hypot(drag.dx, drag.dy) > GRID / 2) move(snap(box.x + drag.dx), snap(box.y + drag.dy));
+    setDrag(null);
+  };
+  const key = (e: KeyboardEvent) => {
+    const step = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[e.key];
+    if (!step) return;
+    e.preventDefault();
+    // Sideways a part goes over to the other side of the board.
+    const by = e.shiftKey ? GRID * 6 : GRID * 2;
+    move(box.x + step[0]! * 5000, box.y + step[1]! * by);
+  };
+  return (
+    <g
+      className="part cursor-grab"
+      tabIndex={0}
+      role="button"
+      aria-label={`${box.ref} ${box.label || box.name}${box.fixed ? ", placed by hand" : ""}: arrow keys move it`}
+      data-box={box.ref}
+      transform={drag ? `translate(${drag.dx} ${drag.dy})` : undefined}
+      onPointerDown={down}
+      onPointerMove={along}
+      onPointerUp={up}
+      onPointerCancel={() => setDrag(null)}
+      onKeyDown={key}
+    >
+      <rect
+        x={box.x}
+        y={box.y}
+        width={box.w}
+        height={box.h}
+        className={on ? "fill-wash stroke-accent" : "fill-paper stroke-ink"}
+        strokeWidth={on ? 2.5 : 1}
+        strokeDasharray={box.kind === "companion" ? "4 2" : undefined}
+      />
+      <text
+        x={mid}
+        y={box.y + (box.inline ? 11 : 13)}
+        fontSize={box.inline ? 8.5 : 11}
+        fontWeight="700"
+        textAnchor="middle"
+        className="fill-ink"
+      >
+        {box.inline ? box.ref : `${box.ref} ${box.label}`.trim().slice(0, 20)}
+      </text>
+      <text
+        x={mid}
+        y={box.y + (box.inline ? box.h - 4 : 24)}
+        fontSize="7.5"
+        textAnchor="middle"
+        className={box.inline ? "fill-ink" : "fill-soft"}
+      >
+        {box.name}
+      </text>
+      {box.pins.map((p) => {
+        const big = ends.has(p.end);
+        const r = big ? 5 : 2.6;
+        const look = p.used ? "fill-ink stroke-ink" : "fill-sheet stroke-soft";
+        return (
+          <g key={p.end}>
+            {p.first ? (
+              <rect x={p.x - r} y={p.y - r} width={2 * r} height={2 * r} className={look} />
+            ) : (
+              <circle cx={p.x} cy={p.y} r={r} className={look} />
+            )}
+            {p.label && (
+              <text
+                x={p.x + (p.side === "left" ? 8 : -8)}
+                y={p.y + 3.5}
+                fontSize="9.5"
+                textAnchor={p.side === "left" ? "start" : "end"}
+                fontWeight={big ? 700 : 400}
+                className={p.used ? "fill-ink" : "fill-soft"}
+              >
+                {p.label}
+              </text>
+            )}
+          </g>
+        );
+      })}
+    </g>
+  );
+}
+
+function Drawing({
+  loom,
+  row,
+  plain,
+  scale,
+}: {
+  loom: Geometry;
+  row: RunRow | undefined;
+  plain: boolean;
+  scale(): number;
+}) {
+  const { lit, light, edit } = useProject();
+  const wanted = row && isLaid(row) ? row : undefined;
+  const lights = (name: string, ends: string[]) => lit.has(name) || ends.some((e) => lit.has(e));
+  const anyLit = loom.nets.some((n) => lights(n.name, n.ends));
+  const isOn = (name: string, ends: string[]) => (anyLit ? lights(name, ends) : wanted ? name === wanted.net : true);
+  const strong = anyLit || wanted !== undefined;
+  const ends = new Set([...(wanted ? [wanted.from, wanted.to] : []), ...lit]);
+  const lookAt = row && !isLaid(row) ? row.from : undefined;
+  const names = new Map(loom.nets.map((n) => [n.id, n]));
+  return (
+    <>
+      {loom.cables.map((c) => (
+        <path
+          key={c.from}
+          d={c.path}
+          fill="none"
+          className="stroke-soft"
+          strokeWidth={ends.has(c.from) ? 7 : 4}
+          strokeLinejoin="round"
+          opacity="0.6"
+        />
+      ))}
+      {loom.nets.map((n) => {
+        const on = isOn(n.name, n.ends);
+        return (
+          <g
+            key={n.id}
+            opacity={on ? 1 : 0.3}
+            onMouseEnter={() => light([n.name])}
+            onMouseLeave={() => light([])}
+            data-net={n.name}
+          >
+            <path d={n.path} fill="none" stroke="transparent" strokeWidth="9" />
+            <path
+              d={n.path}
+              fill="none"
+              stroke={plain ? "var(--ink)" : lineOf(n.colour)}
+              strokeDasharray={plain ? patternOf(n.colour) : undefined}
+              strokeWidth={on && strong ? 3.2 : 1.7}
+            />
+            {n.dots.map(([x, y], i) => (
+              <circle key={i} cx={x} cy={y} r="2.8" fill={plain ? "var(--ink)" : lineOf(n.colour)} />
+            ))}
+          </g>
+        );
+      })}
+      {loom.tags.map((t) => {
+        const n = names.get(t.net);
+        return <Tag key={t.end} tag={t} on={strong && n !== undefined && isOn(n.name, n.ends) && ends.has(t.end)} />;
+      })}
+      {loom.boxes.map((b) => (
+        <Box
+          key={b.ref}
+          box={b}
+          on={lit.has(b.ref) || lookAt === b.ref}
+          ends={ends}
+          scale={scale}
+          move={(x, y) => void edit({ type: "moveBox", ref: b.ref, at: placeAt(loom, b, x, y) })}
+        />
+      ))}
+    </>
+  );
+}
+
+/** The loom: board in the middle, parts at its sides with pins in true order, the current wire lit. Zooms, pans, parts can be moved. */
+export function Loom({ row }: { row: RunRow | undefined }) {
+  const { project, edit } = useProject();
+  const loom = useCore(askLoom);
+  const [plain, setPlain] = useState(false);
+  const view = useRef<ReactZoomPanPinchRef | null>(null);
+  const svg = useRef<SVGSVGElement | null>(null);
+  if (!loom) return <p className="p-6 text-soft">Drawing…</p>;
+  const moved = Object.keys(project.drawing?.loom ?? {}).length;
+  const scale = () => svg.current?.getScreenCTM()?.a ?? 1;
+  const exported = (kind: "svg" | "png") =>
+    void core()
+      .svg(project, plain)
+      .then((text) =>
+        kind === "svg"
+          ? saveFile("plan.svg", text, "image/svg+xml")
+          : savePng("plan.png", text, loom.width, loom.height),
+      );
+  return (
+    <TransformWrapper
+      ref={view}
+      minScale={0.5}
+      maxScale={6}
+      doubleClick={{ disabled: true }}
+      panning={{ excluded: ["part"] }}
+      wheel={{ step: 0.15 }}
+    >
+      <div className="flex flex-wrap items-center gap-1 pb-1" role="toolbar" aria-label="Drawing">
+        <button className="btn" aria-label="Larger" onClick={() => view.current?.zoomIn()}>
+          <Plus size={16} aria-hidden />
+        </button>
+        <button className="btn" aria-label="Smaller" onClick={() => view.current?.zoomOut()}>
+          <Minus size={16} aria-hidden />
+        </button>
+        <button className="btn" aria-label="Whole drawing" onClick={() => view.current?.resetTransform()}>
+          <Maximize size={16} aria-hidden />
+        </button>
+        <label className="mx-2 inline-flex items-center gap-2">
+          <input type="checkbox" checked={plain} onChange={(e) => setPlain(e.target.checked)} />
+          ink and patterns only
+        </label>
+        {moved > 0 && (
+          <button
+            className="btn inline-flex items-center gap-1"
+            onClick={() => void edit({ type: "moveBox", at: null })}
+          >
+            <Undo2 size={16} aria-hidden /> Lay out all again
+          </button>
+        )}
+        <span className="grow" />
+        <button className="btn" onClick={() => exported("svg")}>
+          Save SVG
+        </button>
+        <button className="btn" onClick={() => exported("png")}>
+          Save PNG
+        </button>
+      </div>
+      <TransformComponent wrapperClass="!w-full border border-line bg-sheet" contentClass="!w-full">
+        <svg
+          ref={svg}
+          viewBox={`0 0 ${loom.width} ${loom.height}`}
+          className="max-h-[calc(100dvh-15rem)] w-full font-mono"
+          role="group"
+          aria-label={`Loom drawing: ${loom.boxes.length} parts, ${loom.crossings} crossings of wires`}
+          data-testid="loom"
+        >
+          <Drawing loom={loom} row={row} plain={plain} scale={scale} />
+        </svg>
+      </TransformComponent>
+      <p className="pt-1 text-sm text-soft">
+        Square pin: pin 1. Double bar: the wire goes to the rail or splice that is named. Drag a part, or choose it with
+        Tab and move it with the arrow keys.
+      </p>
+    </TransformWrapper>
+  );
+}

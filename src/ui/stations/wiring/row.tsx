@@ -1,0 +1,73 @@
+import type { RunRow } from "@/core/wiring/runsheet";
+import { Tick } from "@/ui/shared/tick";
+import { Swatch } from "./colours";
+
+/** A rail or a splice says everything by its name. */
+const isPlace = (words: string) => /(rail \([+−]\)|splice|row)( \d+)?$/.test(words);
+export const isWork = (r: RunRow) => r.kind === "look" || r.kind === "solder" || r.kind === "turn";
+export const wireWords = (r: RunRow) =>
+  r.kind === "cable"
+    ? "cable"
+    : `${r.length_cm} cm, ${r.endA} to ${r.endB}${r.awg && r.awg < 26 ? `, ${r.awg} AWG` : ""}`;
+
+/** One step of the run sheet: a large tick, what goes where, and, when it is the current one, why and what to check. */
+export function Row({
+  row,
+  on,
+  done,
+  pick,
+  tick,
+}: {
+  row: RunRow;
+  on: boolean;
+  done: boolean;
+  pick(): void;
+  tick(v: boolean): void;
+}) {
+  return (
+    <li className={`flex items-stretch border-b border-line ${on ? "bg-wash" : ""}`} data-testid="run-row">
+      <label className="flex w-12 shrink-0 items-center justify-center">
+        <Tick checked={done} says={`Step ${row.step} done`} change={tick} />
+      </label>
+      <button
+        className={`min-w-0 grow py-1.5 pr-2 text-left ${done ? "text-soft" : ""}`}
+        onClick={pick}
+        aria-pressed={on}
+      >
+        <span className="num mr-2 text-soft">{row.step}</span>
+        {isWork(row) ? (
+          row.note
+        ) : (
+          <>
+            {row.colour && (
+              <span className="mr-2 inline-flex items-center gap-1">
+                <Swatch colour={row.colour} />
+                {row.colour}
+              </span>
+            )}
+            <strong>{row.net}</strong>
+            <span className="block">
+              <span className="num">{row.from}</span> <span className="text-soft">to</span>{" "}
+              <span className="num">{row.to}</span>
+              <span className="num float-right text-sm text-soft">{wireWords(row)}</span>
+            </span>
+            <span className="block text-sm text-soft">
+              {[row.fromWords, row.toWords].filter((w) => !isPlace(w)).join(" → ")}
+            </span>
+          </>
+        )}
+        {on && (
+          <span className="mt-1 block text-sm" data-testid="run-why">
+            {row.note && !isWork(row) && <span className="block">{row.note}.</span>}
+            <span className="block">
+              <strong>Now, because</strong> {row.why.charAt(0).toLowerCase() + row.why.slice(1)}
+            </span>
+            <span className="block">
+              <strong>Before going on:</strong> {row.check.charAt(0).toLowerCase() + row.check.slice(1)}
+            </span>
+          </span>
+        )}
+      </button>
+    </li>
+  );
+}

@@ -1,0 +1,36 @@
+"use client";
+import { useState } from "react";
+import { Download } from "@/ui/shared/download";
+import { Tabs } from "@/ui/shared/tabs";
+import { StationTitle } from "@/ui/shared/title";
+import { useProject } from "@/ui/state/project";
+import { RunSheet } from "./run-sheet";
+
+type TabId = "sheet";
+const TABS: { id: TabId; name: string }[] = [{ id: "sheet", name: "Run sheet" }];
+const VIEWS: Record<TabId, React.ComponentType> = { sheet: RunSheet };
+
+/** Wiring: everything that a person builds from, and what the hands need for it. */
+export function Wiring() {
+  const { view } = useProject();
+  const [tab, setTab] = useState<TabId>("sheet");
+  const wires = view.rows.filter((r) => r.kind === "wire" || r.kind === "leg").length;
+  const View = VIEWS[tab];
+  return (
+    <>
+      <StationTitle
+        name="Wiring"
+        says={wires ? `${wires} wires and legs, in an order that is safe to build.` : "Nothing to wire yet."}
+      >
+        <Download path="plan">Whole plan (ZIP)</Download>
+      </StationTitle>
+      {view.verdict.counts.stop > 0 && (
+        <p className="mt-2 border-l-4 border-stop pl-3 font-bold text-stop">
+          Do not power this plan: read the stops in the ledger first.
+        </p>
+      )}
+      <Tabs<TabId> label="Views of the wiring" tabs={TABS} tab={tab} go={setTab} />
+      <View />
+    </>
+  );
+}
