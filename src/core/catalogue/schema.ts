@@ -415,6 +415,8 @@ export const BodySchema = z.strictObject({
   header: z
     .strictObject({
       pins: z.number().int(),
+      /** Pins in two rows, or at two ends; one row when absent. */
+      rows: z.literal(2).optional(),
       kind: z.enum(["male", "female", "pads", "leads", "wires", "screw", "plug"]),
       pitch_mm: z.number(),
     })

@@ -5,7 +5,7 @@ import { findings, verdict, type Finding, type Verdict } from "../checks";
 import { circuitOf, type Circuit } from "../circuit";
 import { TARGETS } from "../firmware";
 import { writeProject, type Project } from "../project";
-import { isLaid, loom, partsList, runSheet, gridAddressTables } from "../wiring";
+import { loom, partsList, runSheet, gridAddressTables, wireList } from "../wiring";
 import { layOutHere } from "../wiring/loom/elk";
 import { toCsv } from "./csv";
 import { planMarkdown, type PlanText } from "./markdown";
@@ -53,9 +53,17 @@ export function plainNetlist(c: Circuit) {
 export function wiresCsv(c: Circuit): string {
   return toCsv(
     ["step", "from", "to", "net", "colour", "length_cm", "end_a", "end_b", "note"],
-    runSheet(c)
-      .filter(isLaid)
-      .map((r) => [r.step, r.from, r.to, r.net, r.colour, r.length_cm, r.endA, r.endB, r.note]),
+    wireList(c).map((r) => [
+      r.step,
+      r.from,
+      r.to,
+      r.net,
+      r.colour,
+      r.length_cm,
+      r.endA,
+      r.endB,
+      [r.holeA && `${r.from} in ${r.holeA}`, r.holeB && `${r.to} in ${r.holeB}`, r.note].filter(Boolean).join("; "),
+    ]),
   );
 }
 

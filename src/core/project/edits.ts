@@ -4,12 +4,14 @@ import { partLookup, splitEnd } from "./endpoint";
 import { nextRef } from "./refs";
 import {
   BoxPlaceSchema,
+  BreadboardSchema,
   CompanionKeySchema,
   CompanionValueSchema,
   DrawerSchema,
   HouseRulesSchema,
   LinkSchema,
   ProjectSchema,
+  SpotSchema,
   type Link,
   type Project,
   type ProjectPart,
@@ -67,6 +69,10 @@ const BaseEdit = z.discriminatedUnion("type", [
     ref: z.string().max(20).optional(),
     at: BoxPlaceSchema.nullable(),
   }),
+  /** Takes a placement on breadboards over; null goes back to wires without one. */
+  z.strictObject({ type: z.literal("setBreadboard"), breadboard: BreadboardSchema.nullable() }),
+  /** Moves one part on the breadboard, or takes it off. */
+  z.strictObject({ type: z.literal("moveOnBoard"), ref: z.string().max(20), spot: SpotSchema.nullable() }),
   z.strictObject({ type: z.literal("changePart"), ref: z.string(), part: z.string().max(60) }),
   /** Replaces what is given: a list of values, or the counts of the parts named (0 takes one out). */
   z.strictObject({ type: z.literal("setDrawer"), drawer: DrawerSchema.partial() }),
@@ -203,6 +209,12 @@ const HANDLERS: Handlers = {
     const boxes = e.ref && e.at ? { ...others, [e.ref]: e.at } : others;
     return Object.keys(boxes).length ? { ...p, drawing: { loom: boxes } } : without(p, "drawing");
   },
+  setBreadboard: (p, e) => (e.breadboard ? { ...p, breadboard: e.breadboard } : without(p, "breadboard")),
+  moveOnBoard: (p, e) => {
+    if (!p.breadboard) return p;
+    const others = without(p.breadboard.at, e.ref);
+    return { ...p, breadboard: { ...p.breadboard, at: e.spot ? { ...others, [e.ref]: e.spot } : others } };
+  },
   // Pins of another board mean other things, so only cables survive the change.
   changePart: (p, e, c) => {
     const changed = mapPart(p, e.ref, (x) => without({ ...x, part: e.part }, "options"));
@@ -285,6 +297,8 @@ const SAYS: { [T in BasicEdit["type"]]: (e: Extract<BasicEdit, { type: T }>) => 
   setBus: (e) => (e.clock_Hz === null ? `${e.bus} at its usual clock` : `${e.bus} at ${e.clock_Hz / 1000} kHz`),
   setWire: (e) => `wires of ${e.ref} ${e.wire_cm ?? "as usual"} cm`,
   moveBox: (e) => (e.at ? `move ${e.ref} in the drawing` : "let the drawing be laid out"),
+  setBreadboard: (e) => (e.breadboard ? "take the breadboard placement" : "no breadboard placement"),
+  moveOnBoard: (e) => (e.spot ? `move ${e.ref} on the breadboard` : `take ${e.ref} off the breadboard`),
   changePart: (e) => `change ${e.ref} to ${e.part}`,
   setDrawer: () => "what is in the drawer",
   setOwnPart: (e) => `own part ${e.part.name}`,

@@ -94,6 +94,30 @@ export const ProjectPartSchema = z.strictObject({
 /** A box of the loom drawing put somewhere by hand: beside which side of the board, and how far down, in drawing units. */
 export const BoxPlaceSchema = z.strictObject({ side: z.enum(["left", "right"]), y: z.number().min(0).max(10_000) });
 
+const half = z.enum(["left", "right"]);
+const boardRow = z.number().int().min(1).max(63);
+/** Where a part stands on a breadboard: half and row of its first pin; where its second leg goes, if it has loose ones. */
+export const SpotSchema = z.strictObject({
+  board: z.number().int().min(0).max(5),
+  half,
+  row: boardRow,
+  letter: z
+    .string()
+    .regex(/^[a-j]$/, "a column, a to j")
+    .optional(),
+  turn: z.boolean(),
+  to: z.strictObject({ half, row: boardRow }).optional(),
+});
+export const BreadboardSchema = z.strictObject({
+  boards: z
+    .array(z.enum(["170", "400", "830"]))
+    .min(1)
+    .max(6),
+  /** Whether the rails of the large board are broken in the middle; taken as broken when absent. */
+  split: z.boolean().optional(),
+  at: z.record(z.string().max(20), SpotSchema),
+});
+
 export const LinkSchema = z.strictObject({ from: endpoint, to: endpoint, locked: z.boolean().optional() });
 
 export const BenchEntrySchema = z.strictObject({
@@ -132,6 +156,8 @@ export const ProjectSchema = z.strictObject({
   savedPlan: z.strictObject({ at: z.string().max(40), links: z.array(LinkSchema).max(2000) }).optional(),
   /** Where the person put the boxes of the loom drawing: by reference, loose parts of the plan included. */
   drawing: z.strictObject({ loom: z.record(z.string().max(20), BoxPlaceSchema) }).optional(),
+  /** Where parts stand on breadboards, when the person has taken a placement over. */
+  breadboard: BreadboardSchema.optional(),
   code: z.record(z.string().max(40), z.record(z.string().max(60), z.string().max(100_000))).default({}),
   bench: z.array(BenchEntrySchema).max(5000).default([]),
   acknowledged: z

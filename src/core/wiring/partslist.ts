@@ -1,7 +1,7 @@
 import type { Circuit } from "../circuit";
-import { formatSI } from "../quantity";
 import { optionVars, partKind } from "../catalogue";
 import type { Instance } from "../netlist";
+import { valueOf } from "./names";
 import { runSheet } from "./runsheet";
 
 export interface BomRow {
@@ -20,13 +20,6 @@ export interface BomRow {
 
 /** Cheap loose parts break, vanish and burn: one spare in five, at least one. Boards and modules get none. */
 const spares = (kind: string, n: number) => (kind === "discrete" ? Math.max(1, Math.ceil(n / 5)) : 0);
-
-const VALUE: Record<string, (v: Record<string, number>) => string> = {
-  "discrete/resistor": (v) => formatSI(v.resistance_ohm ?? 0, "Ω"),
-  "discrete/electrolytic": (v) => `${v.capacitance_uF} µF`,
-  "discrete/capacitor": (v) => formatSI((v.capacitance_uF ?? 0) * 1e-6, "F"),
-  "module/ws2812b-strip": (v) => `${v.pixels} lights`,
-};
 
 /** The parts that a grid is made of, each as one of its own. */
 function* madeOf(c: Circuit, grid: Instance): Generator<Pick<Instance, "ref" | "part" | "vars">> {
@@ -52,7 +45,7 @@ export function partsList(c: Circuit): BomRow[] {
     i.part.contains ? [...madeOf(c, i)] : [i],
   );
   for (const i of instances) {
-    const value = VALUE[i.part.id]?.(i.vars) ?? "";
+    const value = valueOf(i);
     const key = `${i.part.id}|${value}`;
     const row = rows.get(key) ?? {
       quantity: 0,

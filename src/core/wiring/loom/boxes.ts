@@ -1,5 +1,5 @@
 import type { Instance } from "../../netlist";
-import { formatSI } from "../../quantity";
+import { valueOf } from "../names";
 import { isSupply } from "../runsheet/ends";
 import type { BoxKind, LoomBox, LoomPin, Side } from "./types";
 
@@ -19,15 +19,10 @@ const kindOf = (i: Instance): BoxKind =>
 export const isInline = (i: Instance): boolean =>
   !i.part.board && i.part.pins.length === 2 && i.part.body.header?.kind === "leads" && i.part.id !== "discrete/button";
 
-const VALUE: Record<string, (v: Record<string, number>) => string> = {
-  "discrete/resistor": (v) => formatSI(v.resistance_ohm ?? 0, "Ω"),
-  "discrete/capacitor": (v) => formatSI((v.capacitance_uF ?? 0) * 1e-6, "F"),
-  "discrete/electrolytic": (v) => `${v.capacitance_uF} µF`,
-};
 const NAME_MOST = 26;
 /** A short name: the value of a loose part, else its name before the chip number, cut to what a box takes. */
 export function shortName(i: Instance): string {
-  const value = VALUE[i.part.id]?.(i.vars);
+  const value = isInline(i) ? valueOf(i) : "";
   if (value) return value;
   const name = i.part.name.split(" · ")[0]!;
   const short = isInline(i) ? name.replace(/^Light, (\w+).*/, "$1 LED").slice(0, 14) : name;

@@ -39,7 +39,7 @@ const sign = (s: Side) => (s === "left" ? -1 : 1);
 function drawn(c: Circuit): { lines: Line[]; flags: Map<string, { net: string; hub: string }> } {
   const lines: Line[] = [];
   const flags = new Map<string, { net: string; hub: string }>();
-  for (const { net, stretches } of laidNets(c)) {
+  for (const { net, stretches } of laidNets(c).nets) {
     const shared = net.kind === "supply" || net.kind === "ground";
     const meeting = new Map<string, string[]>();
     for (const s of stretches) {

@@ -1,25 +1,61 @@
 import type { Circuit } from "../../circuit";
 import type { Net } from "../../netlist";
-import { joinEnd } from "../../project";
-import { heavyWires, layNet, type Stretch } from "./sharing";
+import { joinEnd, splitEnd } from "../../project";
+import { layoutInProject, type BoardEnd, type Layout } from "../breadboard";
+import { heavyStretches, heavyWires, layNet, type Hub, type Point, type Stretch } from "./sharing";
 
 export interface LaidNet {
   net: Net;
   stretches: Stretch[];
 }
+export interface Laid {
+  nets: LaidNet[];
+  /** The placement on breadboards that the wires follow; null without one. */
+  layout: Layout | null;
+}
 
-const memo = new WeakMap<Circuit, LaidNet[]>();
+const memo = new WeakMap<Circuit, Laid>();
+const point = (e: BoardEnd): Point | Hub => (e.isPin ? splitEnd(e.at) : e.at);
 
-/** Every net with its wires as they are laid, cables left out. Remembered for the circuit: run sheet and drawing share it. */
-export function laidNets(c: Circuit): LaidNet[] {
+/** From hole to hole, as the placement says. */
+function onBoard(layout: Layout, net: Net): Stretch[] {
+  const wires = layout.wires.filter((w) => w.net === net.id);
+  const joined = layout.joined.filter((j) => j.net === net.id);
+  return [
+    ...wires.map((w): Stretch => ({
+      a: point(w.a),
+      b: point(w.b),
+      holes: [w.a.hole, w.b.hole],
+      apart_mm: w.apart_mm,
+      ...(w.kind === "bridge" && { because: "joins the two pieces of this rail" }),
+    })),
+    ...joined.map((j): Stretch => ({
+      a: point(j.a),
+      b: point(j.b),
+      holes: [j.a.hole, j.b.hole],
+      apart_mm: 0,
+      joined: true,
+    })),
+  ];
+}
+
+/**
+ * Every net with its wires as they are laid, cables left out: from hole to hole where parts have places on breadboards,
+ * else by the house rule. Remembered for the circuit: run sheet and drawing share it.
+ */
+export function laidNets(c: Circuit): Laid {
   const known = memo.get(c);
   if (known) return known;
   const heavy = heavyWires(c);
-  const out = c.netlist.nets.flatMap((net): LaidNet[] => {
+  const layout = layoutInProject(c);
+  const nets = c.netlist.nets.flatMap((net): LaidNet[] => {
     const wires = c.netlist.wires.filter((w) => !w.cable && c.netlist.netOf(joinEnd(w.from)) === net);
-    const stretches = layNet(c, net, wires, heavy);
+    const stretches = layout
+      ? [...heavyStretches(c, net, wires, heavy), ...onBoard(layout, net)]
+      : layNet(c, net, wires, heavy);
     return stretches.length ? [{ net, stretches }] : [];
   });
-  memo.set(c, out);
-  return out;
+  const laid = { nets, layout };
+  memo.set(c, laid);
+  return laid;
 }

@@ -4,7 +4,7 @@ export const PHASES = [
   {
     id: "solder",
     title: "Mechanical and solder work",
-    why: "Heat and force come before anything is plugged together.",
+    why: "Heat and force first. Goggles against cut leads, fresh air against fumes, a stand for the hot iron.",
   },
   {
     id: "place",

@@ -2,7 +2,9 @@ import { findPin } from "../../catalogue";
 import type { Circuit } from "../../circuit";
 import type { Instance, Net } from "../../netlist";
 import { JUMPER_AWG } from "../../power";
+import type { Layout, PlacedPart } from "../breadboard";
 import { netColours } from "../colours";
+import { benchName } from "../names";
 import { pinWords } from "../position";
 import { endKind, isLead, isSupply } from "./ends";
 import { PHASES, type PhaseId } from "./phases";
@@ -15,7 +17,8 @@ export interface RunRow {
   id: string;
   step: number;
   phase: PhaseId;
-  kind: "look" | "solder" | "turn" | "wire" | "leg" | "cable";
+  /** `row`: joined by a row of the breadboard, nothing to lay; it is listed for other tools only. */
+  kind: "look" | "solder" | "turn" | "wire" | "leg" | "cable" | "row";
   from: string;
   to: string;
   fromWords: string;
@@ -25,6 +28,9 @@ export interface RunRow {
   length_cm: number;
   endA: string;
   endB: string;
+  /** Holes of the breadboard; empty where an end is not on one. */
+  holeA: string;
+  holeB: string;
   /** American wire gauge; 0 where no wire is laid. */
   awg: number;
   note: string;
@@ -40,6 +46,8 @@ type Draft = Omit<RunRow, "step">;
 const DEFAULT_CM = 20;
 const LEG_CM = 10;
 const CABLE_CM = 100;
+/** What a jumper needs besides the way between its holes: both ends down, and a bend. */
+const HOLE_MM = 20;
 
 /** A step at one part, or at the whole bench. */
 const stepAt = (id: string, phase: PhaseId, kind: RunRow["kind"], at: string, note: string): Draft => ({
@@ -55,13 +63,29 @@ const stepAt = (id: string, phase: PhaseId, kind: RunRow["kind"], at: string, no
   length_cm: 0,
   endA: "",
   endB: "",
+  holeA: "",
+  holeB: "",
   awg: 0,
   note,
   why: WHY[phase],
   check: CHECK[phase],
 });
 
-function atParts(c: Circuit): Draft[] {
+/** Where a part goes on the breadboard: its outermost pins with their holes. */
+function placeWords(part: PlacedPart): string {
+  const [first, last] = [part.holes[0], part.holes.at(-1)];
+  if (!first || !last) return "";
+  if (part.holes.length <= 4) return `${part.holes.map((h) => `${h.pin} in ${h.hole}`).join(", ")}.`;
+  const corners = [
+    first,
+    part.holes.find((h) => h.hole.replace(/.*?([a-j])\d+$/, "$1") !== first.hole.replace(/.*?([a-j])\d+$/, "$1")),
+    last,
+  ];
+  return `${corners.flatMap((h) => (h ? [`${h.pin} in ${h.hole}`] : [])).join(", ")}.`;
+}
+
+function atParts(c: Circuit, layout: Layout | null): Draft[] {
+  const places = new Map(layout?.parts.map((p) => [p.ref, placeWords(p)]));
   const all = [...c.netlist.expanded.instances.values()];
   const solder = all.flatMap((i) => {
     const work = i.inserted ? null : solderWork(i);
@@ -69,8 +93,8 @@ function atParts(c: Circuit): Draft[] {
   });
   const turn = all.flatMap((i) => {
     const care = i.part.cautions.map((t) => `Take care: ${t}`);
-    const says = [wayRound(i), ...care].filter(Boolean).join(" ");
-    return says ? [stepAt(`look-${i.ref}`, "place", "turn", i.ref, `${i.label}: ${says}`)] : [];
+    const says = [places.get(i.ref), wayRound(i), ...care].filter(Boolean).join(" ");
+    return says ? [stepAt(`look-${i.ref}`, "place", "turn", i.ref, `${benchName(i)}: ${says}`)] : [];
   });
   return [
     stepAt(
@@ -118,43 +142,54 @@ function separateGrounds(c: Circuit): Set<string> {
 const usbNet = (c: Circuit, w: Circuit["netlist"]["wires"][number]) =>
   c.netlist.netOf(`${w.from.ref}:${findPin(c.netlist.instance(w.from.ref)!.part, w.from.pin)!.supply}`);
 
-/**
- * The run sheet: every wire once, in safe build order, with where both ends are, colour, length, gauge and ends, why it
- * comes now and what to check. Shared nets follow the house rule; heavy loads go straight to their source; sources last.
- */
-export function runSheet(c: Circuit): RunRow[] {
+/** Every step and wire, with what rows of the breadboard join by themselves, which has no step of its own. */
+function allRows(c: Circuit): RunRow[] {
   const colours = netColours(c.netlist.nets, c.project.houseRules.wireColours);
   const cm = new Map(c.project.parts.map((p) => [p.ref, p.wire_cm]));
   const instanceOf = (p: Point | Hub) => (typeof p === "string" ? undefined : c.netlist.instance(p.ref));
   // A loose part stands close to what it serves; only the wire to the module itself has the length that the person gave.
   const given = (p: Point | Hub) => (typeof p === "string" ? 0 : (cm.get(p.ref) ?? 0));
-  const words = (p: Point | Hub) => {
+  const words = (p: Point | Hub, hole: string) => {
     const inst = instanceOf(p);
-    return inst ? `${inst.label}: ${pinWords(inst, (p as Point).pin)}` : (p as Hub);
+    const at = inst ? `${inst.label}: ${pinWords(inst, (p as Point).pin)}` : (p as Hub);
+    return hole ? `hole ${hole}, ${inst ? `in the row of ${at}` : at}` : at;
+  };
+  const { nets, layout } = laidNets(c);
+  const lengthOf = (s: Stretch, leg: boolean): number => {
+    if (s.cable) return CABLE_CM;
+    if (s.joined) return 0;
+    // A jumper on the breadboard: from hole to hole, with what goes down into both.
+    if (s.holes?.[0] && s.holes[1]) return Math.ceil((s.apart_mm! + HOLE_MM) / 10);
+    return Math.max(given(s.a), given(s.b)) || (leg ? LEG_CM : DEFAULT_CM);
   };
   const apart = separateGrounds(c);
 
   const row = (net: Net, s: Stretch, phase: PhaseId): Draft => {
     const [ia, ib] = [instanceOf(s.a), instanceOf(s.b)];
-    const leg = !s.cable && (isLead(ia) || isLead(ib));
+    const [holeA, holeB] = [s.holes?.[0] ?? "", s.holes?.[1] ?? ""];
+    // On a breadboard a leg sits in its row; what leaves the row is a wire.
+    const leg = !s.cable && !s.holes && (isLead(ia) || isLead(ib));
     const note = [
       s.because,
+      s.joined && "joined by the row of the breadboard: no wire",
       s.heavy?.says,
       apart.has(net.id) && `Isolated: ${net.name} must never meet the other ground`,
     ];
     return {
-      id: pairName(nameOf(s.a), nameOf(s.b)),
+      id: nameOf(s.a) === nameOf(s.b) ? `${nameOf(s.a)} ${holeA}~${holeB}` : pairName(nameOf(s.a), nameOf(s.b)),
       phase,
-      kind: s.cable ? "cable" : leg ? "leg" : "wire",
+      kind: s.joined ? "row" : s.cable ? "cable" : leg ? "leg" : "wire",
       from: nameOf(s.a),
       to: nameOf(s.b),
-      fromWords: words(s.a),
-      toWords: words(s.b),
+      fromWords: words(s.a, holeA),
+      toWords: words(s.b, holeB),
       net: net.name,
-      colour: s.cable || (isLead(ia) && isLead(ib)) ? "" : colours.get(net.id)!,
-      length_cm: s.cable ? CABLE_CM : Math.max(given(s.a), given(s.b)) || (leg ? LEG_CM : DEFAULT_CM),
-      endA: s.cable ? "plug" : ia ? endKind(ia) : "pin",
-      endB: s.cable ? "plug" : ib ? endKind(ib) : "pin",
+      colour: s.cable || s.joined || (!s.holes && isLead(ia) && isLead(ib)) ? "" : colours.get(net.id)!,
+      length_cm: lengthOf(s, leg),
+      endA: s.cable ? "plug" : ia && !holeA ? endKind(ia) : "pin",
+      endB: s.cable ? "plug" : ib && !holeB ? endKind(ib) : "pin",
+      holeA,
+      holeB,
       awg: s.cable ? 0 : (s.heavy?.awg ?? JUMPER_AWG),
       note: note.filter(Boolean).join(". "),
       why: s.cable ? WHY.source : WHY[phase],
@@ -162,7 +197,9 @@ export function runSheet(c: Circuit): RunRow[] {
     };
   };
 
-  const laid = laidNets(c).flatMap(({ net, stretches }) => stretches.map((s) => row(net, s, phaseOf(c, net, s))));
+  const laid = nets.flatMap(({ net, stretches }) =>
+    stretches.map((s) => row(net, s, s.joined ? "place" : phaseOf(c, net, s))),
+  );
   const cables = c.netlist.wires
     .filter((w) => w.cable)
     .map((w) =>
@@ -172,6 +209,19 @@ export function runSheet(c: Circuit): RunRow[] {
         "source",
       ),
     );
-  const all = [...atParts(c), ...laid, ...cables];
-  return PHASES.flatMap((ph) => all.filter((r) => r.phase === ph.id)).map((r, i) => ({ ...r, step: i + 1 }));
+  const all = [...atParts(c, layout), ...laid, ...cables];
+  let step = 0;
+  return PHASES.flatMap((ph) => all.filter((r) => r.phase === ph.id)).map((r) => ({
+    ...r,
+    step: r.kind === "row" ? step : ++step,
+  }));
 }
+
+/**
+ * The run sheet: every wire once, in safe build order, with where both ends are, colour, length, gauge and ends, why it
+ * comes now and what to check. Shared nets follow the house rule; heavy loads go straight to their source; sources last.
+ */
+export const runSheet = (c: Circuit): RunRow[] => allRows(c).filter((r) => r.kind !== "row");
+
+/** What joins what, for other tools: the wires of the run sheet, and what a row of the breadboard joins without one. */
+export const wireList = (c: Circuit): RunRow[] => allRows(c).filter((r) => isLaid(r) || r.kind === "row");

@@ -184,8 +184,8 @@ describe("steps besides the wires", () => {
   it("soldering comes before parts are set, and warns of heat", () => {
     const solder = rows.filter((r) => r.kind === "solder");
     expect(solder.map((r) => r.from)).toEqual(["B1", "M1", "M3"]);
-    expect(solder[0]!.note).toContain("Solder 40 header pins");
-    for (const r of solder) expect(r.note).toMatch(/fumes.*goggles/);
+    expect(solder[0]!.note).toContain("solder 40 header pins");
+    expect(PHASES.find((p) => p.id === "solder")!.why).toMatch(/Goggles.*fumes/);
   });
   it("each polar part has a row that says which way round it goes", () => {
     const turn = rows.filter((r) => r.kind === "turn").map((r) => r.from);

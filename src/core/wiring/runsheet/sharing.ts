@@ -18,9 +18,11 @@ export interface Stretch {
   cable?: boolean;
   /** Carries much: straight from end to end, of this gauge, with this remark. */
   heavy?: Heavy;
-  /** On a breadboard: the two holes, and how far they are apart. */
-  holes?: [string, string];
+  /** On a breadboard: the two holes (none where an end is beside it), and how far they are apart. */
+  holes?: [string | null, string | null];
   apart_mm?: number;
+  /** A row of the breadboard joins the two by itself: there is no wire to lay. */
+  joined?: boolean;
 }
 export interface Heavy {
   awg: number;
@@ -146,16 +148,18 @@ function railNets(c: Circuit): Set<string> {
   return new Set([...most("ground"), ...most("supply")]);
 }
 
-/**
- * The wires of one net as they are really laid. Heavy loads go straight to what feeds them, and straight back. A net of
- * two ends is one wire. Where more meet, the house rule chooses: rails of a breadboard (a free row for what has no rail),
- * from part to part, or one splice. No contact gets more wires than it takes.
- */
-export function layNet(c: Circuit, net: Net, wires: Wire[], heavy: ReadonlyMap<string, Heavy>): Stretch[] {
-  if (!wires.length) return [];
+interface Split {
+  /** Wires that carry much: they go straight. */
+  strong: Stretch[];
+  /** What is left to be joined: one pin for each piece that the strong wires, or a board inside, already join. */
+  light: Point[];
+  /** Wires that a pin still takes. */
+  room(p: Point): number;
+}
+
+function split(c: Circuit, net: Net, wires: Wire[], heavy: ReadonlyMap<string, Heavy>): Split {
   const points = new Map<string, Point>();
   for (const w of wires) for (const e of [w.from, w.to]) points.set(joinEnd(e), e);
-  const direct = (w: Wire): Stretch => ({ a: w.from, b: w.to, ...(w.because && { because: w.because }) });
   const strong: Stretch[] = wires.flatMap((w) => {
     const h = heavy.get(pairName(joinEnd(w.from), joinEnd(w.to)));
     return h ? [{ ...direct(w), heavy: h }] : [];
@@ -163,9 +167,7 @@ export function layNet(c: Circuit, net: Net, wires: Wire[], heavy: ReadonlyMap<s
   if (net.kind === "ground")
     strong.push(...heavyReturns(c, net, heavy).filter((s) => points.has(nameOf(s.a)) && points.has(nameOf(s.b))));
   const used = new Map<string, number>();
-  const use = (p: Point | Hub) => used.set(nameOf(p), (used.get(nameOf(p)) ?? 0) + 1);
-  for (const s of strong) [s.a, s.b].forEach(use);
-  const room = (p: Point) => takes(c.netlist.instance(p.ref)!) - (used.get(joinEnd(p)) ?? 0);
+  for (const s of strong) for (const p of [s.a, s.b]) used.set(nameOf(p), (used.get(nameOf(p)) ?? 0) + 1);
   // What the heavy wires join already counts as one; the end nearest to the source speaks for it.
   const group = new Map([...points.keys()].map((k) => [k, k]));
   const root = (k: string): string => (group.get(k) === k ? k : root(group.get(k)!));
@@ -177,18 +179,41 @@ export function layNet(c: Circuit, net: Net, wires: Wire[], heavy: ReadonlyMap<s
     const [near, far] = rank.get(x)! <= rank.get(y)! ? [x, y] : [y, x];
     group.set(far, near);
   }
-  const light = withoutTwins(c, sorted).filter((p) => root(joinEnd(p)) === joinEnd(p));
+  return {
+    strong,
+    light: withoutTwins(c, sorted).filter((p) => root(joinEnd(p)) === joinEnd(p)),
+    room: (p) => takes(c.netlist.instance(p.ref)!) - (used.get(joinEnd(p)) ?? 0),
+  };
+}
+
+/** The pins of a net that light wires or the rows of a breadboard must join. */
+export const lightPoints = (c: Circuit, net: Net, wires: Wire[], heavy: ReadonlyMap<string, Heavy>): Point[] =>
+  split(c, net, wires, heavy).light;
+/** The wires of a net that go straight, whatever the rest does. */
+export const heavyStretches = (c: Circuit, net: Net, wires: Wire[], heavy: ReadonlyMap<string, Heavy>): Stretch[] =>
+  split(c, net, wires, heavy).strong;
+
+const direct = (w: Wire): Stretch => ({ a: w.from, b: w.to, ...(w.because && { because: w.because }) });
+
+/**
+ * The wires of one net as they are really laid. Heavy loads go straight to what feeds them, and straight back. A net of
+ * two ends is one wire. Where more meet, the house rule chooses: rails of a breadboard (a free row for what has no rail),
+ * from part to part, or one splice. No contact gets more wires than it takes.
+ */
+export function layNet(c: Circuit, net: Net, wires: Wire[], heavy: ReadonlyMap<string, Heavy>): Stretch[] {
+  if (!wires.length) return [];
+  const { strong, light, room } = split(c, net, wires, heavy);
   if (light.length < 2) return strong;
   const rule = houseRule(c.project, "sharing");
-  const shared = net.kind !== "signal";
-  if (!strong.length && (light.length === 2 || !shared)) {
+  if (!strong.length && (light.length === 2 || net.kind === "signal")) {
     const list = wires.map(direct);
     const degree = new Map<string, number>();
     for (const s of list) for (const p of [s.a, s.b]) degree.set(nameOf(p), (degree.get(nameOf(p)) ?? 0) + 1);
     if (light.every((p) => (degree.get(joinEnd(p)) ?? 0) <= takes(c.netlist.instance(p.ref)!))) return list;
   }
   if (light.length === 2 && light.every((p) => room(p) > 0)) return [...strong, { a: light[0]!, b: light[1]! }];
-  if (rule === "daisy-chain") return [...strong, ...chain(c, net, light, room, new Set(points.keys()))];
+  const touched = new Set(wires.flatMap((w) => [joinEnd(w.from), joinEnd(w.to)]));
+  if (rule === "daisy-chain") return [...strong, ...chain(c, net, light, room, touched)];
   if (rule === "splice") return [...strong, ...star(light, `${net.name} splice`, Infinity)];
   if (railNets(c).has(net.id))
     return [...strong, ...star(light, `${net.name} rail (${net.kind === "ground" ? "−" : "+"})`, Infinity)];

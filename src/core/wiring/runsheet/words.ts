@@ -17,7 +17,7 @@ export const WHY: Record<PhaseId, string> = {
 /** What to look at before going on, for the wires of a phase. */
 export const CHECK: Record<PhaseId, string> = {
   prepare: "No light is on anywhere.",
-  solder: "Each joint shines and is round; no two touch.",
+  solder: "Each joint shines and is round; no two touch. The iron is back in its stand.",
   place: "Look from above and compare with the drawing.",
   ground: "Tug gently at both ends. The two ends beep.",
   supply: "Tug gently. The two ends beep, this rail against ground does not.",
@@ -27,18 +27,16 @@ export const CHECK: Record<PhaseId, string> = {
   source: "Every box above is ticked, and every check before power is done.",
 };
 
-const HEAT = "Take care: hot tip, fumes, and cut leads that fly: goggles, fresh air, a stand for the iron.";
-
 /** The solder work that a part needs before it can be wired; none when it comes ready. */
 export function solderWork(i: Instance): string | null {
   const { solder, header } = i.part.body;
   const n = i.part.pins.filter((p) => p.role !== "cable" && p.role !== "nc").length;
   const pins = header?.kind === "pads" && i.part.board ? n : (header?.pins ?? n);
   if (solder === "headers")
-    return `Solder ${pins} header pins to it, long ends down. Held upright in a breadboard while soldering, they stay straight. ${HEAT}`;
+    return `solder ${pins} header pins to it, long ends down; stuck in a breadboard meanwhile, they stay straight.`;
   if (solder === "wires")
-    return `Solder its ${pins} wires on, and hold them with a tie or a drop of glue so that they can't bend at the joint. ${HEAT}`;
-  if (solder === "leads") return `Solder it to a carrier or to leads: its pads are too close for a breadboard. ${HEAT}`;
+    return `solder its ${pins} wires on, and hold them with a tie or a drop of glue: at the joint they break.`;
+  if (solder === "leads") return `solder it to a carrier or to leads: its pads are too close for a breadboard.`;
   return null;
 }
 

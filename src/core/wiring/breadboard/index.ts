@@ -1,0 +1,26 @@
+import type { Circuit } from "../../circuit";
+import { layoutOf, type Layout } from "./layout";
+import { placeAll } from "./place";
+import { boardProblem } from "./problem";
+import type { SizeId } from "./sizes";
+import type { Spots } from "./spots";
+
+export * from "./sizes";
+export * from "./spots";
+export * from "./layout";
+export { boardProblem, type BoardProblem } from "./problem";
+export { placeAll, type Placed } from "./place";
+export { footprintOf, type Footprint } from "./footprints";
+
+/** The best placement that the search finds, with its holes and wires; given boards and spots are kept. */
+export function propose(c: Circuit, sizes?: SizeId[], given: Spots = {}, split = true): Layout {
+  const p = boardProblem(c);
+  const placed = placeAll(p, sizes, given);
+  return layoutOf(p, placed.sizes, placed.spots, split);
+}
+
+/** The placement that the project carries; null when it has none. */
+export function layoutInProject(c: Circuit): Layout | null {
+  const b = c.project.breadboard;
+  return b ? layoutOf(boardProblem(c), b.boards, b.at, b.split ?? true) : null;
+}

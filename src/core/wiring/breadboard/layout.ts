@@ -1,0 +1,365 @@
+import type { BoardNet, BoardProblem } from "./problem";
+import { liesOver, seat, type Rect, type Spots } from "./spots";
+import {
+  holeAt,
+  holeName,
+  LETTERS,
+  LETTER_X,
+  railRow,
+  SIZES,
+  PITCH_MM,
+  type Half,
+  type Hole,
+  type Pole,
+  type SizeId,
+} from "./sizes";
+
+/** One end of a wire on the breadboards: which pin or place it stands for, and the hole, when it goes into one. */
+export interface BoardEnd {
+  /** `REF.PIN`, or the name of a rail or free row. */
+  at: string;
+  isPin: boolean;
+  hole: string | null;
+}
+export interface BoardWire {
+  net: string;
+  kind: "jumper" | "lead" | "bridge";
+  a: BoardEnd;
+  b: BoardEnd;
+  /** Between the two holes; 0 for a lead from a part beside the board. */
+  apart_mm: number;
+}
+export interface PlacedPart {
+  ref: string;
+  holes: { pin: string; hole: string }[];
+  /** Legs that take a hole without being pins of the plan. */
+  blind: string[];
+  body: Rect | null;
+}
+export interface Layout {
+  sizes: SizeId[];
+  spots: Spots;
+  parts: PlacedPart[];
+  beside: { ref: string; why: string }[];
+  rails: { net: string; name: string; half: Half; pole: Pole }[];
+  wires: BoardWire[];
+  /** Pins that a row of the breadboard joins by itself. */
+  joined: { net: string; a: BoardEnd; b: BoardEnd }[];
+  /** Sentences about what does not work: full rows, rows of two nets, parts without room. */
+  trouble: string[];
+  jumpers: number;
+  wire_mm: number;
+}
+
+interface Row {
+  board: number;
+  half: Half;
+  row: number;
+  net: string | null;
+  pins: { end: string; hole: Hole }[];
+  free: string[];
+}
+
+const key = (board: number, half: Half, row: number) => `${board} ${half} ${row}`;
+/** Which column a loose leg takes first, and a wire that goes out to a rail, or across. */
+const LEGS: Record<Half, string> = { left: "dcbea", right: "ghijf" };
+const OUT: Record<Half, string> = { left: "abcde", right: "jihgf" };
+const IN: Record<Half, string> = { left: "edcba", right: "fghij" };
+
+/** Rows with their pins and free holes, from where the parts are. */
+function fill(p: BoardProblem, sizes: SizeId[], spots: Spots) {
+  const rows = new Map<string, Row>();
+  const parts: PlacedPart[] = [];
+  const trouble: string[] = [];
+  const nameOf = new Map(p.nets.map((n) => [n.id, n.name]));
+  const rowAt = (board: number, half: Half, row: number): Row => {
+    const k = key(board, half, row);
+    const known = rows.get(k) ?? { board, half, row, net: null, pins: [], free: [...LETTERS[half]] };
+    rows.set(k, known);
+    return known;
+  };
+  const seated = p.items.flatMap((item) => {
+    const spot = spots[item.ref];
+    if (!spot) return [];
+    const at = seat(item, spot, sizes);
+    if (at) return [{ item, spot, at }];
+    trouble.push(`${item.ref} would stand outside the breadboard there.`);
+    return [];
+  });
+  // Bodies first: the holes under them are gone for everything else.
+  for (const { spot, at } of seated)
+    for (const cell of at.cells) {
+      const r = rowAt(spot.board, cell.half, cell.row);
+      r.free = r.free.filter((l) => !at.covers[cell.half].includes(l));
+    }
+  for (const { item, spot, at } of seated) {
+    const part: PlacedPart = { ref: item.ref, holes: [], blind: [], body: at.body };
+    // A part with loose legs prefers one column for all of them.
+    const wanted = [...(spot.letter ?? ""), ...LEGS[spot.half]];
+    const common = wanted.find((l) =>
+      at.cells.every((x) => x.half !== spot.half || rowAt(spot.board, x.half, x.row).free.includes(l)),
+    );
+    const across = at.cells.some((x) => x.half !== spot.half);
+    for (const cell of at.cells) {
+      const r = rowAt(spot.board, cell.half, cell.row);
+      const own = cell.half === spot.half ? common : undefined;
+      const letter =
+        cell.letter ??
+        (across ? [...IN[cell.half]].find((l) => r.free.includes(l)) : own) ??
+        [...LEGS[cell.half]].find((l) => r.free.includes(l));
+      if (!letter || !r.free.includes(letter)) {
+        trouble.push(`Row ${cell.row} has no hole left for ${item.ref}${cell.pin ? `.${cell.pin}` : ""}.`);
+        continue;
+      }
+      r.free = r.free.filter((l) => l !== letter);
+      const hole: Hole = { kind: "row", board: spot.board, letter, row: cell.row };
+      if (cell.pin === null) part.blind.push(holeName(hole));
+      else part.holes.push({ pin: cell.pin, hole: holeName(hole) });
+      const end = cell.pin === null ? `${item.ref} (leg)` : `${item.ref}.${cell.pin}`;
+      const net = (cell.pin && p.netOf.get(end)) || `alone ${end}`;
+      if (r.net !== null && r.net !== net) {
+        const other = r.pins[0]!.end;
+        const says = (e: string) =>
+          `${e}${nameOf.get(p.netOf.get(e) ?? "") ? ` (${nameOf.get(p.netOf.get(e)!)})` : ""}`;
+        trouble.push(`${says(end)} and ${says(other)} stand in one row, ${holeName(hole)}: the row joins them.`);
+      }
+      r.net ??= net;
+      r.pins.push({ end, hole });
+    }
+    parts.push(part);
+  }
+  for (const [i, a] of seated.entries())
+    for (const b of seated.slice(i + 1)) {
+      const [x, y] = [a.at.body, b.at.body];
+      const over = (y && liesOver(a.spot, y)) || (x && liesOver(b.spot, x));
+      if (over || (x && y && x.x1 < y.x2 && y.x1 < x.x2 && x.y1 < y.y2 && y.y1 < x.y2))
+        trouble.push(`${a.item.ref} and ${b.item.ref} are in each other's way.`);
+    }
+  return { rows, rowAt, parts, trouble, seated };
+}
+
+/** Holes of the rails that no body lies on, nearest to a row first. */
+function railPicker(sizes: SizeId[], bodies: (Rect | null)[]) {
+  const used = new Set<string>();
+  const open = (board: number, half: Half, pole: Pole, n: number) => {
+    const h: Hole = { kind: "rail", board, half, pole, n };
+    const { x, y } = holeAt(h, sizes[board]!);
+    return !used.has(holeName(h)) && !bodies.some((b) => b && x > b.x1 && x < b.x2 && y > b.y1 && y < b.y2);
+  };
+  return (board: number, half: Half, pole: Pole, near: number, [least, most] = [1, Infinity]): Hole | null => {
+    const size = sizes[board]!;
+    const all = Array.from({ length: SIZES[size].railHoles }, (_, i) => i + 1)
+      .filter((n) => n >= least && n <= most && open(board, half, pole, n))
+      .sort((a, b) => Math.abs(railRow(size, a) - near) - Math.abs(railRow(size, b) - near));
+    if (all[0] === undefined) return null;
+    const h: Hole = { kind: "rail", board, half, pole, n: all[0] };
+    used.add(holeName(h));
+    return h;
+  };
+}
+
+const mm = (sizes: SizeId[], a: Hole, b: Hole) => {
+  const [p, q] = [holeAt(a, sizes[a.board]!), holeAt(b, sizes[b.board]!)];
+  return Math.round(Math.hypot(p.x - q.x, p.y - q.y) * PITCH_MM * 10) / 10;
+};
+
+/**
+ * From places to holes: which hole each pin takes, which wires are still needed from hole to hole, what rows join by
+ * themselves, which rail carries what, and what does not work, in sentences. `split`: rails may be broken in the middle.
+ */
+export function layoutOf(p: BoardProblem, sizes: SizeId[], spots: Spots, split = true): Layout {
+  const { rows, rowAt, parts, trouble, seated } = fill(p, sizes, spots);
+  const hasRails = SIZES[sizes[0]!].railHoles > 0;
+  const pickRail = railPicker(
+    sizes,
+    seated.map((s) => s.at.body),
+  );
+  const wires: BoardWire[] = [];
+  const joined: Layout["joined"] = [];
+  const rails: Layout["rails"] = [];
+  const usedRails = new Map<string, { net: BoardNet; holes: Hole[] }>();
+
+  const take = (r: Row, prefer: string): Hole | null => {
+    const letter = [...prefer].find((l) => r.free.includes(l));
+    if (!letter) return null;
+    r.free = r.free.filter((l) => l !== letter);
+    return { kind: "row", board: r.board, letter, row: r.row };
+  };
+  const full = (r: Row, net: string) =>
+    trouble.push(
+      `Row ${r.row} (${LETTERS[r.half][0]} to ${LETTERS[r.half].at(-1)}) is full: no hole left for a wire of ${net}.`,
+    );
+  const pinEnd = (end: string, hole: Hole | null): BoardEnd => ({ at: end, isPin: true, hole: hole && holeName(hole) });
+  const placeEnd = (at: string, hole: Hole): BoardEnd => ({ at, isPin: false, hole: holeName(hole) });
+  const wire = (net: string, kind: BoardWire["kind"], a: BoardEnd, b: BoardEnd, holes: [Hole | null, Hole | null]) =>
+    wires.push({ net, kind, a, b, apart_mm: holes[0] && holes[1] ? mm(sizes, holes[0], holes[1]) : 0 });
+
+  /** Rows in which a net's wired pins stand; further pins of a row are joined by it. */
+  const rowsOf = (n: BoardNet): { row: Row; end: string }[] => {
+    const on = new Set(n.on);
+    return [...rows.values()].flatMap((r) => {
+      const mine = r.net === n.id ? r.pins.filter((x) => on.has(x.end)) : [];
+      const [first, ...more] = mine;
+      if (!first) return [];
+      for (const m of more) joined.push({ net: n.id, a: pinEnd(m.end, m.hole), b: pinEnd(first.end, first.hole) });
+      return [{ row: r, end: first.end }];
+    });
+  };
+  const offEnds = (n: BoardNet) => [...n.off, ...n.on.filter((e) => !spots[e.slice(0, e.indexOf("."))])];
+
+  for (const n of p.nets) {
+    const on = rowsOf(n);
+    const off = offEnds(n);
+    if (n.rail && hasRails) {
+      const { pole, halves } = n.rail;
+      const name = `${n.name} rail (${pole === "-" ? "−" : "+"})`;
+      const railHole = (board: number, half: Half, near: number) => {
+        const hole = pickRail(board, half, pole, near);
+        if (!hole)
+          trouble.push(`No hole of the ${half} ${pole === "-" ? "minus" : "plus"} rail is free for ${n.name}.`);
+        else {
+          const k = `${board} ${half}`;
+          const known = usedRails.get(`${n.id} ${k}`) ?? { net: n, holes: [] };
+          known.holes.push(hole);
+          usedRails.set(`${n.id} ${k}`, known);
+        }
+        return hole;
+      };
+      for (const { row, end } of on) {
+        const half = halves.includes(row.half) ? row.half : halves[0]!;
+        const from = take(row, half === row.half ? OUT[row.half] : IN[row.half]);
+        if (!from) {
+          full(row, n.name);
+          continue;
+        }
+        const to = railHole(row.board, half, row.row);
+        if (to) wire(n.id, "jumper", pinEnd(end, from), placeEnd(name, to), [from, to]);
+      }
+      for (const e of off) {
+        const to = railHole(0, halves[0]!, 1);
+        if (to) wire(n.id, "lead", pinEnd(e, null), placeEnd(name, to), [null, to]);
+      }
+      continue;
+    }
+    if (!on.length) {
+      if (off.length === 2) wire(n.id, "lead", pinEnd(off[0]!, null), pinEnd(off[1]!, null), [null, null]);
+      if (off.length < 3) continue;
+      // Only leads meet: they need a row of their own.
+      const spare = freeRow(sizes, rows, rowAt);
+      if (!spare) {
+        trouble.push(`No free row is left in which the leads of ${n.name} could meet.`);
+        continue;
+      }
+      spare.net = n.id;
+      for (const e of off) {
+        const hole = take(spare, OUT[spare.half]);
+        if (hole) wire(n.id, "lead", pinEnd(e, null), placeEnd(`${n.name} row`, hole), [null, hole]);
+        else full(spare, n.name);
+      }
+      continue;
+    }
+    // A shortest tree over the rows, as far as their free holes allow.
+    const inTree = [on[0]!];
+    const left = on.slice(1);
+    while (left.length) {
+      let best: { a: (typeof on)[number]; b: (typeof on)[number]; d: number } | undefined;
+      for (const a of inTree)
+        for (const b of left) {
+          if (!a.row.free.length || !b.row.free.length) continue;
+          const across = a.row.half === b.row.half ? 0 : 4;
+          const d = Math.abs(a.row.row - b.row.row) + across + Math.abs(a.row.board - b.row.board) * 24;
+          if (!best || d < best.d) best = { a, b, d };
+        }
+      if (!best) {
+        full(left[0]!.row.free.length ? inTree[0]!.row : left[0]!.row, n.name);
+        break;
+      }
+      const { a, b } = best;
+      const same = a.row.half === b.row.half && a.row.board === b.row.board;
+      const both = [...OUT[a.row.half]].find((l) => a.row.free.includes(l) && b.row.free.includes(l));
+      const from = take(a.row, same ? (both ?? OUT[a.row.half]) : IN[a.row.half])!;
+      const to = take(b.row, same ? (both ?? OUT[b.row.half]) : IN[b.row.half])!;
+      wire(n.id, "jumper", pinEnd(a.end, from), pinEnd(b.end, to), [from, to]);
+      inTree.push(b);
+      left.splice(left.indexOf(b), 1);
+    }
+    for (const e of off) {
+      const at = [...inTree].sort((x, y) => y.row.free.length - x.row.free.length)[0]!;
+      const hole = take(at.row, OUT[at.row.half]);
+      if (hole) wire(n.id, "lead", pinEnd(e, null), pinEnd(at.end, hole), [null, hole]);
+      else full(at.row, n.name);
+    }
+  }
+  for (const { net, holes } of usedRails.values()) {
+    const h = holes[0]!;
+    if (h.kind !== "rail") continue;
+    if (!rails.some((r) => r.net === net.id && r.half === h.half))
+      rails.push({ net: net.id, name: net.name, half: h.half, pole: h.pole });
+  }
+  bridges(sizes, usedRails, split, pickRail, wires);
+  for (const i of p.items) if (!spots[i.ref]) trouble.push(`${i.ref} has no place on the breadboard.`);
+  const laid = wires.filter((w) => w.kind !== "lead");
+  return {
+    sizes,
+    spots,
+    parts,
+    beside: p.beside,
+    rails,
+    wires,
+    joined,
+    trouble,
+    jumpers: laid.length,
+    wire_mm: Math.round(laid.reduce((s, w) => s + w.apart_mm, 0)),
+  };
+}
+
+function freeRow(sizes: SizeId[], rows: Map<string, Row>, rowAt: (b: number, h: Half, r: number) => Row): Row | null {
+  for (const [board, size] of sizes.entries())
+    for (let row = SIZES[size].rows; row >= 1; row--)
+      for (const half of ["left", "right"] as const)
+        if (!rows.has(key(board, half, row))) return rowAt(board, half, row);
+  return null;
+}
+
+/** Rails of one net are joined: left with right, board with board, and over a gap in the middle where both sides are in use. */
+function bridges(
+  sizes: SizeId[],
+  used: Map<string, { net: BoardNet; holes: Hole[] }>,
+  split: boolean,
+  pick: ReturnType<typeof railPicker>,
+  wires: BoardWire[],
+): void {
+  const byNet = new Map<string, { net: BoardNet; holes: Hole[] }[]>();
+  for (const u of used.values()) byNet.set(u.net.id, [...(byNet.get(u.net.id) ?? []), u]);
+  for (const list of byNet.values()) {
+    const { net } = list[0]!;
+    const name = `${net.name} rail (${net.rail!.pole === "-" ? "−" : "+"})`;
+    const join = (a: Hole | null, b: Hole | null) => {
+      if (!a || !b) return;
+      const end = (h: Hole): BoardEnd => ({ at: name, isPin: false, hole: holeName(h) });
+      wires.push({ net: net.id, kind: "bridge", a: end(a), b: end(b), apart_mm: mm(sizes, a, b) });
+    };
+    const rail = (u: { holes: Hole[] }) => u.holes[0] as Extract<Hole, { kind: "rail" }>;
+    for (const u of list) {
+      const h = rail(u);
+      const half = SIZES[sizes[h.board]!].railHoles / 2;
+      if (!split || sizes[h.board] !== "830") continue;
+      const ns = u.holes.map((x) => (x as typeof h).n);
+      if (ns.some((n) => n <= half) && ns.some((n) => n > half)) {
+        const middle = railRow("830", half);
+        const side = (range: [number, number]) => pick(h.board, h.half, h.pole, middle, range);
+        join(side([1, half]), side([half + 1, Infinity]));
+      }
+    }
+    const [first, ...more] = list;
+    for (const u of more) {
+      const [a, b] = [rail(first!), rail(u)];
+      const end = SIZES[sizes[a.board]!].rows;
+      join(pick(a.board, a.half, a.pole, end), pick(b.board, b.half, b.pole, end));
+    }
+  }
+}
+
+/** Whether a point of the drawing lies on a letter's column: for hit tests of the editor. */
+export const columnAt = (x: number): string | undefined =>
+  Object.entries(LETTER_X).find(([, at]) => Math.abs(at - x) < 0.5)?.[0];

@@ -1,0 +1,190 @@
+import type { BoardNet, BoardProblem, Item } from "./problem";
+import { liesOver, seat, type Rect, type Seat, type Spot } from "./spots";
+import { BOARD_STEP, SIZES, type Half, type SizeId } from "./sizes";
+
+/** A jumper costs its length and the trouble of laying it, in pitches. */
+const JUMPER = 4;
+/** From a row to the rail of its own half, and across to that of the other. */
+const TO_RAIL = 5;
+const TO_FAR_RAIL = 16;
+const ACROSS = 4;
+/** Weights that only break ties: short legs, and the upper end of the board. */
+const LEG = 0.3;
+const LOW = 0.002;
+
+const FREE = -1;
+const NO_NET = -2;
+const HOLES = 5;
+
+const meet = (a: Rect, b: Rect) => a.x1 < b.x2 && b.x1 < a.x2 && a.y1 < b.y2 && b.y1 < a.y2;
+
+/**
+ * What is on the breadboards: which row belongs to which net, how many of its holes are taken or covered, where bodies lie.
+ * The cost is the length of the wires that are still needed, with a fixed price for each.
+ */
+export class Occupancy {
+  private net: Int32Array;
+  private pins: Int16Array;
+  private room: Int16Array;
+  private first: number[] = [];
+  private seats = new Map<string, { item: Item; spot: Spot; at: Seat }>();
+  private index: Map<string, number>;
+  private rowsOf: Map<number, number>[];
+  private costs: Float64Array;
+  private extra = 0;
+  private wired: ReadonlySet<string>;
+
+  constructor(
+    private problem: BoardProblem,
+    readonly sizes: readonly SizeId[],
+  ) {
+    let total = 0;
+    for (const s of sizes) {
+      this.first.push(total);
+      total += 2 * SIZES[s].rows;
+    }
+    this.net = new Int32Array(total).fill(FREE);
+    this.pins = new Int16Array(total);
+    this.room = new Int16Array(total).fill(HOLES);
+    this.index = new Map(problem.nets.map((n, i) => [n.id, i]));
+    this.rowsOf = problem.nets.map(() => new Map());
+    this.costs = new Float64Array(problem.nets.length);
+    this.wired = new Set(problem.nets.flatMap((n) => n.on));
+  }
+
+  get cost(): number {
+    return this.costs.reduce((s, x) => s + x, 0) + this.extra;
+  }
+  spotOf(ref: string): Spot | undefined {
+    return this.seats.get(ref)?.spot;
+  }
+  seatOf(ref: string): Seat | undefined {
+    return this.seats.get(ref)?.at;
+  }
+  /** Rows (board, half, row) that a net's pins stand in now. */
+  rowsWith(netId: string): { board: number; half: Half; row: number }[] {
+    const i = this.index.get(netId);
+    return i === undefined ? [] : [...this.rowsOf[i]!.keys()].map((s) => this.where(s));
+  }
+  private strip(board: number, half: Half, row: number): number {
+    return this.first[board]! + (half === "left" ? 0 : SIZES[this.sizes[board]!].rows) + row - 1;
+  }
+  private where(strip: number): { board: number; half: Half; row: number } {
+    let board = this.first.length - 1;
+    while (this.first[board]! > strip) board--;
+    const rows = SIZES[this.sizes[board]!].rows;
+    const own = strip - this.first[board]!;
+    return { board, half: own < rows ? "left" : "right", row: (own % rows) + 1 };
+  }
+  /** Wired pins count in the cost; others of the same net, such as further ground pins, may share a row but need no wire. */
+  private isWired(item: Item, pin: string | null): boolean {
+    return pin !== null && this.wired.has(`${item.ref}.${pin}`);
+  }
+  private netIndex(item: Item, pin: string | null): number {
+    const id = pin === null ? undefined : this.problem.netOf.get(`${item.ref}.${pin}`);
+    const i = id === undefined ? undefined : this.index.get(id);
+    return i ?? NO_NET;
+  }
+  private apart(a: number, b: number): number {
+    const [p, q] = [this.where(a), this.where(b)];
+    const across = p.half === q.half ? 0 : ACROSS;
+    return Math.abs(p.row - q.row) + across + Math.abs(p.board - q.board) * BOARD_STEP;
+  }
+
+  /** Wires that a net needs with its rows as they are: a shortest tree, or one wire a row to its rail. */
+  private netCost(n: BoardNet, rows: number[]): number {
+    if (n.rail && SIZES[this.sizes[0]!].railHoles) {
+      const { halves } = n.rail;
+      return rows.reduce((s, r) => s + JUMPER + (halves.includes(this.where(r).half) ? TO_RAIL : TO_FAR_RAIL), 0);
+    }
+    if (rows.length < 2) return 0;
+    const best = rows.map((r) => this.apart(rows[0]!, r));
+    const open = new Set(rows.keys());
+    open.delete(0);
+    let sum = 0;
+    while (open.size) {
+      let next = -1;
+      for (const k of open) if (next < 0 || best[k]! < best[next]!) next = k;
+      open.delete(next);
+      sum += best[next]! + JUMPER;
+      for (const k of open) best[k] = Math.min(best[k]!, this.apart(rows[next]!, rows[k]!));
+    }
+    return sum;
+  }
+  private refresh(nets: ReadonlySet<number>) {
+    for (const i of nets) this.costs[i] = this.netCost(this.problem.nets[i]!, [...this.rowsOf[i]!.keys()]);
+  }
+  private own(item: Item, spot: Spot): number {
+    const leg =
+      item.print.kind === "bridge" && spot.to
+        ? Math.hypot(spot.row - spot.to.row, spot.half === spot.to.half ? 0 : 3) * LEG
+        : 0;
+    return leg + spot.row * LOW;
+  }
+  /** Holes of a half that a body covers, for the rows of its own pins. */
+  private covered(at: Seat, half: Half): number {
+    return at.covers[half].length;
+  }
+
+  /** Whether a part may sit there: inside, on no other body, in no row of another net, with a hole left for a wire. */
+  fits(item: Item, spot: Spot): boolean {
+    const at = seat(item, spot, this.sizes);
+    if (!at) return false;
+    for (const o of this.seats.values()) {
+      if (at.body && o.at.body && meet(at.body, o.at.body)) return false;
+      if (o.at.body && liesOver(spot, o.at.body)) return false;
+      if (at.body && liesOver(o.spot, at.body)) return false;
+    }
+    for (const cell of at.cells) {
+      const s = this.strip(spot.board, cell.half, cell.row);
+      const net = this.netIndex(item, cell.pin);
+      const room = this.room[s]! - this.covered(at, cell.half);
+      if (this.net[s] === FREE) {
+        if (room < 1 || (net !== NO_NET && room < 2)) return false;
+      } else if (net === NO_NET || this.net[s] !== net || this.pins[s]! + 2 > room) return false;
+    }
+    return true;
+  }
+
+  place(item: Item, spot: Spot): void {
+    const at = seat(item, spot, this.sizes)!;
+    const touched = new Set<number>();
+    for (const cell of at.cells) {
+      const s = this.strip(spot.board, cell.half, cell.row);
+      const net = this.netIndex(item, cell.pin);
+      this.net[s] = net;
+      this.pins[s]!++;
+      this.room[s]! -= this.covered(at, cell.half);
+      if (net >= 0 && this.isWired(item, cell.pin)) {
+        this.rowsOf[net]!.set(s, (this.rowsOf[net]!.get(s) ?? 0) + 1);
+        touched.add(net);
+      }
+    }
+    this.seats.set(item.ref, { item, spot, at });
+    this.extra += this.own(item, spot);
+    this.refresh(touched);
+  }
+
+  take(ref: string): Spot | undefined {
+    const known = this.seats.get(ref);
+    if (!known) return undefined;
+    const { item, spot, at } = known;
+    const touched = new Set<number>();
+    for (const cell of at.cells) {
+      const s = this.strip(spot.board, cell.half, cell.row);
+      const net = this.netIndex(item, cell.pin);
+      if (--this.pins[s]! === 0) this.net[s] = FREE;
+      this.room[s]! += this.covered(at, cell.half);
+      if (net >= 0 && this.isWired(item, cell.pin)) {
+        const left = this.rowsOf[net]!.get(s)! - 1;
+        if (left) this.rowsOf[net]!.set(s, left);
+        else this.rowsOf[net]!.delete(s);
+        touched.add(net);
+      }
+    }
+    this.seats.delete(ref);
+    this.extra -= this.own(item, spot);
+    this.refresh(touched);
+    return spot;
+  }
+}

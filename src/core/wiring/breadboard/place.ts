@@ -1,0 +1,228 @@
+import { Occupancy } from "./occupancy";
+import type { BoardProblem, Item } from "./problem";
+import { LEG_LETTERS, oppositeLetter, straddleLetters, usbReachable, type Spot, type Spots } from "./spots";
+import { LETTERS, SIZES, type Half, type SizeId } from "./sizes";
+
+export interface Placed {
+  sizes: SizeId[];
+  spots: Spots;
+  /** Parts for which there is no room. */
+  unplaced: string[];
+  /** Wire length and number of wires, in pitches; what the search made small. */
+  cost: number;
+  /** Candidates tried. */
+  tried: number;
+}
+
+const HALVES: Half[] = ["left", "right"];
+/** Sets of breadboards in the order in which they are tried: the smallest that takes everything. */
+const SETS: SizeId[][] = [["170"], ["400"], ["830"], ["830", "400"], ["830", "830"], ["830", "830", "830"]];
+/** How many candidates the improving search may try. */
+const EFFORT = 60_000;
+
+const ORDER = { straddle: 0, strip: 1, legs: 2, bridge: 3 } as const;
+const sizeOf = (i: Item) => (i.print.kind === "straddle" ? i.print.left.length * i.print.apart : i.print.pins.length);
+const inOrder = (items: readonly Item[]) =>
+  [...items].sort(
+    (a, b) =>
+      Number(!a.inst.part.board) - Number(!b.inst.part.board) ||
+      ORDER[a.print.kind] - ORDER[b.print.kind] ||
+      sizeOf(b) - sizeOf(a) ||
+      (a.ref < b.ref ? -1 : 1),
+  );
+
+/** Two-legged parts away from everything: both legs in rows of their own. */
+function* looseSpots(o: Occupancy, item: Item): Generator<Spot> {
+  if (item.print.kind !== "bridge") return;
+  for (const [board, size] of o.sizes.entries())
+    for (const half of HALVES)
+      for (let row = 1; row + item.print.least <= SIZES[size].rows; row++)
+        yield { board, half, row, turn: false, to: { half, row: row + item.print.least } };
+}
+
+/** Two-legged parts with a leg in a row of one of their nets. */
+function* bridgeSpots(o: Occupancy, p: BoardProblem, item: Item): Generator<Spot> {
+  if (item.print.kind !== "bridge") return;
+  const { pins, least, most } = item.print;
+  const nets = pins.map((pin) => p.netOf.get(`${item.ref}.${pin}`) ?? "");
+  const known = nets.map((n) => o.rowsWith(n));
+  const others = (at: { board: number; half: Half; row: number }) => {
+    const out: { half: Half; row: number }[] = [];
+    for (const half of HALVES)
+      for (let d = -most; d <= most; d++) {
+        const far = half === at.half ? Math.abs(d) : Math.hypot(3, d);
+        if (far >= (half === at.half ? least : 0) && far <= most) out.push({ half, row: at.row + d });
+      }
+    return out;
+  };
+  for (const [k, list] of known.entries())
+    for (const at of list)
+      for (const x of others(at)) {
+        const [first, second] = k === 0 ? [at, x] : [x, at];
+        yield {
+          board: at.board,
+          half: first.half,
+          row: first.row,
+          turn: false,
+          to: { half: second.half, row: second.row },
+        };
+      }
+}
+
+/** Every spot that a part could take, whether it is free or not. */
+function* spotsFor(o: Occupancy, p: BoardProblem, item: Item): Generator<Spot> {
+  const { print } = item;
+  if (print.kind === "bridge") {
+    yield* bridgeSpots(o, p, item);
+    return;
+  }
+  for (const [board, size] of o.sizes.entries()) {
+    const { rows } = SIZES[size];
+    if (print.kind === "straddle") {
+      const letters = straddleLetters(print.apart).filter(
+        (l) =>
+          print.apart < 6 || LETTERS.left.indexOf(l) > 0 || LETTERS.right.indexOf(oppositeLetter(l, print.apart)!) < 4,
+      );
+      for (let row = 1; row <= rows; row++)
+        // A board stands as its own drawing shows it.
+        for (const turn of item.inst.part.board ? [false] : [false, true])
+          for (const letter of letters.slice(0, 2)) {
+            const spot = { board, half: "left" as const, row, letter, turn };
+            if (usbReachable(item, spot, o.sizes)) yield spot;
+          }
+    } else
+      for (const half of HALVES)
+        for (let row = 1; row <= rows; row++) {
+          if (print.kind === "strip") yield { board, half, row, turn: false };
+          else
+            for (const letter of LEG_LETTERS[half])
+              for (const turn of [false, true]) yield { board, half, row, letter, turn };
+        }
+  }
+}
+
+interface Count {
+  tried: number;
+}
+
+/** Puts a part where it costs least; false when it fits nowhere. */
+function insert(o: Occupancy, p: BoardProblem, item: Item, n: Count): boolean {
+  let best: Spot | undefined;
+  let least = Infinity;
+  for (const spot of [...spotsFor(o, p, item)]) {
+    n.tried++;
+    if (!o.fits(item, spot)) continue;
+    o.place(item, spot);
+    if (o.cost < least - 1e-9) [best, least] = [spot, o.cost];
+    o.take(item.ref);
+  }
+  if (!best)
+    for (const spot of looseSpots(o, item)) {
+      n.tried++;
+      if (!o.fits(item, spot)) continue;
+      o.place(item, spot);
+      if (o.cost < least - 1e-9) [best, least] = [spot, o.cost];
+      o.take(item.ref);
+    }
+  if (best) o.place(item, best);
+  return best !== undefined;
+}
+
+/** Small numbers that look random and are the same every time (Numerical Recipes' linear congruential generator). */
+function dice(seed: number) {
+  let s = seed >>> 0;
+  return (n: number) => {
+    s = (Math.imul(s, 1664525) + 1013904223) >>> 0;
+    return Math.floor((s / 2 ** 32) * n);
+  };
+}
+
+function neighbours(p: BoardProblem, items: readonly Item[], of: Item): Item[] {
+  const mine = new Set(p.nets.filter((n) => n.on.some((e) => e.startsWith(`${of.ref}.`)) && !n.rail).map((n) => n.id));
+  const touches = (i: Item) => p.nets.some((n) => mine.has(n.id) && n.on.some((e) => e.startsWith(`${i.ref}.`)));
+  return items.filter((i) => i !== of && touches(i));
+}
+
+/**
+ * Makes the wires shorter: one part after the other is moved to its best place until none can be moved to a better one;
+ * then small groups of parts that share nets are taken up and set again together, and what is better is kept.
+ */
+function improve(o: Occupancy, p: BoardProblem, items: readonly Item[], fixed: ReadonlySet<string>, n: Count): void {
+  const free = items.filter((i) => !fixed.has(i.ref) && o.spotOf(i.ref));
+  const sweep = () => {
+    for (let changed = true, k = 0; changed && k < 8 && n.tried < EFFORT; k++) {
+      changed = false;
+      for (const item of free) {
+        const before = o.cost;
+        const was = o.take(item.ref)!;
+        if (!insert(o, p, item, n) || o.cost > before - 1e-9) {
+          if (o.spotOf(item.ref)) o.take(item.ref);
+          o.place(item, was);
+        } else changed = true;
+      }
+    }
+  };
+  sweep();
+  if (free.length < 2) return;
+  const roll = dice(20);
+  while (n.tried < EFFORT) {
+    const centre = free[roll(free.length)]!;
+    const near = neighbours(p, free, centre);
+    const group = new Set([centre]);
+    for (let k = 0; k < 3 && near.length; k++) group.add(near[roll(near.length)]!);
+    group.add(free[roll(free.length)]!);
+    const before = o.cost;
+    const was = [...group].map((i) => [i, o.take(i.ref)!] as const);
+    const order = roll(2) ? inOrder([...group]) : [...group].sort(() => roll(3) - 1);
+    const ok = order.every((i) => insert(o, p, i, n));
+    if (ok && o.cost <= before + 1e-9) continue;
+    for (const i of group) o.take(i.ref);
+    for (const [i, spot] of was) o.place(i, spot);
+  }
+  sweep();
+}
+
+interface Start {
+  o: Occupancy;
+  n: Count;
+  fixed: Set<string>;
+  unplaced: string[];
+}
+
+/** Given parts where they are, the others one by one where they cost least. */
+function start(p: BoardProblem, sizes: readonly SizeId[], given: Spots): Start {
+  const o = new Occupancy(p, sizes);
+  const n: Count = { tried: 0 };
+  const items = inOrder(p.items);
+  const fixed = new Set<string>();
+  for (const i of items) {
+    const spot = given[i.ref];
+    if (!spot || !o.fits(i, spot)) continue;
+    o.place(i, spot);
+    fixed.add(i.ref);
+  }
+  const unplaced = items.filter((i) => !fixed.has(i.ref) && !insert(o, p, i, n)).map((i) => i.ref);
+  return { o, n, fixed, unplaced };
+}
+
+/**
+ * Places every part that fits on breadboards: on the given ones, else on the fewest and smallest that take them all. Rows
+ * belong to one net, no hole in use is covered, the USB end stays reachable, and wires are as few and as short as the
+ * search finds. Given spots stay. Deterministic.
+ */
+export function placeAll(p: BoardProblem, sizes?: SizeId[], given: Spots = {}): Placed {
+  let chosen: { sizes: SizeId[]; from: Start } | undefined;
+  for (const set of sizes?.length ? [sizes] : SETS) {
+    const from = start(p, set, given);
+    if (!chosen || from.unplaced.length < chosen.from.unplaced.length) chosen = { sizes: set, from };
+    if (!from.unplaced.length) break;
+  }
+  const { o, n, fixed, unplaced } = chosen!.from;
+  improve(o, p, inOrder(p.items), fixed, n);
+  const spots: Spots = {};
+  for (const i of p.items) {
+    const spot = o.spotOf(i.ref);
+    if (spot) spots[i.ref] = spot;
+  }
+  return { sizes: chosen!.sizes, spots, unplaced, cost: o.cost, tried: n.tried };
+}
