@@ -38,8 +38,10 @@ import {
   type Project,
 } from "../core/project";
 import { judgeReading, parseReading, type CheckItem } from "../core/bench";
-import { loomSvg } from "../core/formats";
-import { loom, type Loom } from "../core/wiring/loom";
+import { toSvg } from "../core/drawing";
+import { loom, loomDrawing, type Loom } from "../core/wiring/loom";
+import type { SizeId } from "../core/wiring/breadboard";
+import { makeBreadboardView, placedAgain, type BreadboardView } from "./breadboard-view";
 import { layOut } from "./layout";
 import { catalogue, need, needFor, partIndex, summaries } from "./parts";
 import { planningApi } from "./planning";
@@ -355,8 +357,20 @@ export const api = {
     return loom(circuitOf(project, catalogue), layOut);
   },
 
+  /** The placement on breadboards: the project's own, or the best one found when it has none. */
+  async breadboard(project: Project): Promise<BreadboardView> {
+    await needFor(project);
+    return makeBreadboardView(project, catalogue);
+  },
+
+  /** The best placement for these boards, with given parts held where they are. */
+  async placeParts(project: Project, boards: SizeId[] | null, held: string[]): Promise<Step> {
+    await needFor(project);
+    return step(placedAgain(project, catalogue, boards, held), "place the parts on the breadboard");
+  },
+
   async svg(project: Project, plain = false): Promise<string> {
-    return loomSvg(await api.loom(project), project.title, { plain });
+    return toSvg(loomDrawing(await api.loom(project)), project.title, { plain });
   },
 
   /** Judges a meter reading as typed. */

@@ -3,9 +3,10 @@ import { unzipSync } from "fflate";
 import Papa from "papaparse";
 import { circuitOf } from "../circuit";
 import { BOARD5, catalogue, make, planned, USB } from "../testing";
-import { checksCsv, loomSvg, makeZip, partsCsv, safePath, toCsv, wiresCsv } from ".";
+import { checksCsv, makeZip, partsCsv, safePath, toCsv, wiresCsv } from ".";
 import { layOutHere } from "../wiring/loom/elk";
-import { loom } from "../wiring";
+import { loom, loomDrawing } from "../wiring";
+import { toSvg } from "../drawing";
 import fs from "node:fs";
 import { unpackWoff } from "./woff";
 
@@ -43,7 +44,7 @@ describe("CSV", () => {
 
 describe("SVG", () => {
   it("lets no label become markup", async () => {
-    const svg = loomSvg(await loom(c, layOutHere), hostile);
+    const svg = toSvg(loomDrawing(await loom(c, layOutHere)), hostile);
     expect(svg).not.toContain("<script>");
     expect(svg).toContain("&#60;script&#62;");
     expect(svg.match(/<text/g)!.length).toBeGreaterThan(20);

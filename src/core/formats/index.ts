@@ -1,6 +1,5 @@
 /** Open formats: CSV, SVG, Markdown, PDF, ZIP, and the bundle that `plan` writes. */
 export * from "./csv";
-export * from "./svg";
 export * from "./markdown";
 export * from "./zip";
 export * from "./plan";

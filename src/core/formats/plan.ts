@@ -5,11 +5,11 @@ import { findings, verdict, type Finding, type Verdict } from "../checks";
 import { circuitOf, type Circuit } from "../circuit";
 import { TARGETS } from "../firmware";
 import { writeProject, type Project } from "../project";
-import { loom, partsList, runSheet, gridAddressTables, wireList } from "../wiring";
+import { loom, loomDrawing, partsList, runSheet, gridAddressTables, wireList } from "../wiring";
+import { toSvg } from "../drawing";
 import { layOutHere } from "../wiring/loom/elk";
 import { toCsv } from "./csv";
 import { planMarkdown, type PlanText } from "./markdown";
-import { loomSvg } from "./svg";
 
 /** A finding as it is written: fixes by id and label, their edits left out. */
 export const plainFinding = (f: Finding) => ({
@@ -137,7 +137,7 @@ export async function planOutputs(
     "wires.csv": wiresCsv(c),
     "parts.csv": partsCsv(c),
     "checks.csv": checksCsv(c),
-    "plan.svg": loomSvg(await loom(c, layOutHere), project.title),
+    "plan.svg": toSvg(loomDrawing(await loom(c, layOutHere)), project.title),
     "plan.md": planMarkdown(text),
     "plan.pdf": await (await import("./pdf")).planPdf(text, fonts),
   };

@@ -9,6 +9,7 @@ import {
   CompanionValueSchema,
   DrawerSchema,
   HouseRulesSchema,
+  KitSchema,
   LinkSchema,
   ProjectSchema,
   SpotSchema,
@@ -69,6 +70,7 @@ const BaseEdit = z.discriminatedUnion("type", [
     ref: z.string().max(20).optional(),
     at: BoxPlaceSchema.nullable(),
   }),
+  z.strictObject({ type: z.literal("setKit"), kit: KitSchema }),
   /** Takes a placement on breadboards over; null goes back to wires without one. */
   z.strictObject({ type: z.literal("setBreadboard"), breadboard: BreadboardSchema.nullable() }),
   /** Moves one part on the breadboard, or takes it off. */
@@ -209,6 +211,7 @@ const HANDLERS: Handlers = {
     const boxes = e.ref && e.at ? { ...others, [e.ref]: e.at } : others;
     return Object.keys(boxes).length ? { ...p, drawing: { loom: boxes } } : without(p, "drawing");
   },
+  setKit: (p, e) => ({ ...p, kit: e.kit }),
   setBreadboard: (p, e) => (e.breadboard ? { ...p, breadboard: e.breadboard } : without(p, "breadboard")),
   moveOnBoard: (p, e) => {
     if (!p.breadboard) return p;
@@ -297,6 +300,7 @@ const SAYS: { [T in BasicEdit["type"]]: (e: Extract<BasicEdit, { type: T }>) => 
   setBus: (e) => (e.clock_Hz === null ? `${e.bus} at its usual clock` : `${e.bus} at ${e.clock_Hz / 1000} kHz`),
   setWire: (e) => `wires of ${e.ref} ${e.wire_cm ?? "as usual"} cm`,
   moveBox: (e) => (e.at ? `move ${e.ref} in the drawing` : "let the drawing be laid out"),
+  setKit: (e) => `kits for ${e.kit.benches}`,
   setBreadboard: (e) => (e.breadboard ? "take the breadboard placement" : "no breadboard placement"),
   moveOnBoard: (e) => (e.spot ? `move ${e.ref} on the breadboard` : `take ${e.ref} off the breadboard`),
   changePart: (e) => `change ${e.ref} to ${e.part}`,

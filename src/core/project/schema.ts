@@ -94,19 +94,25 @@ export const ProjectPartSchema = z.strictObject({
 /** A box of the loom drawing put somewhere by hand: beside which side of the board, and how far down, in drawing units. */
 export const BoxPlaceSchema = z.strictObject({ side: z.enum(["left", "right"]), y: z.number().min(0).max(10_000) });
 
+export const SPARE_KINDS = ["loose", "wires", "modules", "boards"] as const;
+export type SpareKind = (typeof SPARE_KINDS)[number];
+export const KitSchema = z.strictObject({
+  benches: z.number().int().min(1).max(60),
+  spares_percent: z.partialRecord(z.enum(SPARE_KINDS), z.number().min(0).max(300)),
+});
+export type Kit = z.infer<typeof KitSchema>;
+
 const half = z.enum(["left", "right"]);
+const column = z.string().regex(/^[a-j]$/, "a column, a to j");
 const boardRow = z.number().int().min(1).max(63);
 /** Where a part stands on a breadboard: half and row of its first pin; where its second leg goes, if it has loose ones. */
 export const SpotSchema = z.strictObject({
   board: z.number().int().min(0).max(5),
   half,
   row: boardRow,
-  letter: z
-    .string()
-    .regex(/^[a-j]$/, "a column, a to j")
-    .optional(),
+  letter: column.optional(),
   turn: z.boolean(),
-  to: z.strictObject({ half, row: boardRow }).optional(),
+  to: z.strictObject({ half, row: boardRow, letter: column.optional() }).optional(),
 });
 export const BreadboardSchema = z.strictObject({
   boards: z
@@ -156,6 +162,8 @@ export const ProjectSchema = z.strictObject({
   savedPlan: z.strictObject({ at: z.string().max(40), links: z.array(LinkSchema).max(2000) }).optional(),
   /** Where the person put the boxes of the loom drawing: by reference, loose parts of the plan included. */
   drawing: z.strictObject({ loom: z.record(z.string().max(20), BoxPlaceSchema) }).optional(),
+  /** For how many benches to lay parts out, and what to add of each kind, in per cent. */
+  kit: KitSchema.optional(),
   /** Where parts stand on breadboards, when the person has taken a placement over. */
   breadboard: BreadboardSchema.optional(),
   code: z.record(z.string().max(40), z.record(z.string().max(60), z.string().max(100_000))).default({}),

@@ -5,3 +5,8 @@ export * from "./partslist";
 export * from "./loom";
 export * from "./position";
 export * from "./addresses";
+export * from "./lists";
+export * from "./breadboard";
+export * from "./names";
+export * from "./compare";
+export * from "./labels";

@@ -1,8 +1,8 @@
 import type { Circuit } from "../circuit";
-import { optionVars, partKind } from "../catalogue";
+import { optionVars } from "../catalogue";
 import type { Instance } from "../netlist";
 import { valueOf } from "./names";
-import { runSheet } from "./runsheet";
+import { spareKind, sparesFor, substitutes, wireTable } from "./lists";
 
 export interface BomRow {
   quantity: number;
@@ -16,10 +16,9 @@ export interface BomRow {
   owned: number;
   /** What is to be bought, spares included. */
   buy: number;
+  /** What may be taken instead, as sentences. */
+  instead: string[];
 }
-
-/** Cheap loose parts break, vanish and burn: one spare in five, at least one. Boards and modules get none. */
-const spares = (kind: string, n: number) => (kind === "discrete" ? Math.max(1, Math.ceil(n / 5)) : 0);
 
 /** The parts that a grid is made of, each as one of its own. */
 function* madeOf(c: Circuit, grid: Instance): Generator<Pick<Instance, "ref" | "part" | "vars">> {
@@ -57,10 +56,12 @@ export function partsList(c: Circuit): BomRow[] {
       note: "",
       owned: 0,
       buy: 0,
+      instead: [],
     };
     row.quantity += 1;
     if (row.refs.at(-1) !== i.ref) row.refs.push(i.ref);
-    row.spares = spares(partKind(i.part.id), row.quantity);
+    row.spares = sparesFor(spareKind(i.part.id), row.quantity, c.project.kit);
+    row.instead = substitutes(c, i);
     const stock = left.get(i.part.id) ?? owned(i.part.id, i.vars);
     if (owned(i.part.id, i.vars) === Infinity) row.owned = row.quantity + row.spares;
     else if (stock > 0) {
@@ -71,29 +72,17 @@ export function partsList(c: Circuit): BomRow[] {
     if (i.part.body.solder !== "none") row.note = `solder: ${i.part.body.solder}`;
     rows.set(key, row);
   }
-  const wires = new Map<string, BomRow>();
-  for (const r of runSheet(c)) {
-    if (r.kind !== "wire") continue;
-    const ends = [r.endA, r.endB].sort().join("-");
-    const value = `${r.colour}, ${r.length_cm} cm, ${ends}`;
-    const row = wires.get(value) ?? {
-      quantity: 0,
-      spares: 0,
-      part: "wire",
-      name: "Jumper wire",
-      value,
-      refs: [],
-      note: "",
-      owned: 0,
-      buy: 0,
-    };
-    row.quantity += 1;
-    row.refs.push(r.net);
-    wires.set(value, row);
-  }
-  for (const w of wires.values()) {
-    w.spares = Math.ceil(w.quantity / 5);
-    w.buy = w.quantity + w.spares;
-  }
-  return [...rows.values(), ...wires.values()];
+  const wires = wireTable(c).map((w): BomRow => ({
+    quantity: w.quantity,
+    spares: w.spares,
+    part: "wire",
+    name: w.kind.charAt(0).toUpperCase() + w.kind.slice(1),
+    value: `${w.colour}, ${w.length_cm} cm, ${w.ends}`,
+    refs: w.nets,
+    note: "",
+    owned: 0,
+    buy: w.quantity + w.spares,
+    instead: [],
+  }));
+  return [...rows.values(), ...wires];
 }

@@ -8,6 +8,7 @@ import type { Spots } from "./spots";
 export * from "./sizes";
 export * from "./spots";
 export * from "./layout";
+export { breadboardDrawing } from "./shapes";
 export { boardProblem, type BoardProblem } from "./problem";
 export { placeAll, type Placed } from "./place";
 export { footprintOf, type Footprint } from "./footprints";

@@ -1,5 +1,5 @@
 import type { BoardNet, BoardProblem } from "./problem";
-import { liesOver, seat, type Rect, type Spots } from "./spots";
+import { seat, type Rect, type Spots } from "./spots";
 import {
   holeAt,
   holeName,
@@ -35,6 +35,8 @@ export interface PlacedPart {
   /** Legs that take a hole without being pins of the plan. */
   blind: string[];
   body: Rect | null;
+  /** Lies on two bending legs. */
+  lying: boolean;
 }
 export interface Layout {
   sizes: SizeId[];
@@ -61,8 +63,7 @@ interface Row {
 }
 
 const key = (board: number, half: Half, row: number) => `${board} ${half} ${row}`;
-/** Which column a loose leg takes first, and a wire that goes out to a rail, or across. */
-const LEGS: Record<Half, string> = { left: "dcbea", right: "ghijf" };
+/** Which column a wire takes first that goes out to a rail, or across. */
 const OUT: Record<Half, string> = { left: "abcde", right: "jihgf" };
 const IN: Record<Half, string> = { left: "edcba", right: "fghij" };
 
@@ -93,22 +94,20 @@ function fill(p: BoardProblem, sizes: SizeId[], spots: Spots) {
       r.free = r.free.filter((l) => !at.covers[cell.half].includes(l));
     }
   for (const { item, spot, at } of seated) {
-    const part: PlacedPart = { ref: item.ref, holes: [], blind: [], body: at.body };
-    // A part with loose legs prefers one column for all of them.
-    const wanted = [...(spot.letter ?? ""), ...LEGS[spot.half]];
-    const common = wanted.find((l) =>
-      at.cells.every((x) => x.half !== spot.half || rowAt(spot.board, x.half, x.row).free.includes(l)),
-    );
-    const across = at.cells.some((x) => x.half !== spot.half);
+    const part: PlacedPart = {
+      ref: item.ref,
+      holes: [],
+      blind: [],
+      body: at.body,
+      lying: item.print.kind === "bridge",
+    };
     for (const cell of at.cells) {
       const r = rowAt(spot.board, cell.half, cell.row);
-      const own = cell.half === spot.half ? common : undefined;
-      const letter =
-        cell.letter ??
-        (across ? [...IN[cell.half]].find((l) => r.free.includes(l)) : own) ??
-        [...LEGS[cell.half]].find((l) => r.free.includes(l));
-      if (!letter || !r.free.includes(letter)) {
-        trouble.push(`Row ${cell.row} has no hole left for ${item.ref}${cell.pin ? `.${cell.pin}` : ""}.`);
+      const { letter } = cell;
+      if (!r.free.includes(letter)) {
+        trouble.push(
+          `Hole ${letter}${cell.row} is taken or covered: no room for ${item.ref}${cell.pin ? `.${cell.pin}` : ""}.`,
+        );
         continue;
       }
       r.free = r.free.filter((l) => l !== letter);
@@ -131,8 +130,7 @@ function fill(p: BoardProblem, sizes: SizeId[], spots: Spots) {
   for (const [i, a] of seated.entries())
     for (const b of seated.slice(i + 1)) {
       const [x, y] = [a.at.body, b.at.body];
-      const over = (y && liesOver(a.spot, y)) || (x && liesOver(b.spot, x));
-      if (over || (x && y && x.x1 < y.x2 && y.x1 < x.x2 && x.y1 < y.y2 && y.y1 < x.y2))
+      if (x && y && x.x1 < y.x2 && y.x1 < x.x2 && x.y1 < y.y2 && y.y1 < x.y2)
         trouble.push(`${a.item.ref} and ${b.item.ref} are in each other's way.`);
     }
   return { rows, rowAt, parts, trouble, seated };
@@ -331,7 +329,7 @@ function bridges(
 ): void {
   const byNet = new Map<string, { net: BoardNet; holes: Hole[] }[]>();
   for (const u of used.values()) byNet.set(u.net.id, [...(byNet.get(u.net.id) ?? []), u]);
-  for (const list of byNet.values()) {
+  for (const [k, list] of [...byNet.values()].entries()) {
     const { net } = list[0]!;
     const name = `${net.name} rail (${net.rail!.pole === "-" ? "−" : "+"})`;
     const join = (a: Hole | null, b: Hole | null) => {
@@ -354,7 +352,8 @@ function bridges(
     const [first, ...more] = list;
     for (const u of more) {
       const [a, b] = [rail(first!), rail(u)];
-      const end = SIZES[sizes[a.board]!].rows;
+      // Each net's wire a little higher than the last one's, so that they can be told apart.
+      const end = SIZES[sizes[a.board]!].rows - 3 * k;
       join(pick(a.board, a.half, a.pole, end), pick(b.board, b.half, b.pole, end));
     }
   }

@@ -1,6 +1,6 @@
 import type { BoardNet, BoardProblem, Item } from "./problem";
-import { liesOver, seat, type Rect, type Seat, type Spot } from "./spots";
-import { BOARD_STEP, SIZES, type Half, type SizeId } from "./sizes";
+import { seat, type Rect, type Seat, type Spot } from "./spots";
+import { BOARD_STEP, LETTERS, SIZES, type Half, type SizeId } from "./sizes";
 
 /** A jumper costs its length and the trouble of laying it, in pitches. */
 const JUMPER = 4;
@@ -15,6 +15,9 @@ const LOW = 0.002;
 const FREE = -1;
 const NO_NET = -2;
 const HOLES = 5;
+const bit = (letter: string) => 1 << ("abcdefghij".indexOf(letter) % HOLES);
+const bits = (letters: string) => [...letters].reduce((m, l) => m | bit(l), 0);
+const COUNT = Array.from({ length: 32 }, (_, m) => [0, 1, 2, 3, 4].filter((k) => m & (1 << k)).length);
 
 const meet = (a: Rect, b: Rect) => a.x1 < b.x2 && b.x1 < a.x2 && a.y1 < b.y2 && b.y1 < a.y2;
 
@@ -25,7 +28,8 @@ const meet = (a: Rect, b: Rect) => a.x1 < b.x2 && b.x1 < a.x2 && a.y1 < b.y2 && 
 export class Occupancy {
   private net: Int32Array;
   private pins: Int16Array;
-  private room: Int16Array;
+  /** Holes of each row that are taken or covered, a bit each. */
+  private gone: Uint8Array;
   private first: number[] = [];
   private seats = new Map<string, { item: Item; spot: Spot; at: Seat }>();
   private index: Map<string, number>;
@@ -45,7 +49,7 @@ export class Occupancy {
     }
     this.net = new Int32Array(total).fill(FREE);
     this.pins = new Int16Array(total);
-    this.room = new Int16Array(total).fill(HOLES);
+    this.gone = new Uint8Array(total);
     this.index = new Map(problem.nets.map((n, i) => [n.id, i]));
     this.rowsOf = problem.nets.map(() => new Map());
     this.costs = new Float64Array(problem.nets.length);
@@ -121,29 +125,26 @@ export class Occupancy {
         : 0;
     return leg + spot.row * LOW;
   }
-  /** Holes of a half that a body covers, for the rows of its own pins. */
-  private covered(at: Seat, half: Half): number {
-    return at.covers[half].length;
-  }
-
   /** Whether a part may sit there: inside, on no other body, in no row of another net, with a hole left for a wire. */
   fits(item: Item, spot: Spot): boolean {
     const at = seat(item, spot, this.sizes);
     if (!at) return false;
-    for (const o of this.seats.values()) {
-      if (at.body && o.at.body && meet(at.body, o.at.body)) return false;
-      if (o.at.body && liesOver(spot, o.at.body)) return false;
-      if (at.body && liesOver(o.spot, at.body)) return false;
-    }
     for (const cell of at.cells) {
       const s = this.strip(spot.board, cell.half, cell.row);
       const net = this.netIndex(item, cell.pin);
-      const room = this.room[s]! - this.covered(at, cell.half);
-      if (this.net[s] === FREE) {
-        if (room < 1 || (net !== NO_NET && room < 2)) return false;
-      } else if (net === NO_NET || this.net[s] !== net || this.pins[s]! + 2 > room) return false;
+      if (this.net[s] !== FREE && (net === NO_NET || this.net[s] !== net)) return false;
+      const mine = bit(cell.letter) | bits(at.covers[cell.half]);
+      if (this.gone[s]! & mine) return false;
+      if (net !== NO_NET && COUNT[this.gone[s]! | mine]! >= HOLES) return false;
     }
+    const { body } = at;
+    if (body) for (const o of this.seats.values()) if (o.at.body && meet(body, o.at.body)) return false;
     return true;
+  }
+  /** Free holes of a row, as letters. */
+  freeAt(board: number, half: Half, row: number): string {
+    const gone = this.gone[this.strip(board, half, row)]!;
+    return [...LETTERS[half]].filter((l) => !(gone & bit(l))).join("");
   }
 
   place(item: Item, spot: Spot): void {
@@ -154,7 +155,7 @@ export class Occupancy {
       const net = this.netIndex(item, cell.pin);
       this.net[s] = net;
       this.pins[s]!++;
-      this.room[s]! -= this.covered(at, cell.half);
+      this.gone[s]! |= bit(cell.letter) | bits(at.covers[cell.half]);
       if (net >= 0 && this.isWired(item, cell.pin)) {
         this.rowsOf[net]!.set(s, (this.rowsOf[net]!.get(s) ?? 0) + 1);
         touched.add(net);
@@ -174,7 +175,7 @@ export class Occupancy {
       const s = this.strip(spot.board, cell.half, cell.row);
       const net = this.netIndex(item, cell.pin);
       if (--this.pins[s]! === 0) this.net[s] = FREE;
-      this.room[s]! += this.covered(at, cell.half);
+      this.gone[s]! &= ~(bit(cell.letter) | bits(at.covers[cell.half]));
       if (net >= 0 && this.isWired(item, cell.pin)) {
         const left = this.rowsOf[net]!.get(s)! - 1;
         if (left) this.rowsOf[net]!.set(s, left);

@@ -20,6 +20,9 @@ const SETS: SizeId[][] = [["170"], ["400"], ["830"], ["830", "400"], ["830", "83
 /** How many candidates the improving search may try. */
 const EFFORT = 60_000;
 
+/** Columns that a lying part tries, the middle ones first. */
+const BRIDGE_LETTERS: Record<Half, string> = { left: "cbdae", right: "higjf" };
+
 const ORDER = { straddle: 0, strip: 1, legs: 2, bridge: 3 } as const;
 const sizeOf = (i: Item) => (i.print.kind === "straddle" ? i.print.left.length * i.print.apart : i.print.pins.length);
 const inOrder = (items: readonly Item[]) =>
@@ -37,7 +40,8 @@ function* looseSpots(o: Occupancy, item: Item): Generator<Spot> {
   for (const [board, size] of o.sizes.entries())
     for (const half of HALVES)
       for (let row = 1; row + item.print.least <= SIZES[size].rows; row++)
-        yield { board, half, row, turn: false, to: { half, row: row + item.print.least } };
+        for (const letter of BRIDGE_LETTERS[half])
+          yield { board, half, row, letter, turn: false, to: { half, row: row + item.print.least, letter } };
 }
 
 /** Two-legged parts with a leg in a row of one of their nets. */
@@ -59,13 +63,18 @@ function* bridgeSpots(o: Occupancy, p: BoardProblem, item: Item): Generator<Spot
     for (const at of list)
       for (const x of others(at)) {
         const [first, second] = k === 0 ? [at, x] : [x, at];
-        yield {
-          board: at.board,
-          half: first.half,
-          row: first.row,
-          turn: false,
-          to: { half: second.half, row: second.row },
-        };
+        const spot = { board: at.board, half: first.half, row: first.row, turn: false };
+        if (first.half !== second.half) {
+          yield { ...spot, to: { half: second.half, row: second.row } };
+          continue;
+        }
+        if (second.row < 1 || second.row > SIZES[o.sizes[at.board]!].rows || first.row < 1) continue;
+        if (first.row > SIZES[o.sizes[at.board]!].rows) continue;
+        // Both legs in one column, so that the part lies along the row numbers.
+        const [one, two] = [first, second].map((r) => o.freeAt(at.board, r.half, r.row)) as [string, string];
+        for (const letter of BRIDGE_LETTERS[first.half])
+          if (one.includes(letter) && two.includes(letter))
+            yield { ...spot, letter, to: { half: second.half, row: second.row, letter } };
       }
 }
 

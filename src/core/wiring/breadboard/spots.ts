@@ -10,7 +10,7 @@ export interface Spot {
   letter?: string;
   /** Upside down: pin 1 at the lower end. */
   turn: boolean;
-  to?: { half: Half; row: number };
+  to?: { half: Half; row: number; letter?: string };
 }
 export type Spots = Record<string, Spot>;
 
@@ -19,8 +19,7 @@ export interface Cell {
   pin: string | null;
   half: Half;
   row: number;
-  /** The letter, where the shape fixes it; else any free one of the row. */
-  letter: string | null;
+  letter: string;
 }
 export interface Rect {
   x1: number;
@@ -41,6 +40,12 @@ export const oppositeLetter = (letter: string, apart: number): string | undefine
 
 /** Columns for parts on stiff legs: two such bodies fit side by side, and leave a hole beside each. */
 export const LEG_LETTERS: Record<Half, string[]> = { left: ["d", "b"], right: ["g", "i"] };
+
+/** Columns for parts on bending legs: beside others, or next to the trench when they lie across it. */
+const MIDDLE: Record<Half, string> = { left: "c", right: "h" };
+const INNER: Record<Half, string> = { left: "e", right: "f" };
+/** Half the width of a lying resistor, in pitches. */
+const BRIDGE = 0.48;
 
 /** Left letters of a part across the trench, those that leave holes free on both halves first. */
 export function straddleLetters(apart: number): string[] {
@@ -116,28 +121,24 @@ export function seat(item: Item, spot: Spot, sizes: readonly SizeId[]): Seat | n
     return { cells, body: { x1: x - 0.9, x2: x + 0.9, y1, y2 }, covers: { left: "", right: "" } };
   }
   if (!spot.to || !inside(spot.row) || !inside(spot.to.row)) return null;
+  const across = spot.half !== spot.to.half;
+  const first = spot.letter ?? (across ? INNER : MIDDLE)[spot.half];
+  const second = spot.to.letter ?? (across ? INNER[spot.to.half] : first);
+  if (!LETTERS[spot.half].includes(first) || !LETTERS[spot.to.half].includes(second)) return null;
+  const [xa, xb] = [LETTER_X[first]!, LETTER_X[second]!];
   return {
     cells: [
-      { pin: print.pins[0], half: spot.half, row: spot.row, letter: null },
-      { pin: print.pins[1], half: spot.to.half, row: spot.to.row, letter: null },
+      { pin: print.pins[0], half: spot.half, row: spot.row, letter: first },
+      { pin: print.pins[1], half: spot.to.half, row: spot.to.row, letter: second },
     ],
-    body: null,
+    body: {
+      x1: from + Math.min(xa, xb) - (across ? 0 : BRIDGE),
+      x2: from + Math.max(xa, xb) + (across ? 0 : BRIDGE),
+      y1: Math.min(spot.row, spot.to.row) - (across ? BRIDGE : 0),
+      y2: Math.max(spot.row, spot.to.row) + (across ? BRIDGE : 0),
+    },
     covers: { left: "", right: "" },
   };
-}
-
-const MIDDLE: Record<Half, number> = { left: 2, right: 9 };
-/** Whether a part that lies across the trench would lie over a body. Along one half it finds a free column beside it. */
-export function liesOver(spot: Spot, body: Rect): boolean {
-  if (!spot.to || spot.to.half === spot.half) return false;
-  const from = spot.board * BOARD_STEP;
-  const [ax, ay, bx, by] = [from + MIDDLE[spot.half], spot.row, from + MIDDLE[spot.to.half], spot.to.row];
-  // The piece of the line inside the body's width, then whether it is inside its height.
-  const [x1, x2] = [Math.max(Math.min(ax, bx), body.x1), Math.min(Math.max(ax, bx), body.x2)];
-  if (x1 > x2) return false;
-  const yAt = (x: number) => ay + ((by - ay) * (x - ax)) / (bx - ax);
-  const [y1, y2] = [yAt(x1), yAt(x2)].sort((p, q) => p - q);
-  return y1! < body.y2 && y2! > body.y1;
 }
 
 /** Whether the USB end of a board can be reached: it stands at an end of the breadboard. */

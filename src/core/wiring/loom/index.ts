@@ -5,6 +5,7 @@ import { held, loomGraph } from "./graph";
 import type { Loom } from "./types";
 
 export * from "./types";
+export { loomDrawing } from "./shapes";
 export { loomGraph, type LoomGraph } from "./graph";
 
 /** Lays a graph out: the layered algorithm with orthogonal wires. Handed in, since it runs in another worker on screens. */

@@ -8,7 +8,7 @@ import type { Project } from "@/core/project";
 import { saveFile, savePng } from "@/ui/shared/save-file";
 import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";
-import { lineOf, patternOf } from "./colours";
+import { lineOf, patternOf } from "@/ui/shared/wire-colours";
 import { useCore } from "./use-core";
 
 const askLoom = (p: Project) => core().loom(p);

@@ -3,7 +3,7 @@ import { Dialog as Radix } from "radix-ui";
 import { ArrowLeft, ArrowRight, Check, X } from "lucide-react";
 import { phaseById } from "@/core/wiring/runsheet/phases";
 import type { RunRow } from "@/core/wiring/runsheet";
-import { Swatch } from "./colours";
+import { Swatch } from "@/ui/shared/wire-colours";
 import { isWork, wireWords } from "./row";
 
 /** One end of the wire, large enough for the far wall or a phone on the bench. */

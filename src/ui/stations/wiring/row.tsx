@@ -1,6 +1,6 @@
 import type { RunRow } from "@/core/wiring/runsheet";
 import { Tick } from "@/ui/shared/tick";
-import { Swatch } from "./colours";
+import { Swatch } from "@/ui/shared/wire-colours";
 
 /** A rail or a splice says everything by its name. */
 const isPlace = (words: string) => /(rail \([+−]\)|splice|row)( \d+)?$/.test(words);

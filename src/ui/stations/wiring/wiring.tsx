@@ -4,11 +4,15 @@ import { Download } from "@/ui/shared/download";
 import { Tabs } from "@/ui/shared/tabs";
 import { StationTitle } from "@/ui/shared/title";
 import { useProject } from "@/ui/state/project";
+import { Breadboard } from "./breadboard";
 import { RunSheet } from "./run-sheet";
 
-type TabId = "sheet";
-const TABS: { id: TabId; name: string }[] = [{ id: "sheet", name: "Run sheet" }];
-const VIEWS: Record<TabId, React.ComponentType> = { sheet: RunSheet };
+type TabId = "sheet" | "board";
+const TABS: { id: TabId; name: string }[] = [
+  { id: "sheet", name: "Run sheet" },
+  { id: "board", name: "Breadboard" },
+];
+const VIEWS: Record<TabId, React.ComponentType> = { sheet: RunSheet, board: Breadboard };
 
 /** Wiring: everything that a person builds from, and what the hands need for it. */
 export function Wiring() {

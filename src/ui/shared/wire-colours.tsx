@@ -1,4 +1,4 @@
-import { PATTERN } from "@/core/formats/svg";
+import { patternOf as pattern } from "@/core/drawing/inks";
 
 /** Wire colours on screen: lines that show on both themes, and the small field beside the colour's name. */
 const LINE: Record<string, string> = {
@@ -20,7 +20,10 @@ const FIELD: Record<string, string> = {
   white: "#f4f0e6",
 };
 export const lineOf = (colour: string) => LINE[colour] ?? "var(--ink)";
-export const patternOf = (colour: string) => PATTERN[colour] || undefined;
+export const patternOf = (colour: string) =>
+  pattern(colour)
+    .map((x) => x * 1.6)
+    .join(" ") || undefined;
 
 /** A field of the wire's colour, for beside its name: never alone. */
 export function Swatch({ colour, size = 14 }: { colour: string; size?: number }) {

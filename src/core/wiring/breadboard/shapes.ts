@@ -1,0 +1,263 @@
+import type { Drawing, Shape } from "../../drawing";
+import type { Circuit } from "../../circuit";
+import { netColours } from "../colours";
+import { valueOf } from "../names";
+import type { Layout, PlacedPart } from "./layout";
+import {
+  BOARD_STEP,
+  holeAt,
+  LETTER_X,
+  LETTERS,
+  PITCH_MM,
+  RAIL_X,
+  railRow,
+  readHole,
+  SIZES,
+  type Half,
+  type Pole,
+  type SizeId,
+} from "./sizes";
+
+type Point = { x: number; y: number };
+
+const HOLE = 0.32;
+/** Room for the names at the leads. */
+const LABEL = 6;
+const TOP = 2.2;
+const LABEL_STEP = 1.05;
+
+const text = (x: number, y: number, t: string, size: number, rest: object = {}): Shape => ({
+  kind: "text",
+  x,
+  y,
+  text: t,
+  size,
+  ...rest,
+});
+const square = (x: number, y: number, s: number) => `M${x - s / 2} ${y - s / 2}h${s}v${s}h${-s}z`;
+
+function boardShapes(size: SizeId, board: number, railNames: Map<string, string>): Shape[] {
+  const { rows, railHoles } = SIZES[size];
+  const from = board * BOARD_STEP;
+  const [left, right] = railHoles ? [-5, 16] : [-1.6, 12.6];
+  const holes: string[] = [];
+  for (const half of ["left", "right"] as const)
+    for (const l of LETTERS[half]) for (let r = 1; r <= rows; r++) holes.push(square(from + LETTER_X[l]!, r, HOLE));
+  const out: Shape[] = [
+    { kind: "rect", x: from + left, y: 0, w: right - left, h: rows + 1, stroke: "ink", width: 0.08, fill: "paper" },
+    { kind: "rect", x: from + 4.9, y: 0.3, w: 1.2, h: rows + 0.4, fill: "wash" },
+  ];
+  for (const l of Object.keys(LETTER_X))
+    for (const y of [0.55, rows + 0.85])
+      out.push(text(from + LETTER_X[l]!, y, l, 0.7, { anchor: "middle", fill: "soft" }));
+  for (let r = 1; r <= rows; r++)
+    if (r === 1 || r % 5 === 0)
+      for (const [x, anchor] of [
+        [-0.6, "end"],
+        [11.6, "start"],
+      ] as const)
+        out.push(text(from + x, r + 0.25, String(r), 0.7, { anchor, fill: "soft" }));
+  if (railHoles)
+    for (const half of ["left", "right"] as const)
+      for (const pole of ["+", "-"] as const) {
+        const x = from + RAIL_X[`${half}${pole}`];
+        for (let n = 1; n <= railHoles; n++) holes.push(square(x, railRow(size, n), HOLE));
+        const beside = x + (x < from ? (pole === "-" ? -0.5 : 0.5) : pole === "-" ? 0.5 : -0.5);
+        out.push({
+          kind: "path",
+          d: `M${beside} 1V${rows}`,
+          stroke: "ink",
+          width: 0.07,
+          ...(pole === "-" && { dash: [0.5, 0.25] }),
+        });
+        out.push(text(x, 0.7, pole === "-" ? "−" : "+", 0.9, { anchor: "middle", bold: true }));
+        const name = railNames.get(`${half}${pole}`);
+        if (name) out.push(text(x + 0.25, -0.25, name, 0.75, { turn: -60, bold: true }));
+      }
+  out.push({ kind: "path", d: holes.join(""), fill: "soft" });
+  if (board) out.push(text(from + 5.5, -0.6, `board ${board + 1}`, 0.9, { anchor: "middle", bold: true }));
+  return out;
+}
+
+const holePoint = (l: Layout, hole: string): Point => {
+  const h = readHole(hole, l.sizes)!;
+  return holeAt(h, l.sizes[h.board]!);
+};
+
+interface Named {
+  ref: string;
+  label: string;
+  value: string;
+  usb: "top" | "bottom" | null;
+}
+
+function partShapes(l: Layout, part: PlacedPart, n: Named): Shape[] {
+  const pins = part.holes.map((h) => ({ ...h, ...holePoint(l, h.hole) }));
+  const blind = part.blind.map((h) => holePoint(l, h));
+  const dots: Shape = {
+    kind: "path",
+    d: [...pins, ...blind].map((p) => square(p.x, p.y, 0.5)).join(""),
+    fill: "ink",
+    of: n.ref,
+  };
+  const name = [n.ref, n.label].filter(Boolean).join(" ");
+  const b = part.body!;
+  if (part.lying) {
+    const [p, q] = pins as [(typeof pins)[0], (typeof pins)[0]];
+    const [mx, my] = [(p.x + q.x) / 2, (p.y + q.y) / 2];
+    const long = Math.hypot(p.x - q.x, p.y - q.y) || 1;
+    const [ux, uy] = [(q.x - p.x) / long, (q.y - p.y) / long];
+    const half = Math.min(1.7, long / 2 - 0.3);
+    const turn = Math.abs(uy) > Math.abs(ux) ? -90 : 0;
+    const label = [n.ref, n.value].filter(Boolean).join(" ");
+    const inside = label.length * 0.3 < 2 * half;
+    return [
+      { kind: "path", d: `M${p.x} ${p.y}L${q.x} ${q.y}`, stroke: "ink", width: 0.12 },
+      {
+        kind: "path",
+        d: `M${mx - ux * half} ${my - uy * half}L${mx + ux * half} ${my + uy * half}`,
+        stroke: "ink",
+        width: 0.95,
+        of: n.ref,
+      },
+      {
+        kind: "path",
+        d: `M${mx - ux * (half - 0.1)} ${my - uy * (half - 0.1)}L${mx + ux * (half - 0.1)} ${my + uy * (half - 0.1)}`,
+        stroke: "paper",
+        width: 0.75,
+      },
+      dots,
+      inside
+        ? text(mx + (turn ? 0.18 : 0), my + (turn ? 0 : 0.18), label, 0.5, { anchor: "middle", bold: true, turn })
+        : text(mx + 0.6, my + 0.2, label, 0.5, { bold: true }),
+    ];
+  }
+  const out: Shape[] = [
+    {
+      kind: "rect",
+      x: b.x1,
+      y: b.y1,
+      w: b.x2 - b.x1,
+      h: b.y2 - b.y1,
+      fill: "paper",
+      stroke: "ink",
+      width: 0.1,
+      opacity: 0.93,
+      of: n.ref,
+    },
+    dots,
+  ];
+  const middle = (b.x1 + b.x2) / 2;
+  if (n.usb)
+    out.push({
+      kind: "rect",
+      x: middle - 1.4,
+      y: n.usb === "top" ? b.y1 - 0.6 : b.y2 - 0.8,
+      w: 2.8,
+      h: 1.4,
+      stroke: "ink",
+      fill: "paper",
+      width: 0.1,
+    });
+  const narrow = b.x2 - b.x1 < 2;
+  // Pin names inside the body, beside their pin; small bodies have them at the side.
+  for (const p of pins) {
+    const inward = p.x < middle ? 1 : -1;
+    const label = p.pin.replace(/^(.+)\.\d+$/, "$1");
+    if (narrow) out.push(text(p.x + 0.4, p.y + 0.2, label, 0.5));
+    else out.push(text(p.x + inward * 0.45, p.y + 0.22, label, 0.58, { anchor: inward > 0 ? "start" : "end" }));
+  }
+  if (narrow) out.push(text(b.x2 + 0.1, b.y1 + 0.3, n.ref, 0.6, { bold: true }));
+  else if (b.y2 - b.y1 < 4)
+    out.push(text(middle, (b.y1 + b.y2) / 2 + 0.2, n.ref, 0.7, { anchor: "middle", bold: true }));
+  else {
+    const room = Math.floor((b.y2 - b.y1 - 1) / 0.5);
+    out.push(
+      text(middle + 0.2, (b.y1 + b.y2) / 2, name.slice(0, room), 0.8, { anchor: "middle", bold: true, turn: -90 }),
+    );
+  }
+  return out;
+}
+
+/** A jumper bows a little, so that two side by side can be told apart. */
+function wirePath(a: Point, b: Point, k: number): string {
+  const long = Math.hypot(a.x - b.x, a.y - b.y);
+  const bow = long < 4 ? 0 : (k % 2 ? 1 : -1) * Math.min(1.2, 0.06 * long + 0.15 * (k % 4));
+  const [nx, ny] = [-(b.y - a.y) / (long || 1), (b.x - a.x) / (long || 1)];
+  const [cx, cy] = [(a.x + b.x) / 2 + nx * bow * 2, (a.y + b.y) / 2 + ny * bow * 2];
+  return bow ? `M${a.x} ${a.y}Q${cx} ${cy} ${b.x} ${b.y}` : `M${a.x} ${a.y}L${b.x} ${b.y}`;
+}
+
+/** Labels of leads at both margins, at their hole's height as far as they do not meet. */
+function leadShapes(l: Layout, colours: Map<string, string>, left: number, right: number): Shape[] {
+  const leads = l.wires.flatMap((w) => {
+    if (w.kind !== "lead") return [];
+    const [far, near] = w.a.hole ? [w.b, w.a] : [w.a, w.b];
+    return near.hole ? [{ w, far: far.at, at: holePoint(l, near.hole) }] : [];
+  });
+  const out: Shape[] = [];
+  for (const side of ["left", "right"] as const) {
+    const mine = leads
+      .filter((x) => x.at.x < 5.5 === (side === "left"))
+      .sort((a, b) => a.at.y - b.at.y || a.at.x - b.at.x);
+    let last = -Infinity;
+    for (const { w, far, at } of mine) {
+      const y = Math.max(at.y, last + LABEL_STEP);
+      last = y;
+      const x = side === "left" ? left : right;
+      const wire = { wire: colours.get(w.net) ?? "black" };
+      out.push(
+        { kind: "path", d: `M${at.x} ${at.y}L${x} ${y}`, stroke: "paper", width: 0.5 },
+        { kind: "path", d: `M${at.x} ${at.y}L${x} ${y}`, stroke: wire, width: 0.22, of: w.net },
+        { kind: "circle", x: at.x, y: at.y, r: 0.24, fill: wire },
+        text(x + (side === "left" ? -0.2 : 0.2), y + 0.25, far, 0.72, {
+          anchor: side === "left" ? "end" : "start",
+          bold: true,
+        }),
+      );
+    }
+  }
+  return out;
+}
+
+/** The breadboards with everything on them, in hole pitches and true to scale: 1 unit is 2.54 mm. */
+export function breadboardDrawing(c: Circuit, l: Layout): Drawing {
+  const names = new Map(c.netlist.nets.map((n) => [n.id, n.name]));
+  const colours = netColours(c.netlist.nets, c.project.houseRules.wireColours);
+  const railNames = new Map(l.rails.map((r) => [`${r.half}${r.pole}` as `${Half}${Pole}`, names.get(r.net) ?? ""]));
+  const named = (ref: string): Named => {
+    const i = c.netlist.instance(ref)!;
+    const usb = i.part.pins.some((p) => p.role === "cable") ? (i.part.board?.countedFrom ? "bottom" : "top") : null;
+    return { ref, label: i.inserted || i.label === ref ? "" : i.label, value: valueOf(i), usb };
+  };
+  const rows = Math.max(...l.sizes.map((s) => SIZES[s].rows));
+  const bodies = l.parts.flatMap((p) => (p.body ? [p.body] : []));
+  // Leads end beyond everything that reaches out over the edge.
+  const edge = (l.sizes.length - 1) * BOARD_STEP + (SIZES[l.sizes.at(-1)!].railHoles ? 16 : 12.6);
+  const left = Math.min(-5.6, ...bodies.map((b) => b.x1)) - 0.6;
+  const right = Math.max(edge, ...bodies.map((b) => b.x2)) + 0.6;
+  const top = Math.min(-TOP, ...bodies.map((b) => b.y1)) - 0.8;
+  const jumpers = l.wires.filter((w) => w.kind !== "lead" && w.a.hole && w.b.hole);
+  return {
+    x: left - LABEL,
+    y: top,
+    width: right - left + 2 * LABEL,
+    height: Math.max(rows + 2, ...bodies.map((b) => b.y2)) + 0.8 - top,
+    unit_mm: PITCH_MM,
+    shapes: [
+      ...l.sizes.flatMap((s, k) => boardShapes(s, k, railNames)),
+      ...l.parts.flatMap((p) => partShapes(l, p, named(p.ref))),
+      ...jumpers.flatMap((w, k): Shape[] => {
+        const [a, b] = [holePoint(l, w.a.hole!), holePoint(l, w.b.hole!)];
+        const d = wirePath(a, b, k);
+        const wire = { wire: colours.get(w.net) ?? "black" };
+        return [
+          { kind: "path", d, stroke: "paper", width: 0.5 },
+          { kind: "path", d, stroke: wire, width: 0.24, of: names.get(w.net) ?? "" },
+          ...[a, b].map((p): Shape => ({ kind: "circle", x: p.x, y: p.y, r: 0.26, fill: wire })),
+        ];
+      }),
+      ...leadShapes(l, colours, left, right),
+    ],
+  };
+}

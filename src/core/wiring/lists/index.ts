@@ -1,0 +1,5 @@
+/** What to lay out and to buy: spares by kind, substitutes, wires, tools. */
+export * from "./spares";
+export * from "./substitutes";
+export * from "./wires";
+export * from "./tools";

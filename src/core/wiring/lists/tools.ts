@@ -1,0 +1,66 @@
+import type { Circuit } from "../../circuit";
+import { houseRule } from "../../project";
+import { laidNets } from "../runsheet/laid";
+import { runSheet } from "../runsheet";
+
+export interface Tool {
+  name: string;
+  why: string;
+  kind: "tool" | "consumable";
+}
+
+/** What this plan needs besides its parts, each with the reason; nothing that it does not need. */
+export function toolsFor(c: Circuit): Tool[] {
+  const rows = runSheet(c);
+  const { layout } = laidNets(c);
+  const parts = [...c.netlist.expanded.instances.values()];
+  const solder = rows.filter((r) => r.kind === "solder");
+  const wires = rows.filter((r) => r.kind === "wire");
+  const bare = wires.filter((r) => [r.endA, r.endB].includes("bare"));
+  const cut = wires.filter((r) => (r.holeA && r.holeB) || [r.endA, r.endB].includes("bare"));
+  const screws = parts.filter((i) => i.part.body.header?.kind === "screw");
+  const legs = parts.filter((i) => i.part.body.header?.kind === "leads" && i.part.pins.length === 2);
+  const splices = new Set(wires.flatMap((r) => [r.from, r.to].filter((e) => / splice$/.test(e))));
+  const headers = parts.reduce(
+    (s, i) => s + (i.part.body.solder === "headers" ? (i.part.body.header?.pins ?? 0) : 0),
+    0,
+  );
+  const boards = layout ? layout.sizes.map((s) => `${s} points`) : ["as large as the parts need"];
+  const onBoard = layout !== null || (houseRule(c.project, "sharing") === "rails" && wires.length > 0);
+  const list: [boolean, Tool["kind"], string, string][] = [
+    [wires.length > 0, "tool", "Multimeter with beep", "every check before power is made with it"],
+    [onBoard, "tool", `Breadboard: ${boards.join(" and ")}`, "everything stands on it or meets on its rails"],
+    [
+      solder.length > 0,
+      "tool",
+      "Soldering iron with a stand, goggles",
+      `${solder.length} parts are soldered before wiring`,
+    ],
+    [solder.length > 0, "consumable", "Solder with flux, a damp sponge", "for the joints; air the room, wash hands"],
+    [headers > 0, "consumable", `Pin headers, 2.54 mm, ${headers} pins`, "boards and modules come without"],
+    [cut.length > 0, "tool", "Wire cutter and stripper", `${cut.length} wires are cut to length`],
+    [screws.length > 0, "tool", "Small screwdriver", "screw terminals"],
+    [legs.length > 0, "tool", "Small pliers", "legs are bent to their holes, not at the body"],
+    [
+      splices.size > 0,
+      "consumable",
+      `Splice connectors or bus strip: ${[...splices].join(", ")}`,
+      "where several wires of a net meet",
+    ],
+    [bare.length > 0, "consumable", "Heat-shrink tube or tape", "bare joints must not touch"],
+    [
+      parts.some((i) => i.part.body.solder === "wires"),
+      "consumable",
+      "Cable ties or hot glue",
+      "soldered wires break where they bend",
+    ],
+    [rows.some((r) => r.kind === "cable"), "tool", "USB data cable", "some cables only charge: try it first"],
+    [
+      parts.some((i) => i.part.id.startsWith("supply/li") || i.part.id.startsWith("supply/lipo")),
+      "tool",
+      "Charger for the lithium cell",
+      "with protection; charging is watched",
+    ],
+  ];
+  return list.flatMap(([needed, kind, name, why]) => (needed ? [{ kind, name, why }] : []));
+}

@@ -1,0 +1,74 @@
+import type { Circuit } from "../../circuit";
+import { sparesFor } from "./spares";
+import { runSheet, type RunRow } from "../runsheet";
+
+export interface WireRow {
+  colour: string;
+  length_cm: number;
+  /** Ends in one order, `pin-socket`. */
+  ends: string;
+  /** Jumper wire of a kit, wire cut to length, or strong wire by gauge. */
+  kind: string;
+  awg: number;
+  quantity: number;
+  spares: number;
+  nets: string[];
+}
+
+const THIN = 26;
+const order = ["pin", "socket", "bare", "plug", "leg"];
+export const endsOf = (r: Pick<RunRow, "endA" | "endB">): string =>
+  [r.endA, r.endB].sort((a, b) => order.indexOf(a) - order.indexOf(b)).join("-");
+
+function kindOf(r: RunRow): string {
+  if (r.awg < THIN) return `wire, ${r.awg} AWG, cut to length`;
+  if (r.holeA && r.holeB) return "solid wire for breadboards, cut to length";
+  const ends = [r.endA, r.endB];
+  return ends.every((e) => e === "pin" || e === "socket") ? "jumper wire" : "stranded wire, cut to length";
+}
+
+/** Every wire of the run sheet, alike ones together: by kind, colour, length and ends. */
+export function wireTable(c: Circuit): WireRow[] {
+  const rows = new Map<string, WireRow>();
+  for (const r of runSheet(c)) {
+    if (r.kind !== "wire") continue;
+    const [ends, kind] = [endsOf(r), kindOf(r)];
+    const key = [kind, r.colour, r.length_cm, ends].join("|");
+    const row = rows.get(key) ?? {
+      colour: r.colour,
+      length_cm: r.length_cm,
+      ends,
+      kind,
+      awg: r.awg,
+      quantity: 0,
+      spares: 0,
+      nets: [],
+    };
+    row.quantity++;
+    if (!row.nets.includes(r.net)) row.nets.push(r.net);
+    row.spares = sparesFor("wires", row.quantity, c.project.kit);
+    rows.set(key, row);
+  }
+  return [...rows.values()].sort(
+    (a, b) =>
+      a.kind.localeCompare(b.kind) ||
+      a.colour.localeCompare(b.colour) ||
+      a.length_cm - b.length_cm ||
+      a.ends.localeCompare(b.ends),
+  );
+}
+
+/** How many of each kind of end pair, and how much wire in all. */
+export function wireSums(
+  rows: readonly WireRow[],
+): { ends: string; kind: string; quantity: number; total_cm: number }[] {
+  const out = new Map<string, { ends: string; kind: string; quantity: number; total_cm: number }>();
+  for (const r of rows) {
+    const key = `${r.kind}|${r.ends}`;
+    const sum = out.get(key) ?? { ends: r.ends, kind: r.kind, quantity: 0, total_cm: 0 };
+    sum.quantity += r.quantity;
+    sum.total_cm += r.quantity * r.length_cm;
+    out.set(key, sum);
+  }
+  return [...out.values()];
+}
