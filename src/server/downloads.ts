@@ -1,8 +1,10 @@
 import fs from "node:fs";
 import path from "node:path";
 import { shippedCatalogue } from "../core/catalogue/shipped";
+import { circuitOf, type Circuit } from "../core/circuit";
+import { printLabels, printPlan, printUnderlay, type Paper } from "../core/formats/pdf";
 import { makeZip, planOutputs, safePath } from "../core/formats";
-import { loadProject } from "../core/project";
+import { loadProject, type Project } from "../core/project";
 import { getProject } from "../db/projects";
 import { database } from "./store";
 
@@ -22,19 +24,49 @@ export type Download = { ok: true; name: string; data: Uint8Array } | { ok: fals
 const fileName = (title: string) =>
   safePath(title.toLowerCase().replace(/\s+/g, "-").replace(/\//g, "-")).slice(0, 40) || "project";
 
-/** The plan of a stored project as one ZIP; with `target`, only that target's firmware. */
-export async function planZip(id: string, target: string | null): Promise<Download> {
+const FONTS = () => ({ text: font(400), bold: font(700) });
+type Stored = { ok: true; title: string; project: Project } | { ok: false; status: 404 | 409; message: string };
+
+function stored(id: string): Stored {
   const row = getProject(database(), id);
   if (!row) return { ok: false, status: 404, message: "There is no such project." };
   const loaded = loadProject(JSON.parse(row.document), shippedCatalogue());
   if (!loaded.ok)
     return { ok: false, status: 409, message: loaded.problems.map((p) => `${p.path}: ${p.message}`).join("; ") };
-  const result = await planOutputs(
-    loaded.project,
-    shippedCatalogue(),
-    { text: font(400), bold: font(700) },
-    target ? [target] : [],
-  );
+  return { ok: true, title: row.title, project: loaded.project };
+}
+
+type Print = (c: Circuit, paper: Paper) => Promise<Uint8Array>;
+const PRINTS: Record<string, Print> = {
+  plan: (c, paper) => printPlan(c, FONTS(), { paper }),
+  learner: (c, paper) => printPlan(c, FONTS(), { paper, variant: "learner" }),
+  answers: (c, paper) => printPlan(c, FONTS(), { paper, variant: "answers" }),
+  underlay: (c, paper) => printUnderlay(c, FONTS(), paper),
+  labels: (c, paper) => printLabels(c, FONTS(), paper),
+};
+
+/** One print of a stored project as it is, on the paper asked for. */
+export async function printFile(id: string, what: string | null, paper: string | null): Promise<Download> {
+  const print = PRINTS[what ?? "plan"];
+  if (!print)
+    return {
+      ok: false,
+      status: 409,
+      message: `There is no print called that; there are ${Object.keys(PRINTS).join(", ")}.`,
+    };
+  if (paper !== null && paper !== "a4" && paper !== "letter")
+    return { ok: false, status: 409, message: "Paper is a4 or letter." };
+  const s = stored(id);
+  if (!s.ok) return s;
+  const data = await print(circuitOf(s.project, shippedCatalogue()), paper ?? "a4");
+  return { ok: true, name: `${fileName(s.title)}-${what ?? "plan"}.pdf`, data };
+}
+
+/** The plan of a stored project as one ZIP; with `target`, only that target's firmware. */
+export async function planZip(id: string, target: string | null): Promise<Download> {
+  const s = stored(id);
+  if (!s.ok) return s;
+  const result = await planOutputs(s.project, shippedCatalogue(), FONTS(), target ? [target] : []);
   if (result.status === "infeasible")
     return { ok: false, status: 409, message: `No assignment exists. ${result.clash}` };
   if (result.unfit.length) return { ok: false, status: 409, message: result.unfit.join("; ") };
@@ -44,5 +76,5 @@ export async function planZip(id: string, target: string | null): Promise<Downlo
         Object.entries(result.files).flatMap(([p, d]) => (p.startsWith(prefix) ? [[p.slice(prefix.length), d]] : [])),
       )
     : result.files;
-  return { ok: true, name: `${fileName(row.title)}${target ? `-${target}` : "-plan"}.zip`, data: makeZip(files) };
+  return { ok: true, name: `${fileName(s.title)}${target ? `-${target}` : "-plan"}.zip`, data: makeZip(files) };
 }

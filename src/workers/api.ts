@@ -39,6 +39,7 @@ import {
 } from "../core/project";
 import { judgeReading, parseReading, type CheckItem } from "../core/bench";
 import { toSvg } from "../core/drawing";
+import { rewire, type Rewire } from "../core/wiring/compare";
 import { loom, loomDrawing, type Loom } from "../core/wiring/loom";
 import type { SizeId } from "../core/wiring/breadboard";
 import { makeBreadboardView, placedAgain, type BreadboardView } from "./breadboard-view";
@@ -355,6 +356,13 @@ export const api = {
   async loom(project: Project): Promise<Loom> {
     await needFor(project);
     return loom(circuitOf(project, catalogue), layOut);
+  },
+
+  /** What a bench wired after one version needs to be wired after another. */
+  async compareWiring(before: Project, after: Project): Promise<Rewire> {
+    await needFor(before);
+    await needFor(after);
+    return rewire(circuitOf(before, catalogue), circuitOf(after, catalogue));
   },
 
   /** The placement on breadboards: the project's own, or the best one found when it has none. */

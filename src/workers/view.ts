@@ -15,7 +15,18 @@ import { cautions } from "../core/formats";
 import { TARGETS, pinConstants, type PinConstant } from "../core/firmware";
 import type { LevelVerdict } from "../core/netlist";
 import type { Project } from "../core/project";
-import { gridAddressTables, partsList, runSheet, type GridAddresses, type BomRow, type RunRow } from "../core/wiring";
+import {
+  gridAddressTables,
+  partsList,
+  runSheet,
+  toolsFor,
+  wireTable,
+  type BomRow,
+  type GridAddresses,
+  type RunRow,
+  type Tool,
+  type WireRow,
+} from "../core/wiring";
 
 /** Everything that the screens show of a project, as plain data. Computed in the worker, whole, after every edit. */
 export interface PartView {
@@ -83,6 +94,8 @@ export interface View {
   nets: string[];
   checks: CheckItem[];
   bom: BomRow[];
+  wires: WireRow[];
+  tools: Tool[];
   cautions: string[];
   open: number;
   /** Which pair of lines is which key or light. */
@@ -202,6 +215,8 @@ export function makeView(project: Project, catalogue: Catalogue): View {
     nets: c.netlist.nets.filter((n) => n.ends.length > 1).map((n) => n.name),
     checks: checklist(c),
     bom: partsList(c),
+    wires: wireTable(c),
+    tools: toolsFor(c),
     cautions: cautions(c),
     open: openNeeds(c),
     addresses: gridAddressTables(c),

@@ -8,7 +8,7 @@ import { layOutHere } from "../wiring/loom/elk";
 import { loom, loomDrawing } from "../wiring";
 import { toSvg } from "../drawing";
 import fs from "node:fs";
-import { unpackWoff } from "./woff";
+import { unpackWoff } from "./pdf/woff";
 
 const hostile = '=cmd|"/c calc"!A0, "x"\n<script>alert(1)</script>';
 const c = circuitOf(

@@ -8,6 +8,7 @@ import { writeProject, type Project } from "../project";
 import { loom, loomDrawing, partsList, runSheet, gridAddressTables, wireList } from "../wiring";
 import { toSvg } from "../drawing";
 import { layOutHere } from "../wiring/loom/elk";
+import { cautions } from "./cautions";
 import { toCsv } from "./csv";
 import { planMarkdown, type PlanText } from "./markdown";
 
@@ -88,16 +89,6 @@ export function checksCsv(c: Circuit): string {
   );
 }
 
-/** Cautions of every part in the plan, with the ones that always hold. */
-export function cautions(c: Circuit): string[] {
-  const own = [...c.netlist.expanded.instances.values()].flatMap((i) => i.part.cautions.map((t) => `${i.label}: ${t}`));
-  return [
-    "Wire with every supply unplugged. Check the polarity of supplies, electrolytic capacitors and lights before power.",
-    "If anything gets hot or smells, unplug at once.",
-    ...new Set(own),
-  ];
-}
-
 export function planText(c: Circuit): PlanText & { verdict: Verdict } {
   const list = findings(c);
   return {
@@ -139,7 +130,7 @@ export async function planOutputs(
     "checks.csv": checksCsv(c),
     "plan.svg": toSvg(loomDrawing(await loom(c, layOutHere)), project.title),
     "plan.md": planMarkdown(text),
-    "plan.pdf": await (await import("./pdf")).planPdf(text, fonts),
+    "plan.pdf": await (await import("./pdf")).printPlan(c, fonts),
   };
   if (text.addresses.length) files["addresses.csv"] = addressesCsv(text.addresses);
   const unfit: string[] = [];

@@ -2,7 +2,7 @@ import type { ElkExtendedEdge, ElkNode } from "elkjs/lib/elk-api";
 import type { Circuit } from "../../circuit";
 import type { Instance } from "../../netlist";
 import { netColours } from "../colours";
-import { laidNets } from "../runsheet/laid";
+import { laidByRule } from "../runsheet/laid";
 import { nameOf } from "../runsheet/sharing";
 import { boxOf, isInline } from "./boxes";
 import type { LoomBox, LoomTag, Side } from "./types";
@@ -39,7 +39,7 @@ const sign = (s: Side) => (s === "left" ? -1 : 1);
 function drawn(c: Circuit): { lines: Line[]; flags: Map<string, { net: string; hub: string }> } {
   const lines: Line[] = [];
   const flags = new Map<string, { net: string; hub: string }>();
-  for (const { net, stretches } of laidNets(c).nets) {
+  for (const { net, stretches } of laidByRule(c)) {
     const shared = net.kind === "supply" || net.kind === "ground";
     const meeting = new Map<string, string[]>();
     for (const s of stretches) {

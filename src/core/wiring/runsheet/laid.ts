@@ -39,23 +39,29 @@ function onBoard(layout: Layout, net: Net): Stretch[] {
   ];
 }
 
-/**
- * Every net with its wires as they are laid, cables left out: from hole to hole where parts have places on breadboards,
- * else by the house rule. Remembered for the circuit: run sheet and drawing share it.
- */
-export function laidNets(c: Circuit): Laid {
-  const known = memo.get(c);
-  if (known) return known;
+function lay(c: Circuit, layout: Layout | null): LaidNet[] {
   const heavy = heavyWires(c);
-  const layout = layoutInProject(c);
-  const nets = c.netlist.nets.flatMap((net): LaidNet[] => {
+  return c.netlist.nets.flatMap((net): LaidNet[] => {
     const wires = c.netlist.wires.filter((w) => !w.cable && c.netlist.netOf(joinEnd(w.from)) === net);
     const stretches = layout
       ? [...heavyStretches(c, net, wires, heavy), ...onBoard(layout, net)]
       : layNet(c, net, wires, heavy);
     return stretches.length ? [{ net, stretches }] : [];
   });
-  const laid = { nets, layout };
+}
+
+/**
+ * Every net with its wires as they are laid, cables left out: from hole to hole where parts have places on breadboards,
+ * else by the house rule. Remembered for the circuit.
+ */
+export function laidNets(c: Circuit): Laid {
+  const known = memo.get(c);
+  if (known) return known;
+  const layout = layoutInProject(c);
+  const laid = { nets: lay(c, layout), layout };
   memo.set(c, laid);
   return laid;
 }
+
+/** The same by the house rule alone, whatever stands on a breadboard: what joins what, for the drawing. */
+export const laidByRule = (c: Circuit): LaidNet[] => lay(c, null);

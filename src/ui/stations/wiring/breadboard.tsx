@@ -214,7 +214,7 @@ export function Breadboard() {
               </button>
             </>
           )}
-          <Download path="underlay">
+          <Download path="print?what=underlay">
             <Printer size={16} className="mr-1 inline" aria-hidden />
             Underlay 1:1 (PDF)
           </Download>

@@ -5,14 +5,26 @@ import { Tabs } from "@/ui/shared/tabs";
 import { StationTitle } from "@/ui/shared/title";
 import { useProject } from "@/ui/state/project";
 import { Breadboard } from "./breadboard";
+import { Compare } from "./compare";
+import { Lists } from "./lists";
+import { Prints } from "./prints";
 import { RunSheet } from "./run-sheet";
 
-type TabId = "sheet" | "board";
+type TabId = "sheet" | "board" | "lists" | "prints" | "compare";
 const TABS: { id: TabId; name: string }[] = [
   { id: "sheet", name: "Run sheet" },
   { id: "board", name: "Breadboard" },
+  { id: "lists", name: "Lists" },
+  { id: "prints", name: "Prints and tags" },
+  { id: "compare", name: "Rewire" },
 ];
-const VIEWS: Record<TabId, React.ComponentType> = { sheet: RunSheet, board: Breadboard };
+const VIEWS: Record<TabId, React.ComponentType> = {
+  sheet: RunSheet,
+  board: Breadboard,
+  lists: Lists,
+  prints: Prints,
+  compare: Compare,
+};
 
 /** Wiring: everything that a person builds from, and what the hands need for it. */
 export function Wiring() {

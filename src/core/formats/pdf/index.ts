@@ -1,0 +1,4 @@
+/** Prints: the plan, its variant for learners and the answers, the breadboard in true size, tags. */
+export * from "./plan";
+export * from "./underlay";
+export type { Fonts, Paper } from "./sheet";

@@ -1,0 +1,35 @@
+import type { Circuit } from "../../circuit";
+import { breadboardDrawing, labelSheets, labelsFor, layoutInProject, propose, SIZES } from "../../wiring";
+import { drawFitting, drawTrue, scaleBar } from "./draw";
+import { closeSheet, heading, newPage, openSheet, PAPERS, POINTS_PER_MM, say, type Fonts, type Paper } from "./sheet";
+
+/** The breadboard in true size, to lie under it or beside it, with a bar that checks the printer. */
+export async function printUnderlay(c: Circuit, fonts: Fonts, paper: Paper = "a4"): Promise<Uint8Array> {
+  const s = await openSheet(`${c.project.title}, underlay`, fonts, paper);
+  const layout = layoutInProject(c) ?? propose(c);
+  heading(s, `${c.project.title}: breadboard 1:1`, "Print without fitting to the page. Measure the bar first.");
+  drawTrue(s, scaleBar());
+  if (layout.parts.length && !drawTrue(s, breadboardDrawing(c, layout))) {
+    const widest = Math.max(...layout.sizes.map((x) => SIZES[x].mm[0]));
+    say(
+      s,
+      `${layout.sizes.length} boards of up to ${widest} mm do not fit this paper side by side in true size; here they are smaller.`,
+    );
+    drawFitting(s, breadboardDrawing(c, layout));
+  }
+  return closeSheet(s, c.project.title);
+}
+
+/** Tags to cut out, in true size. */
+export async function printLabels(c: Circuit, fonts: Fonts, paper: Paper = "a4"): Promise<Uint8Array> {
+  const s = await openSheet(`${c.project.title}, labels`, fonts, paper);
+  const [w, h] = PAPERS[paper];
+  // Room for the foot, and for printers that leave a rim.
+  const pages = labelSheets(labelsFor(c), w / POINTS_PER_MM - 24, h / POINTS_PER_MM - 42);
+  if (!pages.length) say(s, "Nothing to label yet.");
+  pages.forEach((d, i) => {
+    if (i) newPage(s);
+    drawTrue(s, d);
+  });
+  return closeSheet(s, `${c.project.title}: fold a wire's tag round it at the dashes`);
+}

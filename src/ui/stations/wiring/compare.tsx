@@ -1,0 +1,153 @@
+"use client";
+import { useEffect, useState } from "react";
+import { toast } from "sonner";
+import type { Project } from "@/core/project";
+import type { Rewire } from "@/core/wiring/compare";
+import type { RunRow } from "@/core/wiring/runsheet";
+import { Swatch } from "@/ui/shared/wire-colours";
+import { core } from "@/ui/state/core";
+import { http } from "@/ui/state/http";
+import { useProject } from "@/ui/state/project";
+
+interface Revision {
+  version: number;
+  summary: string;
+  at: string;
+}
+
+function Wires({ title, rows, none }: { title: string; rows: RunRow[]; none: string }) {
+  const [done, setDone] = useState<ReadonlySet<string>>(new Set());
+  return (
+    <section aria-label={title}>
+      <h2 className="border-b border-ink font-bold">
+        {title} <span className="num font-normal">{rows.length || ""}</span>
+      </h2>
+      {!rows.length && <p className="py-1 text-soft">{none}</p>}
+      <ul>
+        {rows.map((r) => (
+          <li key={r.id + r.holeA + r.holeB} className="flex items-center gap-3 border-b border-line py-1">
+            <input
+              type="checkbox"
+              className="size-6 accent-[var(--accent)]"
+              aria-label={`${title}: ${r.from} to ${r.to}`}
+              checked={done.has(r.id)}
+              onChange={() =>
+                setDone((d) => {
+                  const next = new Set(d);
+                  if (!next.delete(r.id)) next.add(r.id);
+                  return next;
+                })
+              }
+            />
+            {r.colour && <Swatch colour={r.colour} />}
+            <span>
+              <strong>{r.net}</strong> <span className="num">{r.holeA || r.from}</span> to{" "}
+              <span className="num">{r.holeB || r.to}</span>
+              <span className="block text-sm text-soft">
+                {r.fromWords} → {r.toWords}
+              </span>
+            </span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** Compare: what a bench that was wired after an older version needs now: wires to take off, wires to lay. */
+export function Compare() {
+  const { id, project, version, saveNow } = useProject();
+  const [list, setList] = useState<Revision[]>([]);
+  const [from, setFrom] = useState<string>(project.savedPlan ? "saved" : "");
+  const [old, setOld] = useState<Project | null>(null);
+  const [result, setResult] = useState<Rewire | null>(null);
+  useEffect(() => {
+    void saveNow().then(async () => {
+      const r = await http<Revision[]>("GET", `/api/projects/${id}/revisions`);
+      if (r.status === 200) setList(r.body);
+    });
+  }, [id, version, saveNow]);
+  useEffect(() => {
+    if (!from || from === "saved") return;
+    let gone = false;
+    void http<{ document: Project }>("GET", `/api/projects/${id}/revisions/${from}`).then((r) => {
+      if (gone) return;
+      if (r.status === 200) setOld(r.body.document);
+      else toast.error(r.body.message ?? "That version can't be read.");
+    });
+    return () => {
+      gone = true;
+    };
+  }, [from, id]);
+  const before =
+    from === "saved" && project.savedPlan ? { ...project, links: project.savedPlan.links } : from ? old : null;
+  const key = from === "saved" ? project.savedPlan?.at : old && from;
+  useEffect(() => {
+    let gone = false;
+    if (before)
+      void core()
+        .compareWiring(before, project)
+        .then((r) => !gone && setResult(r));
+    return () => {
+      gone = true;
+    };
+    // `before` is made anew at each render; its key tells when it is another one.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [key, project]);
+  const shown = before ? result : null;
+  return (
+    <div className="mt-3">
+      <label className="inline-flex items-center gap-2">
+        The bench is wired after
+        <select value={from} onChange={(e) => setFrom(e.target.value)} aria-label="Version to compare with">
+          <option value="">choose a version…</option>
+          {project.savedPlan && (
+            <option value="saved">the plan saved on {new Date(project.savedPlan.at).toLocaleString()}</option>
+          )}
+          {list
+            .filter((r) => r.version !== version)
+            .map((r) => (
+              <option key={r.version} value={r.version}>
+                version {r.version}, {r.summary || "saved"}
+              </option>
+            ))}
+        </select>
+      </label>
+      {!before && (
+        <p className="mt-3 max-w-2xl text-soft">
+          After a change, this is the list for a bench that is already wired: what comes off, what goes on. For
+          instance: move one button to another pin, and one wire comes off and one goes on; the other forty stay.
+        </p>
+      )}
+      {shown && (
+        <>
+          <p className="mt-2" data-testid="rewire-sum">
+            <strong>Unplug everything first.</strong> <span className="num">{shown.same}</span> wires stay,{" "}
+            <span className="num">{shown.takeOff.length}</span> come off,{" "}
+            <span className="num">{shown.lay.length}</span> are laid.
+          </p>
+          <div className="mt-2 grid gap-x-8 gap-y-4 lg:grid-cols-2">
+            <Wires title="Take off" rows={shown.takeOff} none="No wire comes off." />
+            <Wires title="Lay" rows={shown.lay} none="No wire is laid." />
+          </div>
+          {[
+            ["Parts that come off", shown.partsOff.map((p) => `${p.ref} ${p.name}`)],
+            ["New parts", shown.partsOn.map((p) => `${p.ref} ${p.name}`)],
+            ["Parts that move on the breadboard", shown.partsMoved.map((p) => `${p.ref} ${p.name}: ${p.to}`)],
+          ].map(([title, rows]) =>
+            rows!.length ? (
+              <section key={title as string} className="mt-3">
+                <h2 className="font-bold">{title}</h2>
+                <ul>
+                  {(rows as string[]).map((t) => (
+                    <li key={t}>{t}</li>
+                  ))}
+                </ul>
+              </section>
+            ) : null,
+          )}
+        </>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,190 @@
+"use client";
+import { SPARE_KINDS, type Kit, type SpareKind } from "@/core/project/schema";
+import { toCsv } from "@/core/formats/csv";
+import { USUAL_SPARES } from "@/core/wiring/lists/spares";
+import { useAnswer } from "@/ui/shared/answer";
+import { saveFile } from "@/ui/shared/save-file";
+import { Swatch } from "@/ui/shared/wire-colours";
+import { useProject } from "@/ui/state/project";
+
+const KIND_SAYS: Record<SpareKind, string> = {
+  loose: "loose parts",
+  wires: "wires",
+  modules: "modules and chips",
+  boards: "boards",
+};
+
+function Number0({
+  says,
+  value,
+  most,
+  change,
+}: {
+  says: string;
+  value: number;
+  most: number;
+  change(n: number): void;
+}) {
+  const [now, setNow] = useAnswer(value, change);
+  return (
+    <label className="inline-flex items-center gap-2">
+      {says}
+      <input
+        type="number"
+        className="num w-20"
+        min={0}
+        max={most}
+        value={now}
+        onChange={(e) => {
+          const n = e.target.valueAsNumber;
+          if (Number.isFinite(n)) setNow(Math.min(most, Math.max(0, Math.round(n))));
+        }}
+      />
+    </label>
+  );
+}
+
+/** Lists: what to lay out, to buy and to have at hand, for one bench or for many. */
+export function Lists() {
+  const { view, project, edit } = useProject();
+  const kit: Kit = project.kit ?? { benches: 1, spares_percent: {} };
+  const set = (k: Partial<Kit>) => void edit({ type: "setKit", kit: { ...kit, ...k } });
+  const n = kit.benches;
+  const parts = view.bom.filter((b) => b.part !== "wire");
+  // Spares are laid out once for the class, not for each bench; what is owned counts once too.
+  const total = (b: (typeof parts)[number]) => {
+    const all = b.quantity * n;
+    const spare = n === 1 ? b.spares : Math.ceil((b.spares / b.quantity) * all);
+    const owned = Math.min(b.owned, all + spare);
+    return { all, spare, buy: n === 1 ? b.buy : Math.max(0, all + spare - owned) };
+  };
+  const csv = () =>
+    saveFile(
+      "kit.csv",
+      toCsv(
+        ["what", "value", "per_bench", "benches", "together", "spares", "buy", "instead"],
+        [
+          ...parts.map((b) => {
+            const t = total(b);
+            return [b.name, b.value, b.quantity, n, t.all, t.spare, t.buy, b.instead.join("; ")];
+          }),
+          ...view.wires.map((w) => [
+            w.kind,
+            `${w.colour}, ${w.length_cm} cm, ${w.ends}`,
+            w.quantity,
+            n,
+            w.quantity * n,
+            w.spares * n,
+            (w.quantity + w.spares) * n,
+            "",
+          ]),
+        ],
+      ),
+      "text/csv",
+    );
+  return (
+    <div className="mt-3">
+      <div className="flex flex-wrap items-center gap-x-6 gap-y-2">
+        <Number0 says="Benches" value={n} most={60} change={(v) => set({ benches: Math.max(1, v) })} />
+        <span className="text-soft">Spares, in per cent:</span>
+        {SPARE_KINDS.map((k) => (
+          <Number0
+            key={k}
+            says={KIND_SAYS[k]}
+            value={kit.spares_percent[k] ?? USUAL_SPARES[k]}
+            most={300}
+            change={(v) => set({ spares_percent: { ...kit.spares_percent, [k]: v } })}
+          />
+        ))}
+        <button className="btn" onClick={csv}>
+          Save as CSV
+        </button>
+      </div>
+      <div className="mt-3 grid gap-x-8 gap-y-4 xl:grid-cols-[3fr_2fr]">
+        <section aria-label="Parts">
+          <h2 className="font-bold">Parts</h2>
+          <table className="plain">
+            <thead>
+              <tr>
+                <th>a bench</th>
+                {n > 1 && <th>for {n}</th>}
+                <th>spares</th>
+                <th>to buy</th>
+                <th>part</th>
+                <th>where</th>
+              </tr>
+            </thead>
+            <tbody>
+              {parts.map((b) => {
+                const t = total(b);
+                return (
+                  <tr key={b.part + b.value} data-testid={`list-${b.part}`}>
+                    <td className="num">{b.quantity}</td>
+                    {n > 1 && <td className="num">{t.all}</td>}
+                    <td className="num">{t.spare || ""}</td>
+                    <td className="num">{t.buy || <span className="text-good">have it</span>}</td>
+                    <td className="whitespace-normal!">
+                      {b.name} {b.value}
+                      {b.note && <span className="block text-sm text-soft">{b.note}</span>}
+                      {b.instead.map((t2) => (
+                        <span key={t2} className="block text-sm text-soft">
+                          instead: {t2}
+                        </span>
+                      ))}
+                    </td>
+                    <td className="num whitespace-normal!">{b.refs.join(" ")}</td>
+                  </tr>
+                );
+              })}
+            </tbody>
+          </table>
+        </section>
+        <div>
+          <section aria-label="Wires">
+            <h2 className="font-bold">Wires</h2>
+            <table className="plain">
+              <thead>
+                <tr>
+                  <th>number</th>
+                  <th>spares</th>
+                  <th>colour</th>
+                  <th>length</th>
+                  <th>ends</th>
+                  <th>kind</th>
+                </tr>
+              </thead>
+              <tbody>
+                {view.wires.map((w) => (
+                  <tr key={`${w.kind}${w.colour}${w.length_cm}${w.ends}`}>
+                    <td className="num">{w.quantity * n}</td>
+                    <td className="num">{w.spares * n || ""}</td>
+                    <td>
+                      <span className="inline-flex items-center gap-1">
+                        <Swatch colour={w.colour} />
+                        {w.colour}
+                      </span>
+                    </td>
+                    <td className="num">{w.length_cm} cm</td>
+                    <td>{w.ends}</td>
+                    <td className="whitespace-normal!">{w.kind}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </section>
+          <section aria-label="Tools" className="mt-4">
+            <h2 className="font-bold">Tools and consumables</h2>
+            <ul>
+              {view.tools.map((t) => (
+                <li key={t.name} className="border-b border-line py-1">
+                  {t.name}
+                  <span className="block text-sm text-soft">{t.why}</span>
+                </li>
+              ))}
+            </ul>
+          </section>
+        </div>
+      </div>
+    </div>
+  );
+}
