@@ -11,6 +11,7 @@ import {
   type Rect,
   type SizeId,
   type Spot,
+  type Trouble,
 } from "../core/wiring/breadboard";
 
 /** A part on the breadboard, as the editor takes hold of it. */
@@ -39,7 +40,7 @@ export interface BreadboardView {
     holeB: string | null;
     mm: number;
   }[];
-  trouble: string[];
+  trouble: Trouble[];
   jumpers: number;
   wire_mm: number;
   /** Jumpers and millimetres of the best placement that the search finds on the same boards; null for a proposal. */

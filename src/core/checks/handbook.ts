@@ -29,6 +29,7 @@ const FAMILIES: Record<string, string> = {
   adc: "Analogue inputs",
   matrix: "Grids",
   companion: "Loose parts",
+  breadboard: "Breadboards",
 };
 const GRADES = ["stop", "fault", "risk", "note"] as const;
 

@@ -1,5 +1,6 @@
 /** The rules, one file a family, and the one registry that runs them. */
 import type { Circuit } from "../circuit";
+import { breadboardRules } from "./breadboard";
 import { capacitorRules } from "./capacitors";
 import { currentRules } from "./currents";
 import { i2cRules } from "./i2c";
@@ -37,6 +38,7 @@ export const RULES: readonly Rule[] = [
   ...capacitorRules,
   ...wireRules,
   ...netRules,
+  ...breadboardRules,
 ];
 
 const order = (f: Finding) => `${SEVERITIES.indexOf(f.severity)}|${f.rule}|${f.at.join("|")}`;

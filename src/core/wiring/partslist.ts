@@ -76,7 +76,7 @@ export function partsList(c: Circuit): BomRow[] {
     quantity: w.quantity,
     spares: w.spares,
     part: "wire",
-    name: w.kind.charAt(0).toUpperCase() + w.kind.slice(1),
+    name: w.kind === "jumper wire" ? "Jumper wire" : `Wire, ${w.kind}`,
     value: `${w.colour}, ${w.length_cm} cm, ${w.ends}`,
     refs: w.nets,
     note: "",

@@ -1,4 +1,5 @@
 /** Planted mistakes and sound projects, as data for the tests and for the handbook's examples. Not used by the product. */
+import { breadboardCases } from "./breadboard";
 import { busCases } from "./buses";
 import { currentCases } from "./currents";
 import { levelCases } from "./levels";
@@ -8,4 +9,12 @@ import { powerCases } from "./power";
 
 export { quiet } from "./quiet";
 export type { Case } from "./build";
-export const cases = [...levelCases, ...pinCases, ...currentCases, ...busCases, ...powerCases, ...ownCases];
+export const cases = [
+  ...levelCases,
+  ...pinCases,
+  ...currentCases,
+  ...busCases,
+  ...powerCases,
+  ...ownCases,
+  ...breadboardCases,
+];

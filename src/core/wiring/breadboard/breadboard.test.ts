@@ -314,7 +314,9 @@ describe("placed by hand, what does not work is said", () => {
   const base: Spots = { B1: { board: 0, half: "left", row: 1, letter: "c", turn: false } };
   it("two nets in one row, by name", () => {
     const l = layoutOf(p, ["830"], { ...base, M1: { board: 0, half: "left", row: 4, turn: false } });
-    expect(l.trouble.join(" ")).toMatch(/M1\.SDA \(SDA\) and B1\.GP\d.* stand in one row, a4: the row joins them/);
+    expect(l.trouble.map((t) => t.says).join(" ")).toMatch(
+      /M1\.SDA \(SDA\) and B1\.GP\d.* stand in one row, a4: the row joins them/,
+    );
   });
   it("one part on another, outside the board, without a place", () => {
     const l = layoutOf(p, ["830"], {
@@ -322,11 +324,12 @@ describe("placed by hand, what does not work is said", () => {
       M1: { board: 0, half: "right", row: 30, turn: false },
       M2: { board: 0, half: "right", row: 34, turn: false },
     });
-    expect(l.trouble).toContain("M1 and M2 are in each other's way.");
-    expect(layoutOf(p, ["400"], { B1: { ...base.B1!, row: 20 } }).trouble).toContain(
+    const said = (x: Layout) => x.trouble.map((t) => t.says);
+    expect(said(l)).toContain("M1 and M2 are in each other's way.");
+    expect(said(layoutOf(p, ["400"], { B1: { ...base.B1!, row: 20 } }))).toContain(
       "B1 would stand outside the breadboard there.",
     );
-    expect(layoutOf(p, ["830"], base).trouble).toContain("M1 has no place on the breadboard.");
+    expect(said(layoutOf(p, ["830"], base))).toContain("M1 has no place on the breadboard.");
   });
 });
 

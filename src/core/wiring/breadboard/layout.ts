@@ -38,6 +38,12 @@ export interface PlacedPart {
   /** Lies on two bending legs. */
   lying: boolean;
 }
+export interface Trouble {
+  /** `joins`: the breadboard would join two nets; `room`: something has no hole or no place. */
+  kind: "joins" | "room";
+  says: string;
+  at: string[];
+}
 export interface Layout {
   sizes: SizeId[];
   spots: Spots;
@@ -47,8 +53,8 @@ export interface Layout {
   wires: BoardWire[];
   /** Pins that a row of the breadboard joins by itself. */
   joined: { net: string; a: BoardEnd; b: BoardEnd }[];
-  /** Sentences about what does not work: full rows, rows of two nets, parts without room. */
-  trouble: string[];
+  /** What does not work: rows of two nets, full rows, parts on one another or without room. */
+  trouble: Trouble[];
   jumpers: number;
   wire_mm: number;
 }
@@ -71,7 +77,8 @@ const IN: Record<Half, string> = { left: "edcba", right: "fghij" };
 function fill(p: BoardProblem, sizes: SizeId[], spots: Spots) {
   const rows = new Map<string, Row>();
   const parts: PlacedPart[] = [];
-  const trouble: string[] = [];
+  const trouble: Trouble[] = [];
+  const lacks = (says: string, ...at: string[]) => trouble.push({ kind: "room", says, at });
   const nameOf = new Map(p.nets.map((n) => [n.id, n.name]));
   const rowAt = (board: number, half: Half, row: number): Row => {
     const k = key(board, half, row);
@@ -84,7 +91,7 @@ function fill(p: BoardProblem, sizes: SizeId[], spots: Spots) {
     if (!spot) return [];
     const at = seat(item, spot, sizes);
     if (at) return [{ item, spot, at }];
-    trouble.push(`${item.ref} would stand outside the breadboard there.`);
+    lacks(`${item.ref} would stand outside the breadboard there.`, item.ref);
     return [];
   });
   // Bodies first: the holes under them are gone for everything else.
@@ -105,8 +112,9 @@ function fill(p: BoardProblem, sizes: SizeId[], spots: Spots) {
       const r = rowAt(spot.board, cell.half, cell.row);
       const { letter } = cell;
       if (!r.free.includes(letter)) {
-        trouble.push(
+        lacks(
           `Hole ${letter}${cell.row} is taken or covered: no room for ${item.ref}${cell.pin ? `.${cell.pin}` : ""}.`,
+          item.ref,
         );
         continue;
       }
@@ -120,7 +128,11 @@ function fill(p: BoardProblem, sizes: SizeId[], spots: Spots) {
         const other = r.pins[0]!.end;
         const says = (e: string) =>
           `${e}${nameOf.get(p.netOf.get(e) ?? "") ? ` (${nameOf.get(p.netOf.get(e)!)})` : ""}`;
-        trouble.push(`${says(end)} and ${says(other)} stand in one row, ${holeName(hole)}: the row joins them.`);
+        trouble.push({
+          kind: "joins",
+          says: `${says(end)} and ${says(other)} stand in one row, ${holeName(hole)}: the row joins them.`,
+          at: [end, other],
+        });
       }
       r.net ??= net;
       r.pins.push({ end, hole });
@@ -131,9 +143,9 @@ function fill(p: BoardProblem, sizes: SizeId[], spots: Spots) {
     for (const b of seated.slice(i + 1)) {
       const [x, y] = [a.at.body, b.at.body];
       if (x && y && x.x1 < y.x2 && y.x1 < x.x2 && x.y1 < y.y2 && y.y1 < x.y2)
-        trouble.push(`${a.item.ref} and ${b.item.ref} are in each other's way.`);
+        lacks(`${a.item.ref} and ${b.item.ref} are in each other's way.`, a.item.ref, b.item.ref);
     }
-  return { rows, rowAt, parts, trouble, seated };
+  return { rows, rowAt, parts, trouble, lacks, seated };
 }
 
 /** Holes of the rails that no body lies on, nearest to a row first. */
@@ -166,7 +178,7 @@ const mm = (sizes: SizeId[], a: Hole, b: Hole) => {
  * themselves, which rail carries what, and what does not work, in sentences. `split`: rails may be broken in the middle.
  */
 export function layoutOf(p: BoardProblem, sizes: SizeId[], spots: Spots, split = true): Layout {
-  const { rows, rowAt, parts, trouble, seated } = fill(p, sizes, spots);
+  const { rows, rowAt, parts, trouble, lacks, seated } = fill(p, sizes, spots);
   const hasRails = SIZES[sizes[0]!].railHoles > 0;
   const pickRail = railPicker(
     sizes,
@@ -184,7 +196,7 @@ export function layoutOf(p: BoardProblem, sizes: SizeId[], spots: Spots, split =
     return { kind: "row", board: r.board, letter, row: r.row };
   };
   const full = (r: Row, net: string) =>
-    trouble.push(
+    lacks(
       `Row ${r.row} (${LETTERS[r.half][0]} to ${LETTERS[r.half].at(-1)}) is full: no hole left for a wire of ${net}.`,
     );
   const pinEnd = (end: string, hole: Hole | null): BoardEnd => ({ at: end, isPin: true, hole: hole && holeName(hole) });
@@ -213,8 +225,7 @@ export function layoutOf(p: BoardProblem, sizes: SizeId[], spots: Spots, split =
       const name = `${n.name} rail (${pole === "-" ? "−" : "+"})`;
       const railHole = (board: number, half: Half, near: number) => {
         const hole = pickRail(board, half, pole, near);
-        if (!hole)
-          trouble.push(`No hole of the ${half} ${pole === "-" ? "minus" : "plus"} rail is free for ${n.name}.`);
+        if (!hole) lacks(`No hole of the ${half} ${pole === "-" ? "minus" : "plus"} rail is free for ${n.name}.`);
         else {
           const k = `${board} ${half}`;
           const known = usedRails.get(`${n.id} ${k}`) ?? { net: n, holes: [] };
@@ -245,7 +256,7 @@ export function layoutOf(p: BoardProblem, sizes: SizeId[], spots: Spots, split =
       // Only leads meet: they need a row of their own.
       const spare = freeRow(sizes, rows, rowAt);
       if (!spare) {
-        trouble.push(`No free row is left in which the leads of ${n.name} could meet.`);
+        lacks(`No free row is left in which the leads of ${n.name} could meet.`);
         continue;
       }
       spare.net = n.id;
@@ -295,7 +306,7 @@ export function layoutOf(p: BoardProblem, sizes: SizeId[], spots: Spots, split =
       rails.push({ net: net.id, name: net.name, half: h.half, pole: h.pole });
   }
   bridges(sizes, usedRails, split, pickRail, wires);
-  for (const i of p.items) if (!spots[i.ref]) trouble.push(`${i.ref} has no place on the breadboard.`);
+  for (const i of p.items) if (!spots[i.ref]) lacks(`${i.ref} has no place on the breadboard.`, i.ref);
   const laid = wires.filter((w) => w.kind !== "lead");
   return {
     sizes,

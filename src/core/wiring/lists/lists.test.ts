@@ -65,11 +65,11 @@ describe("wires by colour, length and ends", () => {
     const l = propose(circuitOf(hive, catalogue));
     const placed = circuitOf({ ...hive, breadboard: { boards: l.sizes, at: l.spots } }, catalogue);
     const kinds = new Set(wireTable(placed).map((r) => r.kind));
-    expect(kinds).toContain("solid wire for breadboards, cut to length");
+    expect(kinds).toContain("solid, cut");
     expect(kinds).toContain("jumper wire");
     const strip = { ref: "M3", part: "module/ws2812b-strip", options: { pixels: 60 } };
     const strong = circuitOf(planned([BOARD3, USB, { ref: "S2", part: "supply/adapter-5v-10a" }, strip]), catalogue);
-    expect(wireTable(strong).some((r) => /^wire, \d+ AWG/.test(r.kind))).toBe(true);
+    expect(wireTable(strong).some((r) => /^\d+ AWG, cut/.test(r.kind))).toBe(true);
   });
 });
 

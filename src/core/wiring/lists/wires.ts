@@ -21,10 +21,10 @@ export const endsOf = (r: Pick<RunRow, "endA" | "endB">): string =>
   [r.endA, r.endB].sort((a, b) => order.indexOf(a) - order.indexOf(b)).join("-");
 
 function kindOf(r: RunRow): string {
-  if (r.awg < THIN) return `wire, ${r.awg} AWG, cut to length`;
-  if (r.holeA && r.holeB) return "solid wire for breadboards, cut to length";
+  if (r.awg < THIN) return `${r.awg} AWG, cut`;
+  if (r.holeA && r.holeB) return "solid, cut";
   const ends = [r.endA, r.endB];
-  return ends.every((e) => e === "pin" || e === "socket") ? "jumper wire" : "stranded wire, cut to length";
+  return ends.every((e) => e === "pin" || e === "socket") ? "jumper wire" : "stranded, cut";
 }
 
 /** Every wire of the run sheet, alike ones together: by kind, colour, length and ends. */

@@ -7,6 +7,7 @@ import { SIZE_IDS, SIZES, type SizeId } from "@/core/wiring/breadboard/sizes";
 import type { Spot } from "@/core/wiring/breadboard/spots";
 import { DrawingView } from "@/ui/shared/drawing";
 import { Download } from "@/ui/shared/download";
+import { Zoom } from "@/ui/shared/zoom";
 import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";
 import { useCore } from "./use-core";
@@ -39,7 +40,8 @@ function Handle({
 }: {
   part: HeldPart;
   unit(): number;
-  move(s: Spot): void;
+  /** What becomes of its spot, from where it is by now. */
+  move(to: (p: HeldPart) => Spot): void;
   light(refs: string[]): void;
 }) {
   const [drag, setDrag] = useState<{ x: number; y: number; dx: number; dy: number } | null>(null);
@@ -49,9 +51,9 @@ function Handle({
     const to = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] }[e.key];
     if (to) {
       e.preventDefault();
-      move(shifted(part, to[0]! * (e.shiftKey ? 5 : 1), to[1]!));
+      move((p) => shifted(p, to[0]! * (e.shiftKey ? 5 : 1), to[1]!));
     } else if ((e.key === "r" || e.key === "R") && part.kind !== "strip" && part.kind !== "bridge")
-      move({ ...part.spot, turn: !part.spot.turn });
+      move((p) => ({ ...p.spot, turn: !p.spot.turn }));
   };
   return (
     <g
@@ -60,7 +62,7 @@ function Handle({
       role="button"
       aria-label={`${part.ref} ${part.label}: ${part.holes}. Arrow keys move it`}
       data-part={part.ref}
-      className="cursor-grab"
+      className="part cursor-grab outline-none [&:focus-visible>rect]:stroke-accent"
       onPointerDown={(e: PointerEvent<SVGGElement>) => {
         e.currentTarget.setPointerCapture(e.pointerId);
         setDrag({ x: e.clientX, y: e.clientY, dx: 0, dy: 0 });
@@ -72,7 +74,7 @@ function Handle({
         if (steps[0] || steps[1]) {
           // Across the trench a strip changes halves; a small sideways slip of it means nothing.
           const columns = part.kind === "strip" ? (Math.abs(steps[0]!) > 5 ? steps[0]! : 0) : steps[0]!;
-          move(shifted(part, steps[1]!, columns));
+          move((p) => shifted(p, steps[1]!, columns));
         }
         setDrag(null);
       }}
@@ -87,7 +89,8 @@ function Handle({
         width={area.x2 - area.x1}
         height={area.y2 - area.y1}
         fill="transparent"
-        stroke={drag ? "var(--accent)" : "transparent"}
+        stroke={drag ? "var(--accent)" : undefined}
+        className={drag ? undefined : "stroke-transparent"}
         strokeWidth="0.2"
       />
     </g>
@@ -142,9 +145,15 @@ export function Breadboard() {
     breadboard: { boards: view.sizes, at, ...(project.breadboard?.split !== undefined && { split: view.split }) },
   });
   const spots = Object.fromEntries(view.parts.map((p) => [p.ref, p.spot]));
-  // The first move takes the proposal over.
-  const move = (ref: string, spot: Spot) =>
-    void edit(view.stored ? { type: "moveOnBoard", ref, spot } : taken({ ...spots, [ref]: spot }));
+  // The first move takes the proposal over; quick key presses add up, since each starts from where the part is by then.
+  const move = (part: HeldPart, to: (p: HeldPart) => Spot) =>
+    void run((p) => {
+      const spot = to({ ...part, spot: p.breadboard?.at[part.ref] ?? part.spot });
+      return core().edit(
+        p,
+        p.breadboard ? { type: "moveOnBoard", ref: part.ref, spot } : taken({ ...spots, [part.ref]: spot }),
+      );
+    });
   const again = async (boards: SizeId[] | null, held: string[]) => {
     setBusy(true);
     await run((p) => core().placeParts(p, boards, held));
@@ -160,17 +169,19 @@ export function Breadboard() {
   return (
     <div className="mt-2 grid gap-x-6 gap-y-4 lg:grid-cols-[1fr_340px]">
       <section aria-label="Breadboard drawing" className="min-w-0">
-        <DrawingView
-          drawing={view.drawing}
-          says={`Breadboard with ${view.parts.length} parts and ${view.jumpers} jumpers`}
-          lit={lit}
-          svg={svg}
-          className="max-h-[calc(100dvh-13rem)] w-full border border-line bg-sheet"
-        >
-          {view.parts.map((p) => (
-            <Handle key={p.ref} part={p} unit={unit} light={light} move={(s) => move(p.ref, s)} />
-          ))}
-        </DrawingView>
+        <Zoom>
+          <DrawingView
+            drawing={view.drawing}
+            says={`Breadboard with ${view.parts.length} parts and ${view.jumpers} jumpers`}
+            lit={lit}
+            svg={svg}
+            className="max-h-[calc(100dvh-15.5rem)] w-full"
+          >
+            {view.parts.map((p) => (
+              <Handle key={p.ref} part={p} unit={unit} light={light} move={(to) => move(p, to)} />
+            ))}
+          </DrawingView>
+        </Zoom>
         <p className="pt-1 text-sm text-soft">
           Drag a part, or choose it with Tab and move it with the arrow keys; R turns it round.
         </p>
@@ -193,7 +204,7 @@ export function Breadboard() {
         {view.trouble.length > 0 && (
           <ul className="mt-2 border-l-4 border-fault pl-3" data-testid="board-trouble">
             {view.trouble.map((t) => (
-              <li key={t}>{t}</li>
+              <li key={t.says}>{t.says}</li>
             ))}
           </ul>
         )}

@@ -28,7 +28,7 @@ function Wires({ title, rows, none }: { title: string; rows: RunRow[]; none: str
           <li key={r.id + r.holeA + r.holeB} className="flex items-center gap-3 border-b border-line py-1">
             <input
               type="checkbox"
-              className="size-6 accent-[var(--accent)]"
+              className="size-6 shrink-0 accent-[var(--accent)]"
               aria-label={`${title}: ${r.from} to ${r.to}`}
               checked={done.has(r.id)}
               onChange={() =>

@@ -1,13 +1,13 @@
 "use client";
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
-import { TransformComponent, TransformWrapper, type ReactZoomPanPinchRef } from "react-zoom-pan-pinch";
-import { Maximize, Minus, Plus, Undo2 } from "lucide-react";
+import { Undo2 } from "lucide-react";
 import type { Loom as Geometry, LoomBox, LoomTag } from "@/core/wiring/loom";
 import { isLaid, type RunRow } from "@/core/wiring/runsheet";
 import type { Project } from "@/core/project";
 import { saveFile, savePng } from "@/ui/shared/save-file";
 import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";
+import { Zoom } from "@/ui/shared/zoom";
 import { lineOf, patternOf } from "@/ui/shared/wire-colours";
 import { useCore } from "./use-core";
 
@@ -63,7 +63,8 @@ function Box({
   box: LoomBox;
   on: boolean;
   ends: ReadonlySet<string>;
-  move(x: number, y: number): void;
+  /** By so much, in drawing units. */
+  move(dx: number, dy: number): void;
   scale(): number;
 }) {
   const [drag, setDrag] = useState<{ x: number; y: number; dx: number; dy: number } | null>(null);
@@ -76,7 +77,7 @@ function Box({
   const along = (e: PointerEvent<SVGGElement>) =>
     drag && setDrag({ ...drag, dx: (e.clientX - drag.x) / scale(), dy: (e.clientY - drag.y) / scale() });
   const up = () => {
-    if (drag && Math.hypot(drag.dx, drag.dy) > GRID / 2) move(snap(box.x + drag.dx), snap(box.y + drag.dy));
+    if (drag && Math.hypot(drag.dx, drag.dy) > GRID / 2) move(snap(drag.dx), snap(drag.dy));
     setDrag(null);
   };
   const key = (e: KeyboardEvent) => {
@@ -85,11 +86,11 @@ function Box({
     e.preventDefault();
     // Sideways a part goes over to the other side of the board.
     const by = e.shiftKey ? GRID * 6 : GRID * 2;
-    move(box.x + step[0]! * 5000, box.y + step[1]! * by);
+    move(step[0]! * 5000, step[1]! * by);
   };
   return (
     <g
-      className="part cursor-grab"
+      className="part cursor-grab outline-none [&:focus-visible>rect]:stroke-accent [&:focus-visible>rect]:stroke-[3px]"
       tabIndex={0}
       role="button"
       aria-label={`${box.ref} ${box.label || box.name}${box.fixed ? ", placed by hand" : ""}: arrow keys move it`}
@@ -170,7 +171,7 @@ function Drawing({
   plain: boolean;
   scale(): number;
 }) {
-  const { lit, light, edit } = useProject();
+  const { lit, light, run } = useProject();
   const wanted = row && isLaid(row) ? row : undefined;
   const lights = (name: string, ends: string[]) => lit.has(name) || ends.some((e) => lit.has(e));
   const anyLit = loom.nets.some((n) => lights(n.name, n.ends));
@@ -227,7 +228,13 @@ function Drawing({
           on={lit.has(b.ref) || lookAt === b.ref}
           ends={ends}
           scale={scale}
-          move={(x, y) => void edit({ type: "moveBox", ref: b.ref, at: placeAt(loom, b, x, y) })}
+          move={(dx, dy) =>
+            // From where it is by now: quick key presses add up.
+            void run((p) => {
+              const y = p.drawing?.loom[b.ref]?.y ?? b.y;
+              return core().edit(p, { type: "moveBox", ref: b.ref, at: placeAt(loom, b, b.x + dx, y + dy) });
+            })
+          }
         />
       ))}
     </>
@@ -239,7 +246,6 @@ export function Loom({ row }: { row: RunRow | undefined }) {
   const { project, edit } = useProject();
   const loom = useCore(askLoom);
   const [plain, setPlain] = useState(false);
-  const view = useRef<ReactZoomPanPinchRef | null>(null);
   const svg = useRef<SVGSVGElement | null>(null);
   if (!loom) return <p className="p-6 text-soft">Drawing…</p>;
   const moved = Object.keys(project.drawing?.loom ?? {}).length;
@@ -253,45 +259,32 @@ export function Loom({ row }: { row: RunRow | undefined }) {
           : savePng("plan.png", text, loom.width, loom.height),
       );
   return (
-    <TransformWrapper
-      ref={view}
-      minScale={0.5}
-      maxScale={6}
-      doubleClick={{ disabled: true }}
-      panning={{ excluded: ["part"] }}
-      wheel={{ step: 0.15 }}
-    >
-      <div className="flex flex-wrap items-center gap-1 pb-1" role="toolbar" aria-label="Drawing">
-        <button className="btn" aria-label="Larger" onClick={() => view.current?.zoomIn()}>
-          <Plus size={16} aria-hidden />
-        </button>
-        <button className="btn" aria-label="Smaller" onClick={() => view.current?.zoomOut()}>
-          <Minus size={16} aria-hidden />
-        </button>
-        <button className="btn" aria-label="Whole drawing" onClick={() => view.current?.resetTransform()}>
-          <Maximize size={16} aria-hidden />
-        </button>
-        <label className="mx-2 inline-flex items-center gap-2">
-          <input type="checkbox" checked={plain} onChange={(e) => setPlain(e.target.checked)} />
-          ink and patterns only
-        </label>
-        {moved > 0 && (
-          <button
-            className="btn inline-flex items-center gap-1"
-            onClick={() => void edit({ type: "moveBox", at: null })}
-          >
-            <Undo2 size={16} aria-hidden /> Lay out all again
-          </button>
-        )}
-        <span className="grow" />
-        <button className="btn" onClick={() => exported("svg")}>
-          Save SVG
-        </button>
-        <button className="btn" onClick={() => exported("png")}>
-          Save PNG
-        </button>
-      </div>
-      <TransformComponent wrapperClass="!w-full border border-line bg-sheet" contentClass="!w-full">
+    <>
+      <Zoom
+        tools={
+          <>
+            <label className="mx-2 inline-flex items-center gap-2">
+              <input type="checkbox" checked={plain} onChange={(e) => setPlain(e.target.checked)} />
+              ink and patterns only
+            </label>
+            {moved > 0 && (
+              <button
+                className="btn inline-flex items-center gap-1"
+                onClick={() => void edit({ type: "moveBox", at: null })}
+              >
+                <Undo2 size={16} aria-hidden /> Lay out all again
+              </button>
+            )}
+            <span className="grow" />
+            <button className="btn" onClick={() => exported("svg")}>
+              Save SVG
+            </button>
+            <button className="btn" onClick={() => exported("png")}>
+              Save PNG
+            </button>
+          </>
+        }
+      >
         <svg
           ref={svg}
           viewBox={`0 0 ${loom.width} ${loom.height}`}
@@ -302,11 +295,11 @@ export function Loom({ row }: { row: RunRow | undefined }) {
         >
           <Drawing loom={loom} row={row} plain={plain} scale={scale} />
         </svg>
-      </TransformComponent>
+      </Zoom>
       <p className="pt-1 text-sm text-soft">
         Square pin: pin 1. Double bar: the wire goes to the rail or splice that is named. Drag a part, or choose it with
         Tab and move it with the arrow keys.
       </p>
-    </TransformWrapper>
+    </>
   );
 }
