@@ -70,7 +70,8 @@ const BaseEdit = z.discriminatedUnion("type", [
     ref: z.string().max(20).optional(),
     at: BoxPlaceSchema.nullable(),
   }),
-  z.strictObject({ type: z.literal("setKit"), kit: KitSchema }),
+  /** Changes what is given: the number of benches, or the spares of the kinds named. */
+  z.strictObject({ type: z.literal("setKit"), kit: KitSchema.partial() }),
   /** Takes a placement on breadboards over; null goes back to wires without one. */
   z.strictObject({ type: z.literal("setBreadboard"), breadboard: BreadboardSchema.nullable() }),
   /** Moves one part on the breadboard, or takes it off. */
@@ -211,7 +212,13 @@ const HANDLERS: Handlers = {
     const boxes = e.ref && e.at ? { ...others, [e.ref]: e.at } : others;
     return Object.keys(boxes).length ? { ...p, drawing: { loom: boxes } } : without(p, "drawing");
   },
-  setKit: (p, e) => ({ ...p, kit: e.kit }),
+  setKit: (p, e) => ({
+    ...p,
+    kit: {
+      benches: e.kit.benches ?? p.kit?.benches ?? 1,
+      spares_percent: { ...p.kit?.spares_percent, ...e.kit.spares_percent },
+    },
+  }),
   setBreadboard: (p, e) => (e.breadboard ? { ...p, breadboard: e.breadboard } : without(p, "breadboard")),
   moveOnBoard: (p, e) => {
     if (!p.breadboard) return p;
@@ -300,7 +307,7 @@ const SAYS: { [T in BasicEdit["type"]]: (e: Extract<BasicEdit, { type: T }>) => 
   setBus: (e) => (e.clock_Hz === null ? `${e.bus} at its usual clock` : `${e.bus} at ${e.clock_Hz / 1000} kHz`),
   setWire: (e) => `wires of ${e.ref} ${e.wire_cm ?? "as usual"} cm`,
   moveBox: (e) => (e.at ? `move ${e.ref} in the drawing` : "let the drawing be laid out"),
-  setKit: (e) => `kits for ${e.kit.benches}`,
+  setKit: (e) => (e.kit.benches ? `kits for ${e.kit.benches}` : "spares"),
   setBreadboard: (e) => (e.breadboard ? "take the breadboard placement" : "no breadboard placement"),
   moveOnBoard: (e) => (e.spot ? `move ${e.ref} on the breadboard` : `take ${e.ref} off the breadboard`),
   changePart: (e) => `change ${e.ref} to ${e.part}`,

@@ -16,6 +16,8 @@ export interface BomRow {
   owned: number;
   /** What is to be bought, spares included. */
   buy: number;
+  /** A value of the person's resistor or capacitor box: as many as are needed. */
+  boxed: boolean;
   /** What may be taken instead, as sentences. */
   instead: string[];
 }
@@ -56,6 +58,7 @@ export function partsList(c: Circuit): BomRow[] {
       note: "",
       owned: 0,
       buy: 0,
+      boxed: false,
       instead: [],
     };
     row.quantity += 1;
@@ -63,8 +66,10 @@ export function partsList(c: Circuit): BomRow[] {
     row.spares = sparesFor(spareKind(i.part.id), row.quantity, c.project.kit);
     row.instead = substitutes(c, i);
     const stock = left.get(i.part.id) ?? owned(i.part.id, i.vars);
-    if (owned(i.part.id, i.vars) === Infinity) row.owned = row.quantity + row.spares;
-    else if (stock > 0) {
+    if (owned(i.part.id, i.vars) === Infinity) {
+      row.boxed = true;
+      row.owned = row.quantity + row.spares;
+    } else if (stock > 0) {
       row.owned += 1;
       left.set(i.part.id, stock - 1);
     }
@@ -82,6 +87,7 @@ export function partsList(c: Circuit): BomRow[] {
     note: "",
     owned: 0,
     buy: w.quantity + w.spares,
+    boxed: false,
     instead: [],
   }));
   return [...rows.values(), ...wires];

@@ -1,5 +1,6 @@
 /** What to lay out and to buy: spares by kind, substitutes, wires, tools. */
 export * from "./spares";
+export * from "./kit";
 export * from "./substitutes";
 export * from "./wires";
 export * from "./tools";

@@ -3,7 +3,19 @@ import { describe, expect, it } from "vitest";
 import { circuitOf } from "../../circuit";
 import { applyEdit, readProject, type Project } from "../../project";
 import { BOARD3, BOARD5, catalogue, planned, USB } from "../../testing";
-import { labelSheets, labelsFor, partsList, propose, rewire, runSheet, toolsFor, wireSums, wireTable } from "..";
+import {
+  kitPart,
+  kitWire,
+  labelSheets,
+  labelsFor,
+  partsList,
+  propose,
+  rewire,
+  runSheet,
+  toolsFor,
+  wireSums,
+  wireTable,
+} from "..";
 import { sparesFor } from "./spares";
 import { substitutes } from "./substitutes";
 
@@ -25,6 +37,27 @@ describe("spares", () => {
     expect(sparesFor("modules", 12, kit)).toBe(2);
     expect(sparesFor("modules", 0, kit)).toBe(0);
     expect(sparesFor(null, 5, kit)).toBe(0);
+  });
+  it("for many benches are a share of all of them, and what is owned counts once", () => {
+    const kit = { benches: 12, spares_percent: { modules: 25 } };
+    const list = partsList(circuitOf(applyEdit(hive, { type: "setKit", kit }, catalogue), catalogue));
+    const row = (id: string) =>
+      kitPart(
+        list.find((b) => b.part === id)!,
+        kit,
+      );
+    expect(row("module/ds3231")).toEqual({ together: 12, spares: 3, buy: 15 });
+    // 24 in all and a quarter of them.
+    expect(row("module/ds18b20")).toEqual({ together: 24, spares: 6, buy: 30 });
+    // One amplifier is in the drawer; 470 ohm and 4.7 kilohm are values of the box.
+    expect(row("module/hx711")).toEqual({ together: 12, spares: 3, buy: 14 });
+    expect(row("discrete/resistor").buy).toBe(0);
+    const wire = wireTable(circuitOf({ ...hive, kit }, catalogue))[0]!;
+    expect(kitWire(wire, kit)).toEqual({
+      together: wire.quantity * 12,
+      spares: Math.ceil(wire.quantity * 12 * 0.2),
+      buy: wire.quantity * 12 + Math.ceil(wire.quantity * 12 * 0.2),
+    });
   });
   it("come out in the list", () => {
     const p = applyEdit(hive, { type: "setKit", kit: { benches: 1, spares_percent: { modules: 100 } } }, catalogue);

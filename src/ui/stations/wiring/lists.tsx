@@ -1,6 +1,7 @@
 "use client";
 import { SPARE_KINDS, type Kit, type SpareKind } from "@/core/project/schema";
 import { toCsv } from "@/core/formats/csv";
+import { kitPart, kitWire } from "@/core/wiring/lists/kit";
 import { USUAL_SPARES } from "@/core/wiring/lists/spares";
 import { useAnswer } from "@/ui/shared/answer";
 import { saveFile } from "@/ui/shared/save-file";
@@ -48,16 +49,9 @@ function Number0({
 export function Lists() {
   const { view, project, edit } = useProject();
   const kit: Kit = project.kit ?? { benches: 1, spares_percent: {} };
-  const set = (k: Partial<Kit>) => void edit({ type: "setKit", kit: { ...kit, ...k } });
+  const set = (k: Partial<Kit>) => void edit({ type: "setKit", kit: k });
   const n = kit.benches;
   const parts = view.bom.filter((b) => b.part !== "wire");
-  // Spares are laid out once for the class, not for each bench; what is owned counts once too.
-  const total = (b: (typeof parts)[number]) => {
-    const all = b.quantity * n;
-    const spare = n === 1 ? b.spares : Math.ceil((b.spares / b.quantity) * all);
-    const owned = Math.min(b.owned, all + spare);
-    return { all, spare, buy: n === 1 ? b.buy : Math.max(0, all + spare - owned) };
-  };
   const csv = () =>
     saveFile(
       "kit.csv",
@@ -65,19 +59,22 @@ export function Lists() {
         ["what", "value", "per_bench", "benches", "together", "spares", "buy", "instead"],
         [
           ...parts.map((b) => {
-            const t = total(b);
-            return [b.name, b.value, b.quantity, n, t.all, t.spare, t.buy, b.instead.join("; ")];
+            const t = kitPart(b, project.kit);
+            return [b.name, b.value, b.quantity, n, t.together, t.spares, t.buy, b.instead.join("; ")];
           }),
-          ...view.wires.map((w) => [
-            w.kind,
-            `${w.colour}, ${w.length_cm} cm, ${w.ends}`,
-            w.quantity,
-            n,
-            w.quantity * n,
-            w.spares * n,
-            (w.quantity + w.spares) * n,
-            "",
-          ]),
+          ...view.wires.map((w) => {
+            const t = kitWire(w, project.kit);
+            return [
+              w.kind,
+              `${w.colour}, ${w.length_cm} cm, ${w.ends}`,
+              w.quantity,
+              n,
+              t.together,
+              t.spares,
+              t.buy,
+              "",
+            ];
+          }),
         ],
       ),
       "text/csv",
@@ -93,7 +90,7 @@ export function Lists() {
             says={KIND_SAYS[k]}
             value={kit.spares_percent[k] ?? USUAL_SPARES[k]}
             most={300}
-            change={(v) => set({ spares_percent: { ...kit.spares_percent, [k]: v } })}
+            change={(v) => set({ spares_percent: { [k]: v } })}
           />
         ))}
         <button className="btn" onClick={csv}>
@@ -116,12 +113,12 @@ export function Lists() {
             </thead>
             <tbody>
               {parts.map((b) => {
-                const t = total(b);
+                const t = kitPart(b, project.kit);
                 return (
                   <tr key={b.part + b.value} data-testid={`list-${b.part}`}>
                     <td className="num">{b.quantity}</td>
-                    {n > 1 && <td className="num">{t.all}</td>}
-                    <td className="num">{t.spare || ""}</td>
+                    {n > 1 && <td className="num">{t.together}</td>}
+                    <td className="num">{t.spares || ""}</td>
                     <td className="num">{t.buy || <span className="text-good">have it</span>}</td>
                     <td className="whitespace-normal!">
                       {b.name} {b.value}
@@ -156,8 +153,8 @@ export function Lists() {
               <tbody>
                 {view.wires.map((w) => (
                   <tr key={`${w.kind}${w.colour}${w.length_cm}${w.ends}`}>
-                    <td className="num">{w.quantity * n}</td>
-                    <td className="num">{w.spares * n || ""}</td>
+                    <td className="num">{kitWire(w, project.kit).together}</td>
+                    <td className="num">{kitWire(w, project.kit).spares || ""}</td>
                     <td>
                       <span className="inline-flex items-center gap-1">
                         <Swatch colour={w.colour} />

@@ -69,12 +69,12 @@ function Box({
 }) {
   const [drag, setDrag] = useState<{ x: number; y: number; dx: number; dy: number } | null>(null);
   const mid = box.x + box.w / 2;
-  const down = (e: PointerEvent<SVGGElement>) => {
+  const down = (e: PointerEvent<SVGRectElement>) => {
     e.stopPropagation();
     e.currentTarget.setPointerCapture(e.pointerId);
     setDrag({ x: e.clientX, y: e.clientY, dx: 0, dy: 0 });
   };
-  const along = (e: PointerEvent<SVGGElement>) =>
+  const along = (e: PointerEvent<SVGRectElement>) =>
     drag && setDrag({ ...drag, dx: (e.clientX - drag.x) / scale(), dy: (e.clientY - drag.y) / scale() });
   const up = () => {
     if (drag && Math.hypot(drag.dx, drag.dy) > GRID / 2) move(snap(drag.dx), snap(drag.dy));
@@ -89,73 +89,72 @@ function Box({
     move(step[0]! * 5000, step[1]! * by);
   };
   return (
-    <g
-      className="part cursor-grab outline-none [&:focus-visible>rect]:stroke-accent [&:focus-visible>rect]:stroke-[3px]"
-      tabIndex={0}
-      role="button"
-      aria-label={`${box.ref} ${box.label || box.name}${box.fixed ? ", placed by hand" : ""}: arrow keys move it`}
-      data-box={box.ref}
-      transform={drag ? `translate(${drag.dx} ${drag.dy})` : undefined}
-      onPointerDown={down}
-      onPointerMove={along}
-      onPointerUp={up}
-      onPointerCancel={() => setDrag(null)}
-      onKeyDown={key}
-    >
+    <g transform={drag ? `translate(${drag.dx} ${drag.dy})` : undefined}>
       <rect
         x={box.x}
         y={box.y}
         width={box.w}
         height={box.h}
-        className={on ? "fill-wash stroke-accent" : "fill-paper stroke-ink"}
+        className={`part cursor-grab outline-none focus-visible:stroke-accent focus-visible:stroke-[3px] ${on ? "fill-wash stroke-accent" : "fill-paper stroke-ink"}`}
         strokeWidth={on ? 2.5 : 1}
         strokeDasharray={box.kind === "companion" ? "4 2" : undefined}
+        tabIndex={0}
+        role="button"
+        aria-label={`${box.ref} ${box.label || box.name}${box.fixed ? ", placed by hand" : ""}: arrow keys move it`}
+        data-box={box.ref}
+        onPointerDown={down}
+        onPointerMove={along}
+        onPointerUp={up}
+        onPointerCancel={() => setDrag(null)}
+        onKeyDown={key}
       />
-      <text
-        x={mid}
-        y={box.y + (box.inline ? 11 : 13)}
-        fontSize={box.inline ? 8.5 : 11}
-        fontWeight="700"
-        textAnchor="middle"
-        className="fill-ink"
-      >
-        {box.inline ? box.ref : `${box.ref} ${box.label}`.trim().slice(0, 20)}
-      </text>
-      <text
-        x={mid}
-        y={box.y + (box.inline ? box.h - 4 : 24)}
-        fontSize="7.5"
-        textAnchor="middle"
-        className={box.inline ? "fill-ink" : "fill-soft"}
-      >
-        {box.name}
-      </text>
-      {box.pins.map((p) => {
-        const big = ends.has(p.end);
-        const r = big ? 5 : 2.6;
-        const look = p.used ? "fill-ink stroke-ink" : "fill-sheet stroke-soft";
-        return (
-          <g key={p.end}>
-            {p.first ? (
-              <rect x={p.x - r} y={p.y - r} width={2 * r} height={2 * r} className={look} />
-            ) : (
-              <circle cx={p.x} cy={p.y} r={r} className={look} />
-            )}
-            {p.label && (
-              <text
-                x={p.x + (p.side === "left" ? 8 : -8)}
-                y={p.y + 3.5}
-                fontSize="9.5"
-                textAnchor={p.side === "left" ? "start" : "end"}
-                fontWeight={big ? 700 : 400}
-                className={p.used ? "fill-ink" : "fill-soft"}
-              >
-                {p.label}
-              </text>
-            )}
-          </g>
-        );
-      })}
+      <g className="pointer-events-none">
+        <text
+          x={mid}
+          y={box.y + (box.inline ? 11 : 13)}
+          fontSize={box.inline ? 8.5 : 11}
+          fontWeight="700"
+          textAnchor="middle"
+          className="fill-ink"
+        >
+          {box.inline ? box.ref : `${box.ref} ${box.label}`.trim().slice(0, 20)}
+        </text>
+        <text
+          x={mid}
+          y={box.y + (box.inline ? box.h - 4 : 24)}
+          fontSize="7.5"
+          textAnchor="middle"
+          className={box.inline ? "fill-ink" : "fill-soft"}
+        >
+          {box.name}
+        </text>
+        {box.pins.map((p) => {
+          const big = ends.has(p.end);
+          const r = big ? 5 : 2.6;
+          const look = p.used ? "fill-ink stroke-ink" : "fill-sheet stroke-soft";
+          return (
+            <g key={p.end}>
+              {p.first ? (
+                <rect x={p.x - r} y={p.y - r} width={2 * r} height={2 * r} className={look} />
+              ) : (
+                <circle cx={p.x} cy={p.y} r={r} className={look} />
+              )}
+              {p.label && (
+                <text
+                  x={p.x + (p.side === "left" ? 8 : -8)}
+                  y={p.y + 3.5}
+                  fontSize="9.5"
+                  textAnchor={p.side === "left" ? "start" : "end"}
+                  fontWeight={big ? 700 : 400}
+                  className={p.used ? "fill-ink" : "fill-soft"}
+                >
+                  {p.label}
+                </text>
+              )}
+            </g>
+          );
+        })}
+      </g>
     </g>
   );
 }

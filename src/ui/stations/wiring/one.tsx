@@ -1,5 +1,5 @@
 "use client";
-import { Dialog as Radix } from "radix-ui";
+import { Dialog as Radix, Progress } from "radix-ui";
 import { ArrowLeft, ArrowRight, Check, X } from "lucide-react";
 import { phaseById } from "@/core/wiring/runsheet/phases";
 import type { RunRow } from "@/core/wiring/runsheet";
@@ -58,7 +58,7 @@ export function OneAtATime({
             else if (e.key === "ArrowRight") move(1);
           }}
         >
-          <header className="flex items-start justify-between gap-4">
+          <div className="flex items-start justify-between gap-4">
             <Radix.Title className="text-lg font-bold">
               Step <span className="num">{at.step}</span> of <span className="num">{rows.length}</span>:{" "}
               {phaseById(at.phase).title}
@@ -70,13 +70,18 @@ export function OneAtATime({
             <button className="btn" onClick={close} aria-label="Back to the whole sheet">
               <X size={20} aria-hidden />
             </button>
-          </header>
-          <progress
-            className="mt-2 h-1.5 w-full accent-[var(--accent)]"
+          </div>
+          <Progress.Root
+            className="mt-2 h-1.5 w-full shrink-0 bg-line"
             max={rows.length}
             value={rows.length - left}
             aria-label="Steps done"
-          />
+          >
+            <Progress.Indicator
+              className="h-full bg-accent"
+              style={{ width: `${(100 * (rows.length - left)) / rows.length}%` }}
+            />
+          </Progress.Root>
           <div className="mt-2 min-h-0 grow overflow-auto">
             {isWork(at) ? (
               <p className="border-t border-line py-3 text-[clamp(1.2rem,3.4vw,2.2rem)] leading-snug">{at.note}</p>
@@ -102,7 +107,7 @@ export function OneAtATime({
             </p>
             <p className="text-soft">{at.why}</p>
           </div>
-          <footer className="mt-2 flex gap-2">
+          <div className="mt-2 flex gap-2">
             <button className="btn flex min-h-14 items-center px-5" disabled={k === 0} onClick={() => move(-1)}>
               <ArrowLeft aria-hidden /> <span className="sr-only">Step before</span>
             </button>
@@ -125,7 +130,7 @@ export function OneAtATime({
             >
               <ArrowRight aria-hidden /> <span className="sr-only">Step after</span>
             </button>
-          </footer>
+          </div>
         </Radix.Content>
       </Radix.Portal>
     </Radix.Root>

@@ -1,0 +1,277 @@
+import { execFileSync } from "node:child_process";
+import fs from "node:fs";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import type { Page } from "playwright-core";
+import { axeViolations, download, openProject, saved, startApp, verdict, type App } from "./app";
+
+let app: App;
+beforeAll(async () => {
+  app = await startApp();
+});
+afterAll(() => app?.stop());
+
+const tab = (page: Page, name: string) => page.getByRole("tab", { name, exact: true }).click();
+const pdfText = (file: string) => execFileSync("pdftotext", ["-layout", file, "-"], { encoding: "utf8" });
+const pdfSize = (file: string) =>
+  /Page size:\s+([\d.]+) x ([\d.]+)/
+    .exec(execFileSync("pdfinfo", [file], { encoding: "utf8" }))!
+    .slice(1)
+    .map(Number);
+
+/** The longest level run of dark pixels on a page, in pixels. */
+function longestLine(file: string, dpi: number): number {
+  const out = file.replace(/\.pdf$/, "");
+  execFileSync("pdftoppm", ["-r", String(dpi), "-gray", "-f", "1", "-l", "1", "-singlefile", file, out]);
+  const data = fs.readFileSync(`${out}.pgm`);
+  const head = /^P5\s+(\d+)\s+(\d+)\s+255\s/.exec(data.subarray(0, 40).toString("latin1"))!;
+  const [w, h] = [Number(head[1]), Number(head[2])];
+  const at = head[0].length;
+  const lines: number[] = [];
+  for (let y = 0; y < h; y++) {
+    let run = 0;
+    for (let x = 0; x < w; x++) {
+      if (data[at + y * w + x]! < 140) run++;
+      else {
+        lines.push(run);
+        run = 0;
+      }
+    }
+  }
+  return lines.sort((a, b) => b - a).find((n) => n < w * 0.6) ?? 0;
+}
+
+describe("a bench with a phone", () => {
+  it("wires the rain barrel to the last tick, one step at a time, and resumes after a reload", async () => {
+    const { page } = await app.session({ width: 390, height: 780 });
+    await openProject(page, "Rain-barrel gauge", "wiring");
+    await page.getByRole("button", { name: "One at a time" }).click();
+    const step = page.getByTestId("one-step");
+    await step.waitFor();
+    const total = Number(/of (\d+)/.exec(await step.getByRole("heading").innerText())![1]);
+    expect(total).toBeGreaterThan(10);
+    const half = Math.floor(total / 2);
+    for (let n = 1; n <= half; n++) {
+      await step.getByText(new RegExp(`^Step ${n} of`)).waitFor();
+      expect(await step.innerText()).toContain("Before going on:");
+      await step.getByRole("button", { name: /^Done/ }).click();
+    }
+    expect(await page.evaluate("document.documentElement.scrollWidth - window.innerWidth")).toBeLessThanOrEqual(0);
+    await step.getByText(`Step ${half + 1} of`).waitFor();
+    await page.keyboard.press("Escape");
+    await saved(page);
+    await page.reload();
+    await page.getByText(`Step ${half + 1} of ${total} is next.`).waitFor();
+    await page.getByRole("button", { name: "One at a time" }).click();
+    // From here with the keyboard alone: the button that goes on has the focus.
+    for (let n = half + 1; n <= total; n++) {
+      await step.getByText(new RegExp(`^Step ${n} of`)).waitFor();
+      await step.getByRole("button", { name: /^Done/ }).focus();
+      await page.keyboard.press("Enter");
+    }
+    await page.getByText("Every step is ticked.").waitFor();
+  });
+});
+
+describe("the loom", () => {
+  it("lights the current wire, lets a part be moved, remembers it, and saves as SVG and PNG", async () => {
+    const { page } = await app.session();
+    await openProject(page, "Beehive scale logger", "wiring");
+    const box = page.locator('[data-box="M4"]');
+    await box.waitFor();
+    const before = (await box.boundingBox())!;
+    await box.focus();
+    for (let k = 0; k < 3; k++) await page.keyboard.press("Shift+ArrowDown");
+    await page.locator('[data-box="M4"][aria-label*="placed by hand"]').waitFor();
+    await page.waitForFunction(
+      (y: number) => document.querySelector('[data-box="M4"]')!.getBoundingClientRect().y > y + 20,
+      before.y,
+    );
+    await saved(page);
+    await page.reload();
+    await page.locator('[data-box="M4"][aria-label*="placed by hand"]').waitFor();
+    await page.getByRole("button", { name: "Lay out all again" }).click();
+    await page.locator('[data-box="M4"]:not([aria-label*="placed by hand"])').waitFor();
+
+    await page.getByTestId("run-row").filter({ hasText: "SDA" }).getByRole("button").click();
+    expect(await page.getByTestId("run-why").innerText()).toContain("read both printed names again");
+    const widths = await page
+      .locator('[data-net="SDA"] path, [data-net="SCL"] path')
+      .evaluateAll((all) => all.map((p) => Number(p.getAttribute("stroke-width"))));
+    expect(new Set(widths).size).toBeGreaterThan(2);
+
+    const svg = fs.readFileSync(
+      await download(page, () => page.getByRole("button", { name: "Save SVG" }).click()),
+      "utf8",
+    );
+    expect(svg).toContain("M4 Clock");
+    await page.getByLabel("ink and patterns only").check();
+    const plain = fs.readFileSync(
+      await download(page, () => page.getByRole("button", { name: "Save SVG" }).click()),
+      "utf8",
+    );
+    expect(plain).toContain("stroke-dasharray");
+    const png = fs.readFileSync(await download(page, () => page.getByRole("button", { name: "Save PNG" }).click()));
+    expect(png.subarray(1, 4).toString()).toBe("PNG");
+    expect(png.readUInt32BE(16)).toBeGreaterThan(1000);
+  });
+});
+
+describe("the breadboard", () => {
+  it("is proposed, taken over, changed by hand with what follows, and mended", async () => {
+    const { page } = await app.session();
+    await openProject(page, "Moss terrarium keeper", "wiring");
+    const was = await verdict(page);
+    await tab(page, "Breadboard");
+    const sum = page.getByTestId("board-sum");
+    await sum.waitFor();
+    const best = await sum.innerText();
+    expect(best).toMatch(/\d+ jumpers, [\d.]+ cm of wire/);
+    await page.getByRole("button", { name: "Build it like this" }).click();
+    await page.getByText("The run sheet follows this placement").waitFor();
+    expect(await verdict(page)).toBe(was);
+    await tab(page, "Run sheet");
+    await page
+      .getByTestId("run-row")
+      .filter({ hasText: /hole [a-j]\d+, in the row of/ })
+      .first()
+      .waitFor();
+
+    await tab(page, "Breadboard");
+    // Up into the rows of the board: its pins and the sensor's would be joined.
+    const sensor = page.locator('[data-part="M1"]');
+    await sensor.focus();
+    for (let k = 0; k < 5; k++) await page.keyboard.press("Shift+ArrowUp");
+    await page.getByTestId("board-trouble").getByText("the row joins them").first().waitFor();
+    await page.waitForFunction(() => /stop/.test(document.querySelector('[data-testid="verdict"]')?.textContent ?? ""));
+    await page.getByRole("button", { name: "Find the shortest again" }).click();
+    await page.getByTestId("board-trouble").waitFor({ state: "detached" });
+    expect(await verdict(page)).toBe(was);
+    expect((await sum.innerText()).split("\n")[0]).toBe(best.split("\n")[0]);
+
+    // The mouse takes hold of it as well.
+    const at = (await page.locator('[data-part="M2"]').boundingBox())!;
+    await page.mouse.move(at.x + at.width / 2, at.y + at.height / 2);
+    await page.mouse.down();
+    await page.mouse.move(at.x + at.width / 2, at.y + at.height / 2 + 60, { steps: 6 });
+    await page.mouse.up();
+    await page.getByText("the best found:").waitFor();
+
+    await page.getByLabel("Breadboard 1").selectOption("400");
+    await page.getByTestId("board-trouble").getByText("has no place on the breadboard").first().waitFor();
+    await page.getByRole("button", { name: "One more" }).click();
+    await page.getByTestId("board-trouble").waitFor({ state: "detached" });
+    await page.getByRole("button", { name: "Without a breadboard" }).click();
+    await page.getByRole("button", { name: "Build it like this" }).waitFor();
+  });
+});
+
+describe("lists", () => {
+  it("follow the teacher's spares and the number of benches", async () => {
+    const { page } = await app.session();
+    await openProject(page, "Beehive scale logger", "wiring");
+    await tab(page, "Lists");
+    const clock = page.getByTestId("list-module/ds3231");
+    expect((await clock.innerText()).split(/\s+/).slice(0, 2)).toEqual(["1", "1"]);
+    await page.getByLabel("Benches").fill("12");
+    await page.getByLabel("modules and chips").fill("25");
+    // Twelve benches and a quarter more.
+    await page.waitForFunction(() =>
+      /^1\s+12\s+3\s+15/.test(
+        document.querySelector<HTMLElement>('[data-testid="list-module/ds3231"]')?.innerText.trim() ?? "",
+      ),
+    );
+    const csv = fs.readFileSync(
+      await download(page, () => page.getByRole("button", { name: "Save as CSV" }).click()),
+      "utf8",
+    );
+    expect(csv.split("\r\n")[0]).toBe("what,value,per_bench,benches,together,spares,buy,instead");
+    expect(csv).toMatch(/DS3231",,1,12,12,3,15/);
+  });
+});
+
+describe("prints", () => {
+  it("are complete, on the paper asked for, and true to scale", async () => {
+    const { page } = await app.session();
+    await openProject(page, "Rain-barrel gauge", "wiring");
+    await tab(page, "Prints and tags");
+    const get = (what: string) => download(page, () => page.getByTestId(`print-${what}`).click());
+    const plan = await get("plan");
+    expect(pdfSize(plan).map(Math.round)).toEqual([595, 842]);
+    const text = pdfText(plan);
+    for (const words of [
+      "Rain-barrel gauge",
+      "Take care",
+      "Unplug every supply and every USB cable",
+      "Checks before power",
+      "Pins of",
+      "Parts to lay out",
+      "Wires to lay out",
+      "Tools and consumables",
+      "Uploading to",
+    ])
+      expect(text, words).toContain(words);
+    expect(text).not.toContain("Questions");
+    await page.getByLabel("Letter").check();
+    const learner = await get("learner");
+    expect(pdfSize(learner)).toEqual([612, 792]);
+    expect(pdfText(learner)).toContain("What each part does");
+    expect(pdfText(learner)).toContain("Questions");
+    expect(pdfText(learner)).not.toContain("Computed from this plan.");
+    expect(pdfText(await get("answers"))).toContain("Computed from this plan.");
+    expect(pdfText(await get("labels"))).toContain("GND");
+    // 254 dots an inch are ten a millimetre: the bar of 50 mm is 500 dots long.
+    const underlay = await get("underlay");
+    expect(Math.abs(longestLine(underlay, 254) - 500)).toBeLessThanOrEqual(4);
+  });
+  it("an unknown print is refused in words", async () => {
+    const list = (await (await fetch(`${app.url}/api/projects`)).json()) as { id: string }[];
+    const r = await fetch(`${app.url}/api/projects/${list[0]!.id}/print?what=poster`);
+    expect(r.status).toBe(409);
+    expect(((await r.json()) as { message: string }).message).toContain("there are plan, learner");
+    expect((await fetch(`${app.url}/api/projects/nothing/print`)).status).toBe(404);
+  });
+});
+
+describe("rewire", () => {
+  it("one pin is changed, and one wire comes off and one goes on", async () => {
+    const { page } = await app.session();
+    await openProject(page, "Beehive scale logger", "pins");
+    await page.locator('[data-cell^="SW1.1|"][data-state="chosen"]').waitFor();
+    await page.locator(`[data-cell="SW1.1|GP14"]`).click();
+    await page.keyboard.press("Enter");
+    await page
+      .locator('[data-cell="SW1.1|GP14"][data-state="chosen"], [data-cell="SW1.1|GP14"][data-state="locked"]')
+      .waitFor();
+    await saved(page);
+    await page.goto(page.url().replace(/pins$/, "wiring"));
+    await tab(page, "Rewire");
+    const pick = page.getByLabel("Version to compare with");
+    await pick.locator("option", { hasText: "version 1" }).waitFor({ state: "attached" });
+    await pick.selectOption("1");
+    await page.getByTestId("rewire-sum").waitFor();
+    expect(await page.getByTestId("rewire-sum").innerText()).toMatch(/1 come off, 1 are laid/);
+    const off = page.getByRole("region", { name: "Take off" });
+    const on = page.getByRole("region", { name: "Lay" });
+    expect(await off.innerText()).toContain("SW1.1");
+    expect(await on.innerText()).toContain("B1.GP14");
+    await on.getByRole("checkbox").check();
+  });
+});
+
+describe("access", () => {
+  it.each(["light", "dark"] as const)("axe finds nothing in the views of the station, %s", async (colorScheme) => {
+    const { page } = await app.session();
+    await page.emulateMedia({ colorScheme });
+    await openProject(page, "Beehive scale logger", "wiring");
+    await page.getByTestId("loom").waitFor();
+    for (const name of ["Run sheet", "Breadboard", "Lists", "Prints and tags", "Rewire"]) {
+      await tab(page, name);
+      if (name === "Breadboard") await page.getByTestId("board-sum").waitFor();
+      expect(await axeViolations(page), name).toEqual([]);
+    }
+    await tab(page, "Run sheet");
+    await page.getByRole("button", { name: "One at a time" }).click();
+    await page.getByTestId("one-step").waitFor();
+    expect(await axeViolations(page), "one step").toEqual([]);
+  });
+});
