@@ -17,6 +17,7 @@ import { catalogueRows } from "./catalogue";
 import { latticeRows } from "./lattice";
 import { ruleRows } from "./rules";
 import { solverRows } from "./solver";
+import { wiringRows } from "./wiring";
 
 const catalogue = shippedCatalogue();
 const root = path.resolve(import.meta.dirname, "..");
@@ -55,6 +56,7 @@ async function main() {
   }
   await solverRows(row);
   await latticeRows(row);
+  await wiringRows(row);
   const out = fs.mkdtempSync(path.join(os.tmpdir(), "lattice-bench-"));
   const t = performance.now();
   execFileSync(process.execPath, [

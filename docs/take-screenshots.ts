@@ -69,17 +69,6 @@ const SHOTS: Shot[] = [
   },
   { name: "board", project: "Rain-barrel gauge", station: "board" },
   {
-    name: "board-two",
-    project: "Rain-barrel gauge",
-    station: "board",
-    async go(page) {
-      await page.getByTestId("trial-board/rp2040-forty").waitFor();
-      for (const id of ["atmega328p-long", "rp2040-forty"])
-        await page.getByTestId(`trial-board/${id}`).getByRole("checkbox").check();
-      await page.getByRole("button", { name: "Compare two" }).click();
-    },
-  },
-  {
     name: "saving-pins",
     project: "Signal box for a model railway",
     station: "board",
@@ -108,7 +97,24 @@ const SHOTS: Shot[] = [
     station: "power",
     go: (page) => page.getByRole("tab", { name: /^Buses/ }).click(),
   },
-  { name: "wiring", project: "Rain-barrel gauge", station: "wiring" },
+  {
+    name: "wiring",
+    project: "Beehive scale logger",
+    station: "wiring",
+    async go(page) {
+      await page.getByTestId("loom").waitFor();
+      await page.getByTestId("run-row").filter({ hasText: "SDA" }).getByRole("button").click();
+    },
+  },
+  {
+    name: "breadboard",
+    project: "Beehive scale logger",
+    station: "wiring",
+    async go(page) {
+      await page.getByRole("tab", { name: "Breadboard" }).click();
+      await page.getByTestId("board-sum").waitFor();
+    },
+  },
   { name: "firmware", project: "Moss terrarium keeper", station: "firmware" },
   { name: "bench", project: "Rain-barrel gauge", station: "bench" },
   { name: "brief", project: "Moss terrarium keeper", station: "brief" },

@@ -157,7 +157,7 @@ describe("the breadboard", () => {
     await page.getByText("the best found:").waitFor();
 
     await page.getByLabel("Breadboard 1").selectOption("400");
-    await page.getByTestId("board-trouble").getByText("has no place on the breadboard").first().waitFor();
+    await page.getByTestId("board-trouble").getByText("has no place on the breadboard yet").first().waitFor();
     await page.getByRole("button", { name: "One more" }).click();
     await page.getByTestId("board-trouble").waitFor({ state: "detached" });
     await page.getByRole("button", { name: "Without a breadboard" }).click();

@@ -1,33 +1,47 @@
-import { laidNets } from "../wiring/runsheet/laid";
-import type { Trouble } from "../wiring/breadboard";
 import type { Circuit } from "../circuit";
-import type { Finding, Rule } from "./types";
+import { boardProblem, placeOne, type Trouble } from "../wiring/breadboard";
+import { laidNets } from "../wiring/runsheet/laid";
+import type { Finding, Fix, Rule } from "./types";
 
 const troubles = (c: Circuit, kind: Trouble["kind"]) =>
   (laidNets(c).layout?.trouble ?? []).filter((t) => t.kind === kind);
 
-const finding = (rule: string, severity: Finding["severity"], t: Trouble, message: string, c: Circuit): Finding => ({
+/** A free place for one of the parts that the trouble names, boards last: they hold everything else. */
+function placeFix(c: Circuit, t: Trouble): Fix[] {
+  const board = c.project.breadboard;
+  if (!board) return [];
+  const problem = boardProblem(c);
+  const refs = [...new Set(t.at.map((x) => x.split(/[. ]/)[0]!))]
+    .filter((ref) => problem.items.some((i) => i.ref === ref))
+    .sort((a, b) => Number(!!c.netlist.instance(a)?.part.board) - Number(!!c.netlist.instance(b)?.part.board));
+  for (const ref of refs) {
+    const spot = placeOne(problem, board.boards, board.at, ref);
+    if (spot)
+      return [
+        {
+          id: `place-${ref}`,
+          label: `Put ${ref} into row ${spot.row}, where it needs least wire`,
+          edits: [{ type: "moveOnBoard", ref, spot }],
+        },
+      ];
+  }
+  return [];
+}
+
+const finding = (rule: string, severity: Finding["severity"], c: Circuit, t: Trouble, more: string): Finding => ({
   rule,
   severity,
   at: t.at,
-  message,
+  message: `${t.says} ${more}`.trim(),
   evidence: { boards: c.project.breadboard?.boards.length ?? 0 },
-  fixes: [],
+  fixes: placeFix(c, t),
 });
 
 const joins: Rule = {
   rule: "breadboard.row",
   says: "The five holes of a row are joined inside: a row must belong to one net only.",
   check: (c) =>
-    troubles(c, "joins").map((t) =>
-      finding(
-        "breadboard.row",
-        "stop",
-        t,
-        `${t.says} Move one of them, or find the placement again. Do not power this.`,
-        c,
-      ),
-    ),
+    troubles(c, "joins").map((t) => finding("breadboard.row", "stop", c, t, "Move one of them. Do not power this.")),
 };
 
 const room: Rule = {
@@ -35,14 +49,15 @@ const room: Rule = {
   says: "Every part and every wire needs a free hole that nothing covers.",
   check: (c) =>
     troubles(c, "room").map((t) =>
-      finding(
-        "breadboard.room",
-        "fault",
-        t,
-        `${t.says} Move a part, take another breadboard, or find the placement again.`,
-        c,
-      ),
+      finding("breadboard.room", "fault", c, t, "Move a part or take another breadboard."),
     ),
 };
 
-export const breadboardRules: Rule[] = [joins, room];
+const open: Rule = {
+  rule: "breadboard.place",
+  says: "A part without a place hangs on leads; on the breadboard it needs fewer wires.",
+  check: (c) =>
+    troubles(c, "open").map((t) => finding("breadboard.place", "note", c, t, "Until then it hangs on leads.")),
+};
+
+export const breadboardRules: Rule[] = [joins, room, open];

@@ -5,7 +5,16 @@ import { findings, verdict, type Finding, type Verdict } from "../checks";
 import { circuitOf, type Circuit } from "../circuit";
 import { TARGETS } from "../firmware";
 import { writeProject, type Project } from "../project";
-import { loom, loomDrawing, partsList, runSheet, gridAddressTables, wireList } from "../wiring";
+import {
+  breadboardDrawing,
+  layoutInProject,
+  loom,
+  loomDrawing,
+  partsList,
+  runSheet,
+  gridAddressTables,
+  wireList,
+} from "../wiring";
 import { toSvg } from "../drawing";
 import { layOutHere } from "../wiring/loom/elk";
 import { cautions } from "./cautions";
@@ -132,6 +141,8 @@ export async function planOutputs(
     "plan.md": planMarkdown(text),
     "plan.pdf": await (await import("./pdf")).printPlan(c, fonts),
   };
+  const layout = layoutInProject(c);
+  if (layout) files["breadboard.svg"] = toSvg(breadboardDrawing(c, layout), `${project.title}: breadboard`);
   if (text.addresses.length) files["addresses.csv"] = addressesCsv(text.addresses);
   const unfit: string[] = [];
   for (const t of TARGETS) {

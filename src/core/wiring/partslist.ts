@@ -2,7 +2,9 @@ import type { Circuit } from "../circuit";
 import { optionVars } from "../catalogue";
 import type { Instance } from "../netlist";
 import { valueOf } from "./names";
-import { spareKind, sparesFor, substitutes, wireTable } from "./lists";
+import { spareKind, sparesFor } from "./lists/spares";
+import { substitutes } from "./lists/substitutes";
+import { wireTable } from "./lists/wires";
 
 export interface BomRow {
   quantity: number;

@@ -1,5 +1,5 @@
 import type { Project } from "../../project";
-import { CABLE, make, part, PICO, USB, type Case } from "./build";
+import { CABLE, changed, make, part, PICO, USB, type Case } from "./build";
 
 /** An air sensor on a large breadboard below the board, its data line at the given row; the board covers rows 1 to 20. */
 const sensorAt = (row: number, half: "left" | "right" = "left"): Project =>
@@ -24,6 +24,7 @@ export const breadboardCases: Case[] = [
     says: "a sensor's data pin in the row of another board pin",
     bad: () => sensorAt(20),
     near: () => sensorAt(24),
+    fix: "place-M1",
   },
   {
     rule: "breadboard.room",
@@ -31,5 +32,14 @@ export const breadboardCases: Case[] = [
     says: "a sensor half over the end of the breadboard",
     bad: () => sensorAt(62),
     near: () => sensorAt(60),
+    fix: "place-M1",
+  },
+  {
+    rule: "breadboard.place",
+    severity: "note",
+    says: "a sensor that came after the placement",
+    bad: () => changed(sensorAt(30), { type: "moveOnBoard", ref: "M1", spot: null }),
+    near: () => sensorAt(30),
+    fix: "place-M1",
   },
 ];

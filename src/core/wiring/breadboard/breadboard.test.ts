@@ -329,7 +329,7 @@ describe("placed by hand, what does not work is said", () => {
     expect(said(layoutOf(p, ["400"], { B1: { ...base.B1!, row: 20 } }))).toContain(
       "B1 would stand outside the breadboard there.",
     );
-    expect(said(layoutOf(p, ["830"], base))).toContain("M1 has no place on the breadboard.");
+    expect(said(layoutOf(p, ["830"], base))).toContain("M1 has no place on the breadboard yet.");
   });
 });
 

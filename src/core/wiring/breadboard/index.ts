@@ -10,7 +10,7 @@ export * from "./spots";
 export * from "./layout";
 export { breadboardDrawing } from "./shapes";
 export { boardProblem, type BoardProblem } from "./problem";
-export { placeAll, type Placed } from "./place";
+export { placeAll, placeOne, type Placed } from "./place";
 export { footprintOf, type Footprint } from "./footprints";
 
 /** The best placement that the search finds, with its holes and wires; given boards and spots are kept. */

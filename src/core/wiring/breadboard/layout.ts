@@ -39,8 +39,8 @@ export interface PlacedPart {
   lying: boolean;
 }
 export interface Trouble {
-  /** `joins`: the breadboard would join two nets; `room`: something has no hole or no place. */
-  kind: "joins" | "room";
+  /** `joins`: the breadboard would join two nets; `room`: something has no hole; `open`: a part has no place yet. */
+  kind: "joins" | "room" | "open";
   says: string;
   at: string[];
 }
@@ -306,7 +306,9 @@ export function layoutOf(p: BoardProblem, sizes: SizeId[], spots: Spots, split =
       rails.push({ net: net.id, name: net.name, half: h.half, pole: h.pole });
   }
   bridges(sizes, usedRails, split, pickRail, wires);
-  for (const i of p.items) if (!spots[i.ref]) lacks(`${i.ref} has no place on the breadboard.`, i.ref);
+  for (const i of p.items)
+    if (!spots[i.ref])
+      trouble.push({ kind: "open", says: `${i.ref} has no place on the breadboard yet.`, at: [i.ref] });
   const laid = wires.filter((w) => w.kind !== "lead");
   return {
     sizes,

@@ -235,3 +235,14 @@ export function placeAll(p: BoardProblem, sizes?: SizeId[], given: Spots = {}): 
   }
   return { sizes: chosen!.sizes, spots, unplaced, cost: o.cost, tried: n.tried };
 }
+
+/** The best free place for one part, the others staying where they are; undefined when there is none. */
+export function placeOne(p: BoardProblem, sizes: readonly SizeId[], spots: Spots, ref: string): Spot | undefined {
+  const o = new Occupancy(p, sizes);
+  for (const i of p.items) {
+    const spot = spots[i.ref];
+    if (i.ref !== ref && spot && o.fits(i, spot)) o.place(i, spot);
+  }
+  const item = p.items.find((i) => i.ref === ref);
+  return item && insert(o, p, item, { tried: 0 }) ? o.spotOf(ref) : undefined;
+}
