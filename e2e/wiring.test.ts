@@ -165,6 +165,27 @@ describe("the breadboard", () => {
   });
 });
 
+describe("the box", () => {
+  it("takes what goes through its front, says what is too deep, and prints a template", async () => {
+    const { page } = await app.session();
+    await openProject(page, "Rain-barrel gauge", "wiring");
+    await tab(page, "Solder build");
+    await page.getByRole("button", { name: "It goes into a box" }).click();
+    await page.getByTestId("panel-fits").waitFor();
+    await page.getByLabel("deep inside").fill("20");
+    await page.getByLabel("deep inside").press("Enter");
+    await page.getByTestId("panel-trouble").getByText("the box has 20 mm inside").first().waitFor();
+    await page.getByLabel("wide").fill("five");
+    await page.getByText("20 to 1000 mm").first().waitFor();
+    await page.getByLabel("wide").fill("150");
+    await page.getByLabel("wide").press("Enter");
+    await page.getByText("150 mm (5.906 in)").waitFor();
+    const template = await download(page, () => page.getByRole("link", { name: /Drill template/ }).click());
+    expect(pdfText(template)).toContain("Measure the bar");
+    expect(pdfText(template)).toContain("16.5 mm (0.650 in)");
+  });
+});
+
 describe("lists", () => {
   it("follow the teacher's spares and the number of benches", async () => {
     const { page } = await app.session();
@@ -264,9 +285,13 @@ describe("access", () => {
     await page.emulateMedia({ colorScheme });
     await openProject(page, "Beehive scale logger", "wiring");
     await page.getByTestId("loom").waitFor();
-    for (const name of ["Run sheet", "Breadboard", "Lists", "Prints and tags", "Rewire"]) {
+    for (const name of ["Run sheet", "Breadboard", "Solder build", "Lists", "Prints and tags", "Rewire"]) {
       await tab(page, name);
       if (name === "Breadboard") await page.getByTestId("board-sum").waitFor();
+      if (name === "Solder build") {
+        await page.getByTestId("solder-sum").waitFor();
+        expect(await page.getByTestId("solder-sum").innerText()).toMatch(/Perfboard of at least \d+ × \d+ holes/);
+      }
       expect(await axeViolations(page), name).toEqual([]);
     }
     await tab(page, "Run sheet");

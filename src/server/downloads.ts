@@ -2,7 +2,7 @@ import fs from "node:fs";
 import path from "node:path";
 import { shippedCatalogue } from "../core/catalogue/shipped";
 import { circuitOf, type Circuit } from "../core/circuit";
-import { printLabels, printPlan, printUnderlay, type Paper } from "../core/formats/pdf";
+import { printLabels, printPanel, printPlan, printUnderlay, type Paper } from "../core/formats/pdf";
 import { makeZip, planOutputs, safePath } from "../core/formats";
 import { loadProject, type Project } from "../core/project";
 import { getProject } from "../db/projects";
@@ -42,6 +42,7 @@ const PRINTS: Record<string, Print> = {
   learner: (c, paper) => printPlan(c, FONTS(), { paper, variant: "learner" }),
   answers: (c, paper) => printPlan(c, FONTS(), { paper, variant: "answers" }),
   underlay: (c, paper) => printUnderlay(c, FONTS(), paper),
+  panel: (c, paper) => printPanel(c, FONTS(), paper),
   labels: (c, paper) => printLabels(c, FONTS(), paper),
 };
 

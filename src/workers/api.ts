@@ -38,7 +38,9 @@ import {
   type Project,
 } from "../core/project";
 import { judgeReading, parseReading, type CheckItem } from "../core/bench";
-import { toSvg } from "../core/drawing";
+import { toSvg, type Drawing } from "../core/drawing";
+import { panelDrawing, panelOf, type Panel } from "../core/wiring/panel";
+import { solderBuild, type SolderBuild } from "../core/wiring/solder";
 import { rewire, type Rewire } from "../core/wiring/compare";
 import { loom, loomDrawing, type Loom } from "../core/wiring/loom";
 import type { SizeId } from "../core/wiring/breadboard";
@@ -356,6 +358,19 @@ export const api = {
   async loom(project: Project): Promise<Loom> {
     await needFor(project);
     return loom(circuitOf(project, catalogue), layOut);
+  },
+
+  /** The front of the box and its drawing; null without a box. */
+  async panel(project: Project): Promise<{ panel: Panel; drawing: Drawing } | null> {
+    await needFor(project);
+    const panel = panelOf(circuitOf(project, catalogue));
+    return panel && { panel, drawing: panelDrawing(panel) };
+  },
+
+  /** The circuit soldered to keep. */
+  async solder(project: Project): Promise<SolderBuild> {
+    await needFor(project);
+    return solderBuild(circuitOf(project, catalogue));
   },
 
   /** What a bench wired after one version needs to be wired after another. */

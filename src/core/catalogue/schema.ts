@@ -421,6 +421,23 @@ export const BodySchema = z.strictObject({
       pitch_mm: z.number(),
     })
     .optional(),
+  /** What the part needs in the front of a box, seen from outside, from its own middle: holes, room around, depth behind. */
+  panel: z
+    .strictObject({
+      holes: z
+        .array(
+          z.union([
+            z.strictObject({ x: z.number(), y: z.number(), d_mm: z.number().positive() }),
+            z.strictObject({ x: z.number(), y: z.number(), w_mm: z.number().positive(), h_mm: z.number().positive() }),
+          ]),
+        )
+        .min(1)
+        .max(8),
+      room_mm: z.tuple([z.number(), z.number()]),
+      depth_mm: z.number(),
+      says: text(160),
+    })
+    .optional(),
   solder: z.enum(["none", "headers", "leads", "wires"]).default("none"),
   orientation: text(200).optional(),
 });

@@ -4,6 +4,7 @@ import { partLookup, splitEnd } from "./endpoint";
 import { nextRef } from "./refs";
 import {
   BoxPlaceSchema,
+  BoxSchema,
   BreadboardSchema,
   CompanionKeySchema,
   CompanionValueSchema,
@@ -72,6 +73,14 @@ const BaseEdit = z.discriminatedUnion("type", [
   }),
   /** Changes what is given: the number of benches, or the spares of the kinds named. */
   z.strictObject({ type: z.literal("setKit"), kit: KitSchema.partial() }),
+  /** Sides of the box, those that are given; null takes it out of the plan. */
+  z.strictObject({ type: z.literal("setBox"), box: BoxSchema.omit({ at: true }).partial().nullable() }),
+  /** Puts a part somewhere on the front of the box; null lets it be arranged again. */
+  z.strictObject({
+    type: z.literal("moveOnPanel"),
+    ref: z.string().max(20),
+    at: BoxSchema.shape.at.valueType.nullable(),
+  }),
   /** Takes a placement on breadboards over; null goes back to wires without one. */
   z.strictObject({ type: z.literal("setBreadboard"), breadboard: BreadboardSchema.nullable() }),
   /** Moves one part on the breadboard, or takes it off. */
@@ -219,6 +228,13 @@ const HANDLERS: Handlers = {
       spares_percent: { ...p.kit?.spares_percent, ...e.kit.spares_percent },
     },
   }),
+  setBox: (p, e) =>
+    e.box ? { ...p, box: { w_mm: 120, h_mm: 80, d_mm: 40, at: {}, ...p.box, ...e.box } } : without(p, "box"),
+  moveOnPanel: (p, e) => {
+    if (!p.box) return p;
+    const others = without(p.box.at, e.ref);
+    return { ...p, box: { ...p.box, at: e.at ? { ...others, [e.ref]: e.at } : others } };
+  },
   setBreadboard: (p, e) => (e.breadboard ? { ...p, breadboard: e.breadboard } : without(p, "breadboard")),
   moveOnBoard: (p, e) => {
     if (!p.breadboard) return p;
@@ -308,6 +324,8 @@ const SAYS: { [T in BasicEdit["type"]]: (e: Extract<BasicEdit, { type: T }>) => 
   setWire: (e) => `wires of ${e.ref} ${e.wire_cm ?? "as usual"} cm`,
   moveBox: (e) => (e.at ? `move ${e.ref} in the drawing` : "let the drawing be laid out"),
   setKit: (e) => (e.kit.benches ? `kits for ${e.kit.benches}` : "spares"),
+  setBox: (e) => (e.box ? "size of the box" : "no box"),
+  moveOnPanel: (e) => (e.at ? `move ${e.ref} on the front` : `arrange ${e.ref} on the front`),
   setBreadboard: (e) => (e.breadboard ? "take the breadboard placement" : "no breadboard placement"),
   moveOnBoard: (e) => (e.spot ? `move ${e.ref} on the breadboard` : `take ${e.ref} off the breadboard`),
   changePart: (e) => `change ${e.ref} to ${e.part}`,

@@ -94,6 +94,15 @@ export const ProjectPartSchema = z.strictObject({
 /** A box of the loom drawing put somewhere by hand: beside which side of the board, and how far down, in drawing units. */
 export const BoxPlaceSchema = z.strictObject({ side: z.enum(["left", "right"]), y: z.number().min(0).max(10_000) });
 
+const mm = z.number().min(0).max(1000);
+export const BoxSchema = z.strictObject({
+  w_mm: z.number().min(20).max(1000),
+  h_mm: z.number().min(20).max(1000),
+  d_mm: z.number().min(5).max(500),
+  at: z.record(z.string().max(20), z.strictObject({ x: mm, y: mm })),
+});
+export type Box = z.infer<typeof BoxSchema>;
+
 export const SPARE_KINDS = ["loose", "wires", "modules", "boards"] as const;
 export type SpareKind = (typeof SPARE_KINDS)[number];
 export const KitSchema = z.strictObject({
@@ -164,6 +173,8 @@ export const ProjectSchema = z.strictObject({
   drawing: z.strictObject({ loom: z.record(z.string().max(20), BoxPlaceSchema) }).optional(),
   /** For how many benches to lay parts out, and what to add of each kind, in per cent. */
   kit: KitSchema.optional(),
+  /** The box that the build goes into: inner size, and where on its front parts are, in millimetres from the upper left. */
+  box: BoxSchema.optional(),
   /** Where parts stand on breadboards, when the person has taken a placement over. */
   breadboard: BreadboardSchema.optional(),
   code: z.record(z.string().max(40), z.record(z.string().max(60), z.string().max(100_000))).default({}),

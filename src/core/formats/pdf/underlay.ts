@@ -1,5 +1,6 @@
 import type { Circuit } from "../../circuit";
 import { breadboardDrawing, labelSheets, labelsFor, layoutInProject, propose, SIZES } from "../../wiring";
+import { panelDrawing, panelOf } from "../../wiring/panel";
 import { drawFitting, drawTrue, scaleBar } from "./draw";
 import { closeSheet, heading, newPage, openSheet, PAPERS, POINTS_PER_MM, say, type Fonts, type Paper } from "./sheet";
 
@@ -32,4 +33,31 @@ export async function printLabels(c: Circuit, fonts: Fonts, paper: Paper = "a4")
     drawTrue(s, d);
   });
   return closeSheet(s, `${c.project.title}: fold a wire's tag round it at the dashes`);
+}
+
+/** The drill template of the box's front, in true size, with the bar that checks the printer. */
+export async function printPanel(c: Circuit, fonts: Fonts, paper: Paper = "a4"): Promise<Uint8Array> {
+  const s = await openSheet(`${c.project.title}, front`, fonts, paper);
+  heading(
+    s,
+    `${c.project.title}: front 1:1`,
+    "Print without fitting to the page. Measure the bar, then each part, before drilling.",
+  );
+  const panel = panelOf(c);
+  if (!panel) say(s, "This project has no box yet: give its size in the Wiring station, under Solder build.");
+  else {
+    drawTrue(s, scaleBar());
+    for (const t of panel.trouble) say(s, t, { bold: true });
+    if (!drawTrue(s, panelDrawing(panel))) {
+      say(s, "The front does not fit this paper in true size; it is smaller here, and no template.", { bold: true });
+      drawFitting(s, panelDrawing(panel));
+    }
+    say(
+      s,
+      "Take care: clamp the work, start with a small drill, goggles against chips. Mark the centres with a punch.",
+    );
+    for (const t of new Set(panel.parts.map((p) => `${p.name}: ${p.cutout.says}`)))
+      say(s, t, { size: 8.5, soft: true });
+  }
+  return closeSheet(s, c.project.title);
 }

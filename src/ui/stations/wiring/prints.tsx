@@ -16,6 +16,7 @@ const PRINTS = [
   },
   { what: "answers", name: "Answers", says: "to those questions, computed from this plan; a page of its own" },
   { what: "underlay", name: "Breadboard 1:1", says: "to lie beside the real one, with a bar that checks the printer" },
+  { what: "panel", name: "Drill template 1:1", says: "the front of the box with centre marks and hole sizes" },
   {
     what: "labels",
     name: "Tags to cut out",

@@ -9,11 +9,13 @@ import { Compare } from "./compare";
 import { Lists } from "./lists";
 import { Prints } from "./prints";
 import { RunSheet } from "./run-sheet";
+import { Solder } from "./solder";
 
-type TabId = "sheet" | "board" | "lists" | "prints" | "compare";
+type TabId = "sheet" | "board" | "solder" | "lists" | "prints" | "compare";
 const TABS: { id: TabId; name: string }[] = [
   { id: "sheet", name: "Run sheet" },
   { id: "board", name: "Breadboard" },
+  { id: "solder", name: "Solder build" },
   { id: "lists", name: "Lists" },
   { id: "prints", name: "Prints and tags" },
   { id: "compare", name: "Rewire" },
@@ -21,6 +23,7 @@ const TABS: { id: TabId; name: string }[] = [
 const VIEWS: Record<TabId, React.ComponentType> = {
   sheet: RunSheet,
   board: Breadboard,
+  solder: Solder,
   lists: Lists,
   prints: Prints,
   compare: Compare,
