@@ -20,7 +20,7 @@ export function toolsFor(c: Circuit): Tool[] {
   const cut = wires.filter((r) => (r.holeA && r.holeB) || [r.endA, r.endB].includes("bare"));
   const screws = parts.filter((i) => i.part.body.header?.kind === "screw");
   const legs = parts.filter((i) => i.part.body.header?.kind === "leads" && i.part.pins.length === 2);
-  const splices = new Set(wires.flatMap((r) => [r.from, r.to].filter((e) => / splice$/.test(e))));
+  const splices = new Set(wires.flatMap((r) => [r.from, r.to].filter((e) => / (splice|bus strip)$/.test(e))));
   const headers = parts.reduce(
     (s, i) => s + (i.part.body.solder === "headers" ? (i.part.body.header?.pins ?? 0) : 0),
     0,

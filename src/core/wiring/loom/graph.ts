@@ -29,7 +29,7 @@ export interface LoomGraph {
 const CHAR = 5.2;
 const TAG_PAD = 10;
 const FLAG_PAD = 22;
-const TAG_MOST = 18;
+const TAG_MOST = 26;
 const clip = (t: string) => (t.length > TAG_MOST ? `${t.slice(0, TAG_MOST - 1)}…` : t);
 
 const refOf = (end: string) => end.slice(0, end.indexOf("."));
@@ -48,7 +48,12 @@ function drawn(c: Circuit): { lines: Line[]; flags: Map<string, { net: string; h
         [s.a, s.b].filter((p) => typeof p === "string"),
       ];
       if (pins.length === 2) lines.push({ net: net.id, a: nameOf(s.a), b: nameOf(s.b) });
-      else if (pins.length === 1 && shared) flags.set(nameOf(pins[0]!), { net: net.id, hub: hubs[0] as string });
+      else if (pins.length === 1 && shared) {
+        // A contact that holds two wires has both places on its flag.
+        const [end, hub] = [nameOf(pins[0]!), hubs[0] as string];
+        const known = flags.get(end)?.hub;
+        flags.set(end, { net: net.id, hub: known ? `${known}, ${hub.replace(`${net.name} `, "")}` : hub });
+      }
       // Rows that carry on in a further row are one place in the drawing.
       else if (pins.length === 1) meeting.set(net.id, [...(meeting.get(net.id) ?? []), nameOf(pins[0]!)]);
     }

@@ -109,6 +109,20 @@ describe.each(PROJECTS)("%s", (_name, project, mostCrossings) => {
   });
 });
 
+describe("a contact that holds two wires", () => {
+  it("names both places on its flag", async () => {
+    const strips = [1, 2].map((i) => ({ ref: `M${i}`, part: "module/ws2812b-strip", options: { pixels: 40 } }));
+    const p = planned([
+      { ref: "B1", part: "board/rp2040-forty" },
+      USB,
+      { ref: "S2", part: "supply/adapter-5v-10a" },
+      ...strips,
+    ]);
+    const l = await loom(circuitOf(p, catalogue), layOutHere);
+    expect(l.tags.find((t) => t.end === "S2.GND")!.text).toBe("GND bus strip, rail (−)");
+  });
+});
+
 describe("true to the board", () => {
   it("draws header pins in order, counted from the top", async () => {
     const l = await loom(circuitOf(demo("moss-terrarium"), catalogue), layOutHere);

@@ -151,6 +151,27 @@ describe("sharing supplies and grounds", () => {
     // Only one 5 V pin is there for three parts.
     expect(runSheet(c).filter((r) => r.to === "5V splice")).toHaveLength(4);
   });
+  it.each(RULES)(
+    "%s: more heavy wires than a screw takes meet at a bus strip, fed by one that carries them all",
+    (sharing) => {
+      const strips = [1, 2, 3].map((i) => ({ ref: `M${i}`, part: "module/ws2812b-strip", options: { pixels: 40 } }));
+      const c = circuitOf(
+        planned([BOARD5, USB, { ref: "S2", part: "supply/adapter-5v-10a" }, ...strips], { houseRules: { sharing } }),
+        catalogue,
+      );
+      const rows = runSheet(c);
+      for (const [end, n] of degrees(c)) {
+        const inst = c.netlist.instance(end.split(".")[0]!);
+        if (inst) expect(n, end).toBeLessThanOrEqual(takes(inst));
+      }
+      const feed = rows.find((r) => r.from === "S2.5V" && / bus strip$/.test(r.to))!;
+      // 3 · 40 · 60 mA = 7.2 A: 18 AWG carries 8.
+      expect(feed.note).toContain("up to 7.2 A for all of them");
+      expect(feed.awg).toBeLessThanOrEqual(18);
+      expect(rows.filter((r) => r.to === feed.to || r.from === feed.to)).toHaveLength(4);
+      expect(rows.some((r) => r.from === "S2.GND" && / bus strip$/.test(r.to))).toBe(true);
+    },
+  );
   it("what has no rail left gets free rows, the sixth wire a second row", () => {
     const sensors = Array.from({ length: 6 }, (_, i) => ({ ref: `M${i + 1}`, part: "module/ds18b20" }));
     const c = circuitOf(planned([BOARD3, USB, ...sensors]), catalogue);

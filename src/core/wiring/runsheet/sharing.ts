@@ -1,7 +1,7 @@
 import { findPin, partKind } from "../../catalogue";
 import type { Circuit } from "../../circuit";
 import type { Net, Wire } from "../../netlist";
-import { JUMPER_A, supplyWires } from "../../power";
+import { gaugeFor, JUMPER_A, supplyWires } from "../../power";
 import { houseRule, joinEnd } from "../../project";
 import { isSupply, takes } from "./ends";
 
@@ -26,6 +26,9 @@ export interface Stretch {
 }
 export interface Heavy {
   awg: number;
+  /** Amperes at most, the volts of its net, and the remark that the run sheet makes. */
+  A: number;
+  V: number;
   says: string;
 }
 
@@ -39,6 +42,7 @@ export const nameOf = (p: Point | Hub) => (typeof p === "string" ? p : joinEnd(p
 
 /** Wires that carry more than a jumper or a rail stands, and those of a gauge that the person chose, by their ends. */
 export function heavyWires(c: Circuit): Map<string, Heavy> {
+  const volts = new Map(c.netlist.nets.map((n) => [n.name, n.V?.typ ?? 5]));
   return new Map(
     supplyWires(c.netlist, c.power)
       .filter((w) => w.chosen || w.peak_A > JUMPER_A)
@@ -46,6 +50,8 @@ export function heavyWires(c: Circuit): Map<string, Heavy> {
         pairName(w.from, w.to),
         {
           awg: w.awg,
+          A: w.peak_A,
+          V: volts.get(w.net) ?? 5,
           says: `${w.awg} AWG, up to ${w.peak_A.toFixed(1)} A${w.peak_A > JUMPER_A ? ": no jumper, no breadboard rail" : ""}`,
         },
       ]),
@@ -64,7 +70,7 @@ function heavyReturns(c: Circuit, net: Net, heavy: ReadonlyMap<string, Heavy>): 
     const key = pairName(nameOf(a), nameOf(b));
     if (seen.has(key)) return [];
     seen.add(key);
-    return [{ a, b, heavy: { awg: h.awg, says: `${h.says} (the way back)` } }];
+    return [{ a, b, heavy: { ...h, says: `${h.says} (the way back)` } }];
   });
 }
 
@@ -148,6 +154,37 @@ function railNets(c: Circuit): Set<string> {
   return new Set([...most("ground"), ...most("supply")]);
 }
 
+/** What one short wire to a bus strip carries and must be, for several heavy ones together. */
+const TO_STRIP_CM = 10;
+
+/**
+ * More heavy wires at a contact than it takes meet at a bus strip beside it, one strong wire away. A further light wire is
+ * counted in: it comes from the same contact.
+ */
+function overStrips(c: Circuit, net: Net, strong: Stretch[]): Stretch[] {
+  const at = new Map<string, Stretch[]>();
+  for (const s of strong) for (const p of [s.a, s.b]) at.set(nameOf(p), [...(at.get(nameOf(p)) ?? []), s]);
+  let out = strong;
+  for (const [name, list] of at) {
+    const point = [list[0]!.a, list[0]!.b].find((p) => nameOf(p) === name)!;
+    if (typeof point === "string" || list.length < 2) continue;
+    if (list.length + 1 <= takes(c.netlist.instance(point.ref)!)) continue;
+    const hub = `${net.name} bus strip`;
+    const A = list.reduce((sum, s) => sum + s.heavy!.A, 0);
+    const awg = Math.min(gaugeFor(A, TO_STRIP_CM, list[0]!.heavy!.V), ...list.map((s) => s.heavy!.awg));
+    const there = (p: Point | Hub) => (nameOf(p) === name ? hub : p);
+    out = [
+      ...out.map((s) => (list.includes(s) ? { ...s, a: there(s.a), b: there(s.b) } : s)),
+      {
+        a: point,
+        b: hub,
+        heavy: { awg, A, V: list[0]!.heavy!.V, says: `${awg} AWG, up to ${A.toFixed(1)} A for all of them` },
+      },
+    ];
+  }
+  return out;
+}
+
 interface Split {
   /** Wires that carry much: they go straight. */
   strong: Stretch[];
@@ -160,12 +197,13 @@ interface Split {
 function split(c: Circuit, net: Net, wires: Wire[], heavy: ReadonlyMap<string, Heavy>): Split {
   const points = new Map<string, Point>();
   for (const w of wires) for (const e of [w.from, w.to]) points.set(joinEnd(e), e);
-  const strong: Stretch[] = wires.flatMap((w) => {
+  const straight: Stretch[] = wires.flatMap((w) => {
     const h = heavy.get(pairName(joinEnd(w.from), joinEnd(w.to)));
     return h ? [{ ...direct(w), heavy: h }] : [];
   });
   if (net.kind === "ground")
-    strong.push(...heavyReturns(c, net, heavy).filter((s) => points.has(nameOf(s.a)) && points.has(nameOf(s.b))));
+    straight.push(...heavyReturns(c, net, heavy).filter((s) => points.has(nameOf(s.a)) && points.has(nameOf(s.b))));
+  const strong = overStrips(c, net, straight);
   const used = new Map<string, number>();
   for (const s of strong) for (const p of [s.a, s.b]) used.set(nameOf(p), (used.get(nameOf(p)) ?? 0) + 1);
   // What the heavy wires join already counts as one; the end nearest to the source speaks for it.
@@ -173,7 +211,7 @@ function split(c: Circuit, net: Net, wires: Wire[], heavy: ReadonlyMap<string, H
   const root = (k: string): string => (group.get(k) === k ? k : root(group.get(k)!));
   const sorted = [...points.values()].sort((a, b) => order(c, a) - order(c, b));
   const rank = new Map(sorted.map((p, i) => [joinEnd(p), i]));
-  for (const s of strong) {
+  for (const s of straight) {
     const [x, y] = [root(nameOf(s.a)), root(nameOf(s.b))];
     if (x === y) continue;
     const [near, far] = rank.get(x)! <= rank.get(y)! ? [x, y] : [y, x];
