@@ -201,6 +201,7 @@ describe("lists", () => {
         document.querySelector<HTMLElement>('[data-testid="list-module/ds3231"]')?.innerText.trim() ?? "",
       ),
     );
+    expect(await page.getByTestId("wire-sums").innerText()).toMatch(/\d+ jumper wire socket-socket, [\d.]+ m in all/);
     const csv = fs.readFileSync(
       await download(page, () => page.getByRole("button", { name: "Save as CSV" }).click()),
       "utf8",
@@ -276,6 +277,9 @@ describe("rewire", () => {
     expect(await off.innerText()).toContain("SW1.1");
     expect(await on.innerText()).toContain("B1.GP14");
     await on.getByRole("checkbox").check();
+    // Two saved versions against each other: here one against itself.
+    await page.getByLabel("Version to go to").selectOption("1");
+    await page.getByText(/0 come off, 0 are laid/).waitFor();
   });
 });
 

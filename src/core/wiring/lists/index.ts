@@ -3,4 +3,5 @@ export * from "./spares";
 export * from "./kit";
 export * from "./substitutes";
 export * from "./wires";
+export * from "./sums";
 export * from "./tools";

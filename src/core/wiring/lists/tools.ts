@@ -17,7 +17,7 @@ export function toolsFor(c: Circuit): Tool[] {
   const solder = rows.filter((r) => r.kind === "solder");
   const wires = rows.filter((r) => r.kind === "wire");
   const bare = wires.filter((r) => [r.endA, r.endB].includes("bare"));
-  const cut = wires.filter((r) => (r.holeA && r.holeB) || [r.endA, r.endB].includes("bare"));
+  const cut = wires.filter((r) => (r.holeA && r.holeB) || [r.endA, r.endB].some((e) => e === "bare" || e === "screw"));
   const screws = parts.filter((i) => i.part.body.header?.kind === "screw");
   const legs = parts.filter((i) => i.part.body.header?.kind === "leads" && i.part.pins.length === 2);
   const splices = new Set(wires.flatMap((r) => [r.from, r.to].filter((e) => / (splice|bus strip)$/.test(e))));

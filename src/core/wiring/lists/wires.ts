@@ -16,7 +16,7 @@ export interface WireRow {
 }
 
 const THIN = 26;
-const order = ["pin", "socket", "bare", "plug", "leg"];
+const order = ["pin", "socket", "screw", "bare", "plug", "leg"];
 export const endsOf = (r: Pick<RunRow, "endA" | "endB">): string =>
   [r.endA, r.endB].sort((a, b) => order.indexOf(a) - order.indexOf(b)).join("-");
 
@@ -56,19 +56,4 @@ export function wireTable(c: Circuit): WireRow[] {
       a.length_cm - b.length_cm ||
       a.ends.localeCompare(b.ends),
   );
-}
-
-/** How many of each kind of end pair, and how much wire in all. */
-export function wireSums(
-  rows: readonly WireRow[],
-): { ends: string; kind: string; quantity: number; total_cm: number }[] {
-  const out = new Map<string, { ends: string; kind: string; quantity: number; total_cm: number }>();
-  for (const r of rows) {
-    const key = `${r.kind}|${r.ends}`;
-    const sum = out.get(key) ?? { ends: r.ends, kind: r.kind, quantity: 0, total_cm: 0 };
-    sum.quantity += r.quantity;
-    sum.total_cm += r.quantity * r.length_cm;
-    out.set(key, sum);
-  }
-  return [...out.values()];
 }

@@ -10,7 +10,7 @@ const CONTACTS: Record<HeaderKind, { end: string; takes: number }> = {
   pads: { end: "bare", takes: 2 },
   leads: { end: "leg", takes: 3 },
   wires: { end: "bare", takes: 1 },
-  screw: { end: "bare", takes: 2 },
+  screw: { end: "screw", takes: 2 },
   plug: { end: "plug", takes: 1 },
 };
 /** Boards come with headers soldered on, or get them: their pads are pins by the time of wiring. */
@@ -20,7 +20,7 @@ function contact(inst: Instance) {
   return CONTACTS[kind];
 }
 
-/** What the wire's end at this part is: pin, socket, bare, leg or plug. */
+/** What the wire's end at this part is: pin, socket, bare, screw (bare, under a screw), leg or plug. */
 export const endKind = (inst: Instance): string => contact(inst).end;
 
 /** How many wires one contact of this part takes. */

@@ -1,5 +1,5 @@
 "use client";
-import { useEffect, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import { toast } from "sonner";
 import type { Project } from "@/core/project";
 import type { Rewire } from "@/core/wiring/compare";
@@ -59,7 +59,8 @@ export function Compare() {
   const { id, project, version, saveNow } = useProject();
   const [list, setList] = useState<Revision[]>([]);
   const [from, setFrom] = useState<string>(project.savedPlan ? "saved" : "");
-  const [old, setOld] = useState<Project | null>(null);
+  const [to, setTo] = useState<string>("now");
+  const [known, setKnown] = useState<Record<string, Project>>({});
   const [result, setResult] = useState<Rewire | null>(null);
   useEffect(() => {
     void saveNow().then(async () => {
@@ -68,33 +69,48 @@ export function Compare() {
     });
   }, [id, version, saveNow]);
   useEffect(() => {
-    if (!from || from === "saved") return;
     let gone = false;
-    void http<{ document: Project }>("GET", `/api/projects/${id}/revisions/${from}`).then((r) => {
-      if (gone) return;
-      if (r.status === 200) setOld(r.body.document);
-      else toast.error(r.body.message ?? "That version can't be read.");
-    });
+    for (const v of [from, to]) {
+      if (!/^\d+$/.test(v) || known[v]) continue;
+      void http<{ document: Project }>("GET", `/api/projects/${id}/revisions/${v}`).then((r) => {
+        if (gone) return;
+        if (r.status === 200) setKnown((k) => ({ ...k, [v]: r.body.document }));
+        else toast.error(r.body.message ?? "That version can't be read.");
+      });
+    }
     return () => {
       gone = true;
     };
-  }, [from, id]);
-  const before =
-    from === "saved" && project.savedPlan ? { ...project, links: project.savedPlan.links } : from ? old : null;
-  const key = from === "saved" ? project.savedPlan?.at : old && from;
+  }, [from, to, id, known]);
+  const [before, after] = useMemo(() => {
+    const at = (v: string): Project | null =>
+      v === "now"
+        ? project
+        : v === "saved"
+          ? project.savedPlan
+            ? { ...project, links: project.savedPlan.links }
+            : null
+          : (known[v] ?? null);
+    return [at(from), at(to)];
+  }, [from, to, known, project]);
   useEffect(() => {
     let gone = false;
-    if (before)
+    if (before && after)
       void core()
-        .compareWiring(before, project)
+        .compareWiring(before, after)
         .then((r) => !gone && setResult(r));
     return () => {
       gone = true;
     };
-    // `before` is made anew at each render; its key tells when it is another one.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [key, project]);
-  const shown = before ? result : null;
+  }, [before, after]);
+  const shown = before && after ? result : null;
+  const older = list
+    .filter((r) => r.version !== version)
+    .map((r) => (
+      <option key={r.version} value={r.version}>
+        version {r.version}, {r.summary || "saved"}
+      </option>
+    ));
   return (
     <div className="mt-3">
       <label className="inline-flex items-center gap-2">
@@ -104,13 +120,14 @@ export function Compare() {
           {project.savedPlan && (
             <option value="saved">the plan saved on {new Date(project.savedPlan.at).toLocaleString()}</option>
           )}
-          {list
-            .filter((r) => r.version !== version)
-            .map((r) => (
-              <option key={r.version} value={r.version}>
-                version {r.version}, {r.summary || "saved"}
-              </option>
-            ))}
+          {older}
+        </select>
+      </label>
+      <label className="ml-4 inline-flex items-center gap-2">
+        and shall be wired after
+        <select value={to} onChange={(e) => setTo(e.target.value)} aria-label="Version to go to">
+          <option value="now">the plan as it is now</option>
+          {older}
         </select>
       </label>
       {!before && (

@@ -2,6 +2,7 @@
 import { SPARE_KINDS, type Kit, type SpareKind } from "@/core/project/schema";
 import { toCsv } from "@/core/formats/csv";
 import { kitPart, kitWire } from "@/core/wiring/lists/kit";
+import { wireSums } from "@/core/wiring/lists/sums";
 import { USUAL_SPARES } from "@/core/wiring/lists/spares";
 import { useAnswer } from "@/ui/shared/answer";
 import { saveFile } from "@/ui/shared/save-file";
@@ -139,6 +140,11 @@ export function Lists() {
         <div>
           <section aria-label="Wires">
             <h2 className="font-bold">Wires</h2>
+            <p className="text-soft" data-testid="wire-sums">
+              {wireSums(view.wires)
+                .map((w) => `${w.quantity * n} ${w.kind} ${w.ends}, ${((w.total_cm * n) / 100).toFixed(1)} m in all`)
+                .join("; ")}
+            </p>
             <table className="plain">
               <thead>
                 <tr>
