@@ -4,7 +4,6 @@ import {
   holeAt,
   holeName,
   LETTERS,
-  LETTER_X,
   railRow,
   SIZES,
   PITCH_MM,
@@ -371,7 +370,3 @@ function bridges(
     }
   }
 }
-
-/** Whether a point of the drawing lies on a letter's column: for hit tests of the editor. */
-export const columnAt = (x: number): string | undefined =>
-  Object.entries(LETTER_X).find(([, at]) => Math.abs(at - x) < 0.5)?.[0];

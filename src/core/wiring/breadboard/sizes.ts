@@ -44,13 +44,6 @@ export function holeName(h: Hole): string {
   return h.board ? `${h.board + 1}:${own}` : own;
 }
 
-/** A hole in words: "c14", "left minus rail, hole 12"; with the board when there are several. */
-export function holeWords(h: Hole, boards: number): string {
-  const own =
-    h.kind === "row" ? `${h.letter}${h.row}` : `${h.half} ${h.pole === "+" ? "plus" : "minus"} rail, hole ${h.n}`;
-  return boards > 1 ? `board ${h.board + 1}, ${own}` : own;
-}
-
 /** Reads a hole's name; null when it is none, or not on these boards. */
 export function readHole(text: string, boards: readonly SizeId[]): Hole | null {
   const m = /^(?:(\d):)?(?:([a-j])(\d{1,2})|([LR])([+-])(\d{1,2}))$/.exec(text);
