@@ -116,6 +116,11 @@ describe("tools", () => {
     expect(names(bare)).toEqual(["Multimeter with beep", "Breadboard", "USB data cable"]);
     expect(toolsFor(circuitOf(planned([]), catalogue))).toEqual([]);
   });
+  it("soldered at once need no breadboard", () => {
+    const list = names({ ...hive, houseRules: { ...hive.houseRules, firstBuild: "solder" } });
+    expect(list).not.toContain("Breadboard");
+    expect(list).toContain("Perfboard");
+  });
   it("count pins to solder and name splices", () => {
     const list = toolsFor(circuitOf({ ...hive, houseRules: { ...hive.houseRules, sharing: "splice" } }, catalogue));
     expect(list.find((t) => t.name.startsWith("Splice"))!.name).toContain("GND splice");

@@ -26,15 +26,22 @@ export function toolsFor(c: Circuit): Tool[] {
     0,
   );
   const boards = layout ? layout.sizes.map((s) => `${s} points`) : ["as large as the parts need"];
-  const onBoard = layout !== null || (houseRule(c.project, "sharing") === "rails" && wires.length > 0);
+  const soldered = layout === null && houseRule(c.project, "firstBuild") === "solder";
+  const onBoard = !soldered && (layout !== null || (houseRule(c.project, "sharing") === "rails" && wires.length > 0));
   const list: [boolean, Tool["kind"], string, string][] = [
     [wires.length > 0, "tool", "Multimeter with beep", "every check before power is made with it"],
     [onBoard, "tool", `Breadboard: ${boards.join(" and ")}`, "everything stands on it or meets on its rails"],
     [
-      solder.length > 0,
+      soldered && wires.length > 0,
+      "consumable",
+      "Perfboard, bare wire for its buses",
+      "this build is soldered at once: Solder build has its size",
+    ],
+    [
+      solder.length > 0 || (soldered && wires.length > 0),
       "tool",
       "Soldering iron with a stand, goggles",
-      `${solder.length} parts are soldered before wiring`,
+      soldered ? "everything is soldered" : `${solder.length} parts are soldered before wiring`,
     ],
     [solder.length > 0, "consumable", "Solder with flux, a damp sponge", "for the joints; air the room, wash hands"],
     [headers > 0, "consumable", `Pin headers, 2.54 mm, ${headers} pins`, "boards and modules come without"],

@@ -180,6 +180,12 @@ describe("sharing supplies and grounds", () => {
     expect(rows.length).toBeGreaterThan(5);
     expect(hubs.size).toBeGreaterThan(1);
   });
+  it("soldered at once has buses and islands instead of rails and rows", () => {
+    const list = runSheet(circuit({ firstBuild: "solder" }));
+    const places = list.flatMap((r) => [r.from, r.to]).filter((e) => !/^[A-Z]+\d+\.|^[A-Z]+[A-Z]\d*\./.test(e));
+    expect(places.some((e) => e === "GND bus wire")).toBe(true);
+    expect(places.some((e) => /rail|row/.test(e))).toBe(false);
+  });
   it("keeps isolated grounds apart, and says so on each of their wires", () => {
     const c = circuitOf(
       make(

@@ -253,6 +253,9 @@ export function layNet(c: Circuit, net: Net, wires: Wire[], heavy: ReadonlyMap<s
   const touched = new Set(wires.flatMap((w) => [joinEnd(w.from), joinEnd(w.to)]));
   if (rule === "daisy-chain") return [...strong, ...chain(c, net, light, room, touched)];
   if (rule === "splice") return [...strong, ...star(light, `${net.name} splice`, Infinity)];
+  // Soldered at once, there are no rails and rows: a bare wire along the carrier, or pads joined to an island.
+  if (houseRule(c.project, "firstBuild") === "solder")
+    return [...strong, ...star(light, `${net.name} ${net.kind === "signal" ? "island" : "bus wire"}`, Infinity)];
   if (railNets(c).has(net.id))
     return [...strong, ...star(light, `${net.name} rail (${net.kind === "ground" ? "−" : "+"})`, Infinity)];
   return [...strong, ...star(light, `${net.name} row`, ROW_TAKES)];

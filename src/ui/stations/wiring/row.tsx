@@ -3,7 +3,7 @@ import { Tick } from "@/ui/shared/tick";
 import { Swatch } from "@/ui/shared/wire-colours";
 
 /** A rail or a splice says everything by its name. */
-const isPlace = (words: string) => /(rail \([+−]\)|splice|bus strip|row)( \d+)?$/.test(words);
+const isPlace = (words: string) => /(rail \([+−]\)|splice|bus strip|bus wire|island|row)( \d+)?$/.test(words);
 export const isWork = (r: RunRow) => r.kind === "look" || r.kind === "solder" || r.kind === "turn";
 export const wireWords = (r: RunRow) =>
   r.kind === "cable"
