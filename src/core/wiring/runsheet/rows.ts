@@ -143,7 +143,7 @@ const usbNet = (c: Circuit, w: Circuit["netlist"]["wires"][number]) =>
   c.netlist.netOf(`${w.from.ref}:${findPin(c.netlist.instance(w.from.ref)!.part, w.from.pin)!.supply}`);
 
 /** Every step and wire, with what rows of the breadboard join by themselves, which has no step of its own. */
-function allRows(c: Circuit): RunRow[] {
+function makeRows(c: Circuit): RunRow[] {
   const colours = netColours(c.netlist.nets, c.project.houseRules.wireColours);
   const cm = new Map(c.project.parts.map((p) => [p.ref, p.wire_cm]));
   const instanceOf = (p: Point | Hub) => (typeof p === "string" ? undefined : c.netlist.instance(p.ref));
@@ -215,6 +215,14 @@ function allRows(c: Circuit): RunRow[] {
     ...r,
     step: r.kind === "row" ? step : ++step,
   }));
+}
+
+const memo = new WeakMap<Circuit, RunRow[]>();
+/** Remembered for the circuit: run sheet, wire table and tools are all read from it. */
+function allRows(c: Circuit): RunRow[] {
+  const rows = memo.get(c) ?? makeRows(c);
+  memo.set(c, rows);
+  return rows;
 }
 
 /**
