@@ -1,3 +1,4 @@
+import type { Heavy } from "../runsheet/types";
 import type { BoardNet, BoardProblem } from "./problem";
 import { seat, type Rect, type Spots } from "./spots";
 import {
@@ -27,6 +28,7 @@ export interface BoardWire {
   b: BoardEnd;
   /** Between the two holes; 0 for a lead from a part beside the board. */
   apart_mm: number;
+  heavy?: Heavy;
 }
 export interface PlacedPart {
   ref: string;
@@ -178,7 +180,7 @@ const mm = (sizes: SizeId[], a: Hole, b: Hole) => {
  */
 export function layoutOf(p: BoardProblem, sizes: SizeId[], spots: Spots, split = true): Layout {
   const { rows, rowAt, parts, trouble, lacks, seated } = fill(p, sizes, spots);
-  const hasRails = SIZES[sizes[0]!].railHoles > 0;
+  const hasRails = sizes.some((x) => SIZES[x].railHoles > 0);
   const pickRail = railPicker(
     sizes,
     seated.map((s) => s.at.body),
@@ -219,6 +221,32 @@ export function layoutOf(p: BoardProblem, sizes: SizeId[], spots: Spots, split =
   for (const n of p.nets) {
     const on = rowsOf(n);
     const off = offEnds(n);
+    if (n.strip) {
+      const { name, feeds } = n.strip;
+      const hub: BoardEnd = { at: name, isPin: false, hole: null };
+      const fed = new Set<string>();
+      const lead = (end: string, hole: Hole | null) => {
+        const ref = end.slice(0, end.indexOf("."));
+        const heavy = fed.has(ref) ? undefined : feeds.get(ref);
+        fed.add(ref);
+        // A strong wire goes to the part itself: no spring of the breadboard carries it.
+        wires.push({
+          net: n.id,
+          kind: "lead",
+          a: pinEnd(end, heavy ? null : hole),
+          b: hub,
+          apart_mm: 0,
+          ...(heavy && { heavy }),
+        });
+      };
+      for (const { row, end } of on) {
+        const hole = take(row, OUT[row.half]);
+        if (hole) lead(end, hole);
+        else full(row, n.name);
+      }
+      for (const e of off) lead(e, null);
+      continue;
+    }
     if (n.rail && hasRails) {
       const { pole, halves } = n.rail;
       const name = `${n.name} rail (${pole === "-" ? "−" : "+"})`;
@@ -233,6 +261,9 @@ export function layoutOf(p: BoardProblem, sizes: SizeId[], spots: Spots, split =
         }
         return hole;
       };
+      // A small board without rails uses those of its neighbour.
+      const railBoard = (b: number) =>
+        SIZES[sizes[b]!].railHoles ? b : sizes.findIndex((x) => SIZES[x].railHoles > 0);
       for (const { row, end } of on) {
         const half = halves.includes(row.half) ? row.half : halves[0]!;
         const from = take(row, half === row.half ? OUT[row.half] : IN[row.half]);
@@ -240,11 +271,11 @@ export function layoutOf(p: BoardProblem, sizes: SizeId[], spots: Spots, split =
           full(row, n.name);
           continue;
         }
-        const to = railHole(row.board, half, row.row);
+        const to = railHole(railBoard(row.board), half, row.row);
         if (to) wire(n.id, "jumper", pinEnd(end, from), placeEnd(name, to), [from, to]);
       }
       for (const e of off) {
-        const to = railHole(0, halves[0]!, 1);
+        const to = railHole(railBoard(0), halves[0]!, 1);
         if (to) wire(n.id, "lead", pinEnd(e, null), placeEnd(name, to), [null, to]);
       }
       continue;

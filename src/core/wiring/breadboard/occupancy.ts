@@ -37,6 +37,7 @@ export class Occupancy {
   private costs: Float64Array;
   private extra = 0;
   private wired: ReadonlySet<string>;
+  private hasRails: boolean;
 
   constructor(
     private problem: BoardProblem,
@@ -53,6 +54,7 @@ export class Occupancy {
     this.index = new Map(problem.nets.map((n, i) => [n.id, i]));
     this.rowsOf = problem.nets.map(() => new Map());
     this.costs = new Float64Array(problem.nets.length);
+    this.hasRails = sizes.some((s) => SIZES[s].railHoles > 0);
     this.wired = new Set(problem.nets.flatMap((n) => n.on));
   }
 
@@ -97,7 +99,8 @@ export class Occupancy {
 
   /** Wires that a net needs with its rows as they are: a shortest tree, or one wire a row to its rail. */
   private netCost(n: BoardNet, rows: number[]): number {
-    if (n.rail && SIZES[this.sizes[0]!].railHoles) {
+    if (n.strip) return rows.length * (JUMPER + TO_RAIL);
+    if (n.rail && this.hasRails) {
       const { halves } = n.rail;
       return rows.reduce((s, r) => s + JUMPER + (halves.includes(this.where(r).half) ? TO_RAIL : TO_FAR_RAIL), 0);
     }

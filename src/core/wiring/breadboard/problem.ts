@@ -1,7 +1,9 @@
 import type { Circuit } from "../../circuit";
 import type { Instance, Net } from "../../netlist";
 import { joinEnd } from "../../project";
-import { heavyWires, lightPoints } from "../runsheet/sharing";
+import { crowdOf } from "../runsheet/crowds";
+import { crowdHub, heavyWires, lightPoints } from "../runsheet/sharing";
+import type { Heavy } from "../runsheet/types";
 import { footprintOf, type Footprint } from "./footprints";
 import type { Half, Pole } from "./sizes";
 
@@ -20,6 +22,8 @@ export interface BoardNet {
   off: string[];
   /** The rails that carry it: pole and halves. */
   rail: { pole: Pole; halves: Half[] } | null;
+  /** Too much for rails: its rows and leads meet at this place beside the board, fed by strong wires, by part. */
+  strip: { name: string; feeds: ReadonlyMap<string, Heavy> } | null;
 }
 export interface BoardProblem {
   items: Item[];
@@ -36,7 +40,7 @@ function railsFor(nets: BoardNet[]): void {
     ["supply", "+"],
   ] as const) {
     const list = nets
-      .filter((n) => n.kind === kind && n.on.length + n.off.length > 2)
+      .filter((n) => !n.strip && n.kind === kind && n.on.length + n.off.length > 2)
       .sort((a, b) => b.on.length + b.off.length - a.on.length - a.off.length);
     const [first, second] = list;
     if (first) first.rail = { pole, halves: second ? ["left"] : ["left", "right"] };
@@ -59,6 +63,7 @@ export function boardProblem(c: Circuit): BoardProblem {
     const wires = c.netlist.wires.filter((w) => !w.cable && c.netlist.netOf(joinEnd(w.from)) === net);
     const points = lightPoints(c, net, wires, heavy);
     if (points.length < 2) return [];
+    const crowd = crowdOf(c, net, heavy);
     const is = (p: { ref: string }) => placed.has(p.ref);
     return [
       {
@@ -68,6 +73,7 @@ export function boardProblem(c: Circuit): BoardProblem {
         on: points.filter(is).map(joinEnd),
         off: points.filter((p) => !is(p)).map(joinEnd),
         rail: null,
+        strip: crowd.size ? { name: crowdHub(c, net), feeds: crowd } : null,
       },
     ];
   });

@@ -2,7 +2,7 @@ import type { Circuit } from "../../circuit";
 import type { Net } from "../../netlist";
 import { joinEnd, splitEnd } from "../../project";
 import { layoutInProject, type BoardEnd, type Layout } from "../breadboard";
-import { heavyStretches, heavyWires, layNet, type Hub, type Point, type Stretch } from "./sharing";
+import { crowdHub, heavyStretches, heavyWires, layNet, merged, type Hub, type Point, type Stretch } from "./sharing";
 
 export interface LaidNet {
   net: Net;
@@ -27,6 +27,7 @@ function onBoard(layout: Layout, net: Net): Stretch[] {
       b: point(w.b),
       holes: [w.a.hole, w.b.hole],
       apart_mm: w.apart_mm,
+      ...(w.heavy && { heavy: w.heavy }),
       ...(w.kind === "bridge" && { because: "joins the two pieces of this rail" }),
     })),
     ...joined.map((j): Stretch => ({
@@ -44,7 +45,7 @@ function lay(c: Circuit, layout: Layout | null): LaidNet[] {
   return c.netlist.nets.flatMap((net): LaidNet[] => {
     const wires = c.netlist.wires.filter((w) => !w.cable && c.netlist.netOf(joinEnd(w.from)) === net);
     const stretches = layout
-      ? [...heavyStretches(c, net, wires, heavy), ...onBoard(layout, net)]
+      ? merged(net, [...heavyStretches(c, net, wires, heavy), ...onBoard(layout, net)], crowdHub(c, net))
       : layNet(c, net, wires, heavy);
     return stretches.length ? [{ net, stretches }] : [];
   });

@@ -3,7 +3,9 @@ import { describe, expect, it } from "vitest";
 import { circuitOf, type Circuit } from "../../circuit";
 import { readProject } from "../../project";
 import { BOARD3, BOARD5, catalogue, make, planned, USB } from "../../testing";
-import { PHASES, runSheet, takes } from ".";
+import { awgAmpacity, JUMPER_A, supplyWires } from "../../power";
+import { propose } from "../breadboard";
+import { PHASES, runSheet, takes, wireList } from ".";
 
 const ALL = [
   USB,
@@ -203,6 +205,79 @@ describe("sharing supplies and grounds", () => {
     const grounds = runSheet(c).filter((r) => r.phase === "ground");
     expect(new Set(grounds.map((r) => r.net)).size).toBe(2);
     for (const r of grounds) expect(r.note).toContain("must never meet the other ground");
+  });
+});
+
+/**
+ * The current in every wire as it is laid: what each end draws, by the wires of the project, sent along the rows of the run
+ * sheet from what feeds the net. Independent of how the rows were chosen.
+ */
+function overloaded(c: Circuit): string[] {
+  const out: string[] = [];
+  const rows = runSheet(c).filter((r) => r.kind === "wire" || r.kind === "leg");
+  const joined = wireList(c).filter((r) => r.kind === "row");
+  for (const net of c.netlist.nets) {
+    if (net.kind !== "supply") continue;
+    const demand = new Map<string, number>();
+    const put = (end: string, A: number) => demand.set(end, (demand.get(end) ?? 0) + A);
+    const wires = supplyWires(c.netlist, c.power).filter((w) => c.netlist.netOf(w.from) === net);
+    for (const w of wires) {
+      put(w.to, w.peak_A);
+      put(w.from, -w.peak_A);
+    }
+    const edges = [...rows, ...joined].filter((r) => r.net === net.name);
+    const root = [...demand].sort((a, b) => a[1] - b[1])[0]?.[0];
+    if (!root) continue;
+    const seen = new Set([root]);
+    const flow = (at: string): number => {
+      let sum = Math.max(0, demand.get(at) ?? 0);
+      for (const r of edges) {
+        const next = r.from === at ? r.to : r.to === at ? r.from : null;
+        if (next === null || seen.has(next)) continue;
+        seen.add(next);
+        const A = flow(next);
+        const limit = r.awg < 26 ? awgAmpacity(r.awg) : JUMPER_A;
+        if (r.kind !== "row" && A > limit + 1e-9) out.push(`${r.from} to ${r.to}: ${A.toFixed(2)} A on ${r.awg} AWG`);
+        sum += A;
+      }
+      return sum;
+    };
+    flow(root);
+  }
+  return out;
+}
+
+describe("no wire carries more than it can, as it is laid", () => {
+  const servos = Array.from({ length: 5 }, (_, i) => ({ ref: `M${i + 1}`, part: "module/servo-small" }));
+  const strips = [1, 2, 3].map((i) => ({ ref: `M${i}`, part: "module/ws2812b-strip", options: { pixels: 40 } }));
+  const modules = ["hc-sr04", "bme280", "ssd1306-i2c"].map((m, i) => ({ ref: `M${i + 11}`, part: `module/${m}` }));
+  const adapter = { ref: "S2", part: "supply/adapter-5v-10a" };
+  const parts: [string, object[]][] = [
+    ["five servos, each light by itself", servos],
+    ["three strips, each heavy", strips],
+    ["both kinds and modules", [...strips.slice(0, 2), ...servos.slice(2), ...modules]],
+    ["one servo, under what a jumper takes", servos.slice(0, 1)],
+  ];
+  const cases = parts.flatMap(([name, list]) => RULES.map((sharing) => [name, sharing, list] as const));
+  it.each(cases)("%s, %s", (_name, sharing, list) => {
+    const c = circuitOf(planned([BOARD5, USB, adapter, ...list], { houseRules: { sharing } }), catalogue);
+    expect(overloaded(c)).toEqual([]);
+  });
+  it.each(parts)("%s, on breadboards", (_name, list) => {
+    const p = planned([BOARD3, USB, adapter, ...list]);
+    const l = propose(circuitOf(p, catalogue));
+    expect(l.trouble).toEqual([]);
+    expect(overloaded(circuitOf({ ...p, breadboard: { boards: l.sizes, at: l.spots } }, catalogue))).toEqual([]);
+  });
+  it("what feeds the strip has the gauge for all, there and back", () => {
+    const c = circuitOf(planned([BOARD5, USB, adapter, ...servos]), catalogue);
+    const feed = runSheet(c).find((r) => r.from === "S2.5V")!;
+    expect(feed.to).toBe("5V bus strip");
+    // 5 · 0.75 A.
+    expect(feed.note).toContain("up to 3.8 A for all of them");
+    expect(awgAmpacity(feed.awg)).toBeGreaterThanOrEqual(3.75);
+    const back = runSheet(c).find((r) => r.from === "S2.GND")!;
+    expect([back.to, back.awg]).toEqual(["GND bus strip", feed.awg]);
   });
 });
 

@@ -3,34 +3,11 @@ import type { Circuit } from "../../circuit";
 import type { Net, Wire } from "../../netlist";
 import { gaugeFor, JUMPER_A, supplyWires } from "../../power";
 import { houseRule, joinEnd } from "../../project";
+import { crowdOf } from "./crowds";
 import { isSupply, takes } from "./ends";
+import type { Heavy, Hub, Point, Stretch } from "./types";
 
-export interface Point {
-  ref: string;
-  pin: string;
-}
-/** A place where several wires of a net meet: a rail, a free row, a splice. Known by its name. */
-export type Hub = string;
-export interface Stretch {
-  a: Point | Hub;
-  b: Point | Hub;
-  because?: string;
-  cable?: boolean;
-  /** Carries much: straight from end to end, of this gauge, with this remark. */
-  heavy?: Heavy;
-  /** On a breadboard: the two holes (none where an end is beside it), and how far they are apart. */
-  holes?: [string | null, string | null];
-  apart_mm?: number;
-  /** A row of the breadboard joins the two by itself: there is no wire to lay. */
-  joined?: boolean;
-}
-export interface Heavy {
-  awg: number;
-  /** Amperes at most, the volts of its net, and the remark that the run sheet makes. */
-  A: number;
-  V: number;
-  says: string;
-}
+export * from "./types";
 
 /** A row of a breadboard takes five; what is more goes on in a second row. */
 const ROW_TAKES = 5;
@@ -231,6 +208,41 @@ export const lightPoints = (c: Circuit, net: Net, wires: Wire[], heavy: Readonly
 export const heavyStretches = (c: Circuit, net: Net, wires: Wire[], heavy: ReadonlyMap<string, Heavy>): Stretch[] =>
   split(c, net, wires, heavy).strong;
 
+/** Where wires meet that are too much together for a rail or a chain. */
+export function crowdHub(c: Circuit, net: Net): Hub {
+  if (houseRule(c.project, "sharing") === "splice") return `${net.name} splice`;
+  return `${net.name} ${houseRule(c.project, "firstBuild") === "solder" ? "bus wire" : "bus strip"}`;
+}
+
+/** One strong wire from each part that feeds to the place where all meet, and a light one from everything else. */
+function gathered(light: Point[], crowd: ReadonlyMap<string, Heavy>, hub: Hub): Stretch[] {
+  const fed = new Set<string>();
+  return light.map((p): Stretch => {
+    const feed = fed.has(p.ref) ? undefined : crowd.get(p.ref);
+    fed.add(p.ref);
+    return { a: p, b: hub, ...(feed && { heavy: feed }) };
+  });
+}
+
+/** Two wires between one contact and one strip are one wire, for the sum of both. */
+export function merged(net: Net, list: Stretch[], hub: Hub): Stretch[] {
+  const strip = `${net.name} bus strip`;
+  const out = new Map<string, Stretch>();
+  for (const s of list.map((x) => ({ ...x, a: x.a === strip ? hub : x.a, b: x.b === strip ? hub : x.b }))) {
+    const key = `${pairName(nameOf(s.a), nameOf(s.b))} ${s.holes?.filter(Boolean).join(" ") ?? ""}`;
+    const known = out.get(key);
+    if (!known?.heavy || !s.heavy) {
+      out.set(key, known?.heavy ? known : s);
+      continue;
+    }
+    const A = known.heavy.A + s.heavy.A;
+    const awg = Math.min(gaugeFor(A, TO_STRIP_CM, s.heavy.V), s.heavy.awg, known.heavy.awg);
+    const heavy = { ...s.heavy, A, awg, says: `${awg} AWG, up to ${A.toFixed(1)} A for all of them` };
+    out.set(key, { ...s, ...known, heavy });
+  }
+  return [...out.values()];
+}
+
 const direct = (w: Wire): Stretch => ({ a: w.from, b: w.to, ...(w.because && { because: w.because }) });
 
 /**
@@ -242,6 +254,11 @@ export function layNet(c: Circuit, net: Net, wires: Wire[], heavy: ReadonlyMap<s
   if (!wires.length) return [];
   const { strong, light, room } = split(c, net, wires, heavy);
   if (light.length < 2) return strong;
+  const crowd = crowdOf(c, net, heavy);
+  if (crowd.size) {
+    const hub = crowdHub(c, net);
+    return merged(net, [...strong, ...gathered(light, crowd, hub)], hub);
+  }
   const rule = houseRule(c.project, "sharing");
   if (!strong.length && (light.length === 2 || net.kind === "signal")) {
     const list = wires.map(direct);
