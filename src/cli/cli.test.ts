@@ -102,6 +102,43 @@ describe("lattice", () => {
     expect(await main(["assign", file, "--alternatives", "many"])).toBe(2);
     expect(err).toContain("--alternatives many: a whole number from 0 to 20 is wanted");
   });
+  it("places parts on breadboards, writes the placement, and refuses a size that is none", async () => {
+    const q = path.join(dir, "placed.lattice.json");
+    expect(await main(["place", demo("beehive-scale"), "--out", q])).toBe(0);
+    expect(out).toMatch(/^breadboards: 830 points; \d+ jumpers, \d+ mm of wire/);
+    expect(out).toMatch(/^B1 +GP0 c1, /m);
+    expect(out).toContain("beside: S1, a supply stands beside the breadboard");
+    out = "";
+    expect(await main(["check", q])).toBe(0);
+    out = "";
+    expect(await main(["place", demo("rain-barrel"), "--boards", "400", "--json"])).toBe(0);
+    expect(JSON.parse(out)).toMatchObject({ sizes: ["400"], trouble: [] });
+    expect(await main(["place", demo("rain-barrel"), "--boards", "500"])).toBe(2);
+    expect(err).toContain("--boards 500: choose from 170, 400, 830");
+  });
+  it("tells a wired bench what changes", async () => {
+    const p = JSON.parse(fs.readFileSync(demo("beehive-scale"), "utf8"));
+    const links = p.links.map((l: { from: string; to: string }) =>
+      [l.from, l.to].includes("SW1.1") ? { from: "SW1.1", to: "B1.GP14" } : l,
+    );
+    const q = write("q.lattice.json", { ...p, links });
+    expect(await main(["rewire", demo("beehive-scale"), q])).toBe(0);
+    expect(out).toMatch(/wires stay, 1 come off, 1 are laid\noff .*SW1\.1.*\nlay .*B1\.GP14/);
+    out = "";
+    expect(await main(["rewire", q, q, "--json"])).toBe(0);
+    expect(JSON.parse(out)).toMatchObject({ takeOff: [], lay: [] });
+  });
+  it("prints every print, on either paper, and refuses others", async () => {
+    for (const what of ["plan", "learner", "answers", "underlay", "panel", "labels"]) {
+      const file = path.join(dir, `${what}.pdf`);
+      expect(await main(["print", demo("rain-barrel"), "--what", what, "--paper", "letter", "--out", file])).toBe(0);
+      expect(fs.readFileSync(file).subarray(0, 5).toString()).toBe("%PDF-");
+    }
+    expect(await main(["print", demo("rain-barrel"), "--what", "poster", "--out", path.join(dir, "x.pdf")])).toBe(2);
+    expect(err).toContain("--what poster: choose from plan, learner");
+    expect(await main(["print", demo("rain-barrel"), "--paper", "a3", "--out", path.join(dir, "x.pdf")])).toBe(2);
+    expect(fs.existsSync(path.join(dir, "x.pdf"))).toBe(false);
+  });
   it("ranks the boards", async () => {
     expect(await main(["boards", demo("rain-barrel"), "--json"])).toBe(0);
     const list = JSON.parse(out);
@@ -127,6 +164,7 @@ describe("lattice", () => {
     const files = fs.readdirSync(target).sort();
     expect(files).toEqual([
       "checks.csv",
+      "cuts.csv",
       "findings.json",
       "firmware",
       "netlist.json",
@@ -135,6 +173,7 @@ describe("lattice", () => {
       "plan.pdf",
       "plan.svg",
       "project.lattice.json",
+      "tools.csv",
       "wires.csv",
     ]);
     expect(fs.readFileSync(path.join(target, "plan.pdf")).subarray(0, 5).toString()).toBe("%PDF-");

@@ -4,6 +4,7 @@ import { boardsCommand } from "./boards";
 import { checkCommand } from "./check";
 import { partCommand, partsCommand } from "./parts";
 import { planCommand } from "./plan";
+import { placeCommand, printCommand, rewireCommand } from "./wiring";
 import { EXIT, Unusable } from "./io";
 
 /** The `lattice` command. Results to stdout, messages to stderr; exit status 0 fine, 2 unusable input, 3 findings, 4 no plan. */
@@ -43,6 +44,25 @@ export async function main(argv: string[]): Promise<number> {
     .description("every board tried for this parts list")
     .option("--json", "one JSON value")
     .action((file, o) => done(boardsCommand(file, o)));
+  program
+    .command("place <file>")
+    .description("place the parts on breadboards, hole by hole")
+    .option("--boards <points...>", "breadboards to use: 170, 400, 830; the smallest that are enough when left out")
+    .option("--json", "one JSON value")
+    .option("--out <file>", "write the project with the placement here")
+    .action(async (file, o) => done(await placeCommand(file, o)));
+  program
+    .command("rewire <before> <after>")
+    .description("what a bench wired after one file needs to be wired after another")
+    .option("--json", "one JSON value")
+    .action((before, after, o) => done(rewireCommand(before, after, o)));
+  program
+    .command("print <file>")
+    .description("one print as PDF")
+    .option("--what <print>", "plan, learner, answers, underlay, panel or labels", "plan")
+    .option("--paper <size>", "a4 or letter", "a4")
+    .requiredOption("--out <file>", "PDF file to write")
+    .action(async (file, o) => done(await printCommand(file, o)));
   program
     .command("plan <file>")
     .description("assign, check, and write everything")

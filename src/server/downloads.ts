@@ -1,8 +1,8 @@
 import fs from "node:fs";
 import path from "node:path";
 import { shippedCatalogue } from "../core/catalogue/shipped";
-import { circuitOf, type Circuit } from "../core/circuit";
-import { printLabels, printPanel, printPlan, printUnderlay, type Paper } from "../core/formats/pdf";
+import { circuitOf } from "../core/circuit";
+import { isPaper, isPrint, PRINTS } from "../core/formats/pdf";
 import { makeZip, planOutputs, safePath } from "../core/formats";
 import { loadProject, type Project } from "../core/project";
 import { getProject } from "../db/projects";
@@ -36,31 +36,20 @@ function stored(id: string): Stored {
   return { ok: true, title: row.title, project: loaded.project };
 }
 
-type Print = (c: Circuit, paper: Paper) => Promise<Uint8Array>;
-const PRINTS: Record<string, Print> = {
-  plan: (c, paper) => printPlan(c, FONTS(), { paper }),
-  learner: (c, paper) => printPlan(c, FONTS(), { paper, variant: "learner" }),
-  answers: (c, paper) => printPlan(c, FONTS(), { paper, variant: "answers" }),
-  underlay: (c, paper) => printUnderlay(c, FONTS(), paper),
-  panel: (c, paper) => printPanel(c, FONTS(), paper),
-  labels: (c, paper) => printLabels(c, FONTS(), paper),
-};
-
 /** One print of a stored project as it is, on the paper asked for. */
 export async function printFile(id: string, what: string | null, paper: string | null): Promise<Download> {
-  const print = PRINTS[what ?? "plan"];
-  if (!print)
+  const [name, size] = [what ?? "plan", paper ?? "a4"];
+  if (!isPrint(name))
     return {
       ok: false,
       status: 409,
       message: `There is no print called that; there are ${Object.keys(PRINTS).join(", ")}.`,
     };
-  if (paper !== null && paper !== "a4" && paper !== "letter")
-    return { ok: false, status: 409, message: "Paper is a4 or letter." };
+  if (!isPaper(size)) return { ok: false, status: 409, message: "Paper is a4 or letter." };
   const s = stored(id);
   if (!s.ok) return s;
-  const data = await print(circuitOf(s.project, shippedCatalogue()), paper ?? "a4");
-  return { ok: true, name: `${fileName(s.title)}-${what ?? "plan"}.pdf`, data };
+  const data = await PRINTS[name](circuitOf(s.project, shippedCatalogue()), FONTS(), size);
+  return { ok: true, name: `${fileName(s.title)}-${name}.pdf`, data };
 }
 
 /** The plan of a stored project as one ZIP; with `target`, only that target's firmware. */

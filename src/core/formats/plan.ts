@@ -13,9 +13,11 @@ import {
   partsList,
   runSheet,
   gridAddressTables,
+  toolsFor,
   wireList,
 } from "../wiring";
 import { toSvg } from "../drawing";
+import { solderBuild } from "../wiring/solder";
 import { layOutHere } from "../wiring/loom/elk";
 import { cautions } from "./cautions";
 import { toCsv } from "./csv";
@@ -84,6 +86,19 @@ export function partsCsv(c: Circuit): string {
   );
 }
 
+export const toolsCsv = (c: Circuit): string =>
+  toCsv(
+    ["what", "kind", "why"],
+    toolsFor(c).map((t) => [t.name, t.kind, t.why]),
+  );
+
+/** Wires to cut for the same circuit soldered, slack and stripped ends included. */
+export const cutsCsv = (c: Circuit): string =>
+  toCsv(
+    ["quantity", "colour", "cut_cm", "awg", "nets"],
+    solderBuild(c).cuts.map((r) => [r.quantity, r.colour, r.cut_cm, r.awg, r.nets.join(" ")]),
+  );
+
 /** Which pair of lines is which key or light, one row a place. */
 export const addressesCsv = (list: PlanText["addresses"]): string =>
   toCsv(
@@ -137,6 +152,8 @@ export async function planOutputs(
     "wires.csv": wiresCsv(c),
     "parts.csv": partsCsv(c),
     "checks.csv": checksCsv(c),
+    "tools.csv": toolsCsv(c),
+    "cuts.csv": cutsCsv(c),
     "plan.svg": toSvg(loomDrawing(await loom(c, layOutHere)), project.title),
     "plan.md": planMarkdown(text),
     "plan.pdf": await (await import("./pdf")).printPlan(c, fonts),

@@ -1,0 +1,20 @@
+import type { Circuit } from "../../circuit";
+import { printPlan } from "./plan";
+import type { Fonts, Paper } from "./sheet";
+import { printLabels, printPanel, printUnderlay } from "./underlay";
+
+type Print = (c: Circuit, fonts: Fonts, paper: Paper) => Promise<Uint8Array>;
+
+/** Every print by its name. Adding one is a function and a line here; screen, server and command line follow. */
+export const PRINTS = {
+  plan: (c, fonts, paper) => printPlan(c, fonts, { paper }),
+  learner: (c, fonts, paper) => printPlan(c, fonts, { paper, variant: "learner" }),
+  answers: (c, fonts, paper) => printPlan(c, fonts, { paper, variant: "answers" }),
+  underlay: printUnderlay,
+  panel: printPanel,
+  labels: printLabels,
+} satisfies Record<string, Print>;
+export type PrintId = keyof typeof PRINTS;
+
+export const isPrint = (s: string): s is PrintId => Object.hasOwn(PRINTS, s);
+export const isPaper = (s: string): s is Paper => s === "a4" || s === "letter";
