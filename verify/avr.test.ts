@@ -5,7 +5,7 @@ import { shippedCatalogue } from "../src/core/catalogue/shipped";
 import { circuitOf, type Circuit } from "../src/core/circuit";
 import { sketch } from "../src/core/firmware/sketch";
 import { readProject } from "../src/core/project";
-import { BOARD5, make, planned, USB } from "../src/core/testing";
+import { BOARD5, fountain, planned, USB } from "../src/core/testing";
 import { benchProgram, compileSketch, coreArchive, simulate } from "./avr/toolchain";
 
 const catalogue = shippedCatalogue();
@@ -119,22 +119,7 @@ describe("every part of the catalogue on the 5 V board", () => {
   });
 
   it("a load is switched through the pin that works its transistor", () => {
-    const pump = {
-      ref: "MT1",
-      part: "discrete/pump-5v",
-      label: "Fountain",
-      companions: {
-        driver: { part: "discrete/nmos-irlz44n", ohm: [330, 10_000] },
-        flyback: { part: "discrete/diode-1n4007" },
-      },
-    };
-    const links: [string, string][] = [
-      ["S1.USB", "B1.USB"],
-      ["MT1.1", "B1.D7"],
-      ["MT1.2", "S2.5V"],
-      ["S2.GND", "B1.GND"],
-    ];
-    const d = circuitOf(make([BOARD5, USB, { ref: "S2", part: "supply/adapter-5v-2a" }, pump], links), catalogue);
+    const d = circuitOf(fountain(), catalogue);
     const { elf } = compileSketch("driven", sketch.files(d), "bringup");
     const run = simulate(bench, elf, 6, []);
     expect(run.lines.find((l) => l.includes(" MT1 "))).toContain("pin=D7");

@@ -12,6 +12,38 @@ export const BOARD3 = { ref: "B1", part: "board/rp2040-forty" };
 export const USB = { ref: "S1", part: "supply/usb-port" };
 export const CABLE: [string, string] = ["S1.USB", "B1.USB"];
 
+/** A bench with one of everything that the wiring tests look at. */
+export const BENCH = [
+  USB,
+  { ref: "S2", part: "supply/adapter-5v-2a" },
+  { ref: "M1", part: "module/bme280", label: "Air", wire_cm: 40 },
+  { ref: "M2", part: "module/ssd1306-i2c", label: "Display" },
+  { ref: "M3", part: "module/ws2812b-strip", label: "Light", options: { pixels: 10 } },
+  { ref: "M4", part: "module/hc-sr04", label: "Echo" },
+  { ref: "SW1", part: "discrete/button", label: "Button" },
+  { ref: "D1", part: "discrete/led-red", label: "Lamp" },
+];
+
+/** A pump on a supply of its own behind a planned transistor at D7. */
+export const fountain = (): Project =>
+  make(
+    [
+      BOARD5,
+      USB,
+      { ref: "S2", part: "supply/adapter-5v-2a" },
+      {
+        ref: "MT1",
+        part: "discrete/pump-5v",
+        label: "Fountain",
+        companions: {
+          driver: { part: "discrete/nmos-irlz44n", ohm: [330, 10_000] },
+          flyback: { part: "discrete/diode-1n4007" },
+        },
+      },
+    ],
+    [CABLE, ["MT1.1", "B1.D7"], ["MT1.2", "S2.5V"], ["S2.GND", "B1.GND"]],
+  );
+
 /** A valid project from parts and links; throws with the problems when it is not. */
 export function make(parts: object[], links: [string, string][] = [], rest: object = {}): Project {
   const result = loadProject(

@@ -28,13 +28,16 @@ function placeFix(c: Circuit, t: Trouble): Fix[] {
   return [];
 }
 
+/** Looking for a place takes a few milliseconds: with more troubles than this, finding the whole placement again is the way. */
+const MOST_FIXES = 6;
+
 const finding = (rule: string, severity: Finding["severity"], c: Circuit, t: Trouble, more: string): Finding => ({
   rule,
   severity,
   at: t.at,
   message: `${t.says} ${more}`.trim(),
   evidence: { boards: c.project.breadboard?.boards.length ?? 0 },
-  fixes: placeFix(c, t),
+  fixes: (laidNets(c).layout?.trouble.indexOf(t) ?? 0) < MOST_FIXES ? placeFix(c, t) : [],
 });
 
 const joins: Rule = {

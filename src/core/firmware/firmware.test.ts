@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import fc from "fast-check";
 import { circuitOf } from "../circuit";
-import { BOARD3, BOARD5, catalogue, make, planned, USB } from "../testing";
+import { BOARD3, BOARD5, catalogue, make, planned, USB, fountain } from "../testing";
 import { codeText, identifier, pinConstants, TARGETS, targetById } from ".";
 
 describe("names in code", () => {
@@ -77,25 +77,7 @@ describe("targets", () => {
     expect(ino).toContain("Wire1.begin();");
   });
   it("work a load's transistor under the load's name", () => {
-    const pump = {
-      ref: "MT1",
-      part: "discrete/pump-5v",
-      label: "Fountain",
-      companions: {
-        driver: { part: "discrete/nmos-irlz44n", ohm: [330, 10_000] },
-        flyback: { part: "discrete/diode-1n4007" },
-      },
-    };
-    const p = make(
-      [BOARD5, USB, { ref: "S2", part: "supply/adapter-5v-2a" }, pump],
-      [
-        ["S1.USB", "B1.USB"],
-        ["MT1.1", "B1.D7"],
-        ["MT1.2", "S2.5V"],
-        ["S2.GND", "B1.GND"],
-      ],
-    );
-    const c = circuitOf(p, catalogue);
+    const c = circuitOf(fountain(), catalogue);
     expect(pinConstants(c, "B1", "sketch")).toMatchObject([{ name: "PIN_FOUNTAIN", hostPin: "D7" }]);
     const text = targetById("sketch")!
       .files(c)

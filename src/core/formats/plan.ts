@@ -13,8 +13,10 @@ import {
   partsList,
   runSheet,
   gridAddressTables,
+  kitTable,
   toolsFor,
   wireList,
+  wireTable,
 } from "../wiring";
 import { toSvg } from "../drawing";
 import { solderBuild } from "../wiring/solder";
@@ -158,6 +160,10 @@ export async function planOutputs(
     "plan.md": planMarkdown(text),
     "plan.pdf": await (await import("./pdf")).printPlan(c, fonts),
   };
+  if (c.project.kit) {
+    const { fields, rows } = kitTable(text.parts, wireTable(c), c.project.kit);
+    files["kit.csv"] = toCsv(fields, rows);
+  }
   const layout = layoutInProject(c);
   if (layout) files["breadboard.svg"] = toSvg(breadboardDrawing(c, layout), `${project.title}: breadboard`);
   if (text.addresses.length) files["addresses.csv"] = addressesCsv(text.addresses);

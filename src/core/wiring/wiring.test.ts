@@ -1,20 +1,10 @@
 import { describe, expect, it } from "vitest";
 import { circuitOf } from "../circuit";
-import { BOARD3, BOARD5, catalogue, make, planned, USB } from "../testing";
+import { BENCH, BOARD3, BOARD5, catalogue, make, planned, USB } from "../testing";
 import { netColours, partsList, pinWords } from ".";
 
-const ALL = [
-  USB,
-  { ref: "S2", part: "supply/adapter-5v-2a" },
-  { ref: "M1", part: "module/bme280", label: "Air", wire_cm: 40 },
-  { ref: "M2", part: "module/ssd1306-i2c", label: "Display" },
-  { ref: "M3", part: "module/ws2812b-strip", label: "Light", options: { pixels: 10 } },
-  { ref: "M4", part: "module/hc-sr04", label: "Echo" },
-  { ref: "SW1", part: "discrete/button", label: "Button" },
-  { ref: "D1", part: "discrete/led-red", label: "Lamp" },
-];
 const circuit = (rules: object = {}, board = BOARD3) =>
-  circuitOf(planned([board, ...ALL], { houseRules: rules }), catalogue);
+  circuitOf(planned([board, ...BENCH], { houseRules: rules }), catalogue);
 
 describe("words and colours", () => {
   it("says where a pin is, counted from the USB end", () => {
@@ -49,7 +39,7 @@ describe("words and colours", () => {
 describe("parts list", () => {
   it("counts like parts together, with companions and wires", () => {
     const list = partsList(
-      circuitOf(planned([BOARD5, USB, ALL[7]!, { ref: "D2", part: "discrete/led-red" }]), catalogue),
+      circuitOf(planned([BOARD5, USB, BENCH[7]!, { ref: "D2", part: "discrete/led-red" }]), catalogue),
     );
     expect(list.find((b) => b.part === "discrete/led-red")).toMatchObject({
       quantity: 2,

@@ -4,6 +4,7 @@ import { saveFile } from "@/ui/shared/save-file";
 import { StationTitle } from "@/ui/shared/title";
 import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";
+import { PartsTable } from "./wiring/parts-table";
 
 /** Hand-out: the plan as files in open formats, and the parts list. */
 export function Handout() {
@@ -41,31 +42,12 @@ export function Handout() {
         </li>
       </ul>
       <h2 className="mt-5 text-lg">Parts to lay out</h2>
-      <table className="plain max-w-3xl">
-        <thead>
-          <tr>
-            <th>number</th>
-            <th>spares</th>
-            <th>to buy</th>
-            <th>part</th>
-            <th>where</th>
-          </tr>
-        </thead>
-        <tbody>
-          {view.bom.map((b) => (
-            <tr key={b.part + b.value}>
-              <td className="num">{b.quantity}</td>
-              <td className="num">{b.spares || ""}</td>
-              <td className="num">{b.buy || <span className="text-good">have it</span>}</td>
-              <td>
-                {b.name} {b.value}
-                {b.note && <span className="block text-sm text-soft">{b.note}</span>}
-              </td>
-              <td className="num whitespace-normal!">{b.refs.join(" ")}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <div className="max-w-3xl">
+        <PartsTable />
+        <p className="mt-1 text-sm text-soft">
+          Benches, spares, wires and tools: Wiring, Lists. Prints: Wiring, Prints and tags.
+        </p>
+      </div>
       <h2 className="mt-5 text-lg">Take care</h2>
       <ul className="max-w-2xl list-disc pl-5">
         {view.cautions.map((c) => (

@@ -7,6 +7,8 @@ import {
   breadboardDrawing,
   gridAddressTables,
   isLaid,
+  kitPart,
+  kitWire,
   layoutInProject,
   loom,
   loomDrawing,
@@ -131,9 +133,11 @@ function pinTable(s: Sheet, c: Circuit): void {
 }
 
 function lists(s: Sheet, c: Circuit): void {
+  const { kit } = c.project;
+  const benches = kit && kit.benches > 1 ? `, for ${kit.benches} benches together` : "";
   const list = partsList(c).filter((b) => b.part !== "wire");
   if (list.length) {
-    heading(s, "Parts to lay out");
+    heading(s, `Parts to lay out${benches}`);
     table(
       s,
       [
@@ -144,19 +148,23 @@ function lists(s: Sheet, c: Circuit): void {
         { title: "part", share: 44 },
         { title: "where", share: 32 },
       ],
-      list.map((b) => [
-        "",
-        String(b.quantity),
-        String(b.spares || ""),
-        b.buy ? String(b.buy) : "have it",
-        `${b.name} ${b.value}${b.note ? ` (${b.note})` : ""}`,
-        b.refs.join(" "),
-      ]),
+      list.map((b) => {
+        const k = kitPart(b, kit);
+        const what = `${b.name} ${b.value}${b.note ? ` (${b.note})` : ""}`;
+        return [
+          "",
+          String(k.together),
+          String(k.spares || ""),
+          k.buy ? String(k.buy) : "have it",
+          what,
+          b.refs.join(" "),
+        ];
+      }),
     );
   }
   const wires = wireTable(c);
   if (wires.length) {
-    heading(s, "Wires to lay out");
+    heading(s, `Wires to lay out${benches}`);
     table(
       s,
       [
@@ -168,7 +176,10 @@ function lists(s: Sheet, c: Circuit): void {
         { title: "ends", share: 16 },
         { title: "kind", share: 44 },
       ],
-      wires.map((w) => ["", String(w.quantity), String(w.spares || ""), w.colour, `${w.length_cm} cm`, w.ends, w.kind]),
+      wires.map((w) => {
+        const k = kitWire(w, kit);
+        return ["", String(k.together), String(k.spares || ""), w.colour, `${w.length_cm} cm`, w.ends, w.kind];
+      }),
     );
   }
   const tools = toolsFor(c);

@@ -21,3 +21,31 @@ export function kitWire(w: WireRow, kit: Kit | undefined): KitRow {
   const spares = sparesFor("wires", together, kit);
   return { together, spares, buy: together + spares };
 }
+
+/** Everything to lay out for all benches, as a table for a file: parts first, then wires. */
+export function kitTable(
+  bom: readonly BomRow[],
+  wires: readonly WireRow[],
+  kit: Kit | undefined,
+): { fields: string[]; rows: (string | number)[][] } {
+  const n = kit?.benches ?? 1;
+  const line = (what: string, value: string, each: number, k: KitRow, instead = "") => [
+    what,
+    value,
+    each,
+    n,
+    k.together,
+    k.spares,
+    k.buy,
+    instead,
+  ];
+  return {
+    fields: ["what", "value", "per_bench", "benches", "together", "spares", "buy", "instead"],
+    rows: [
+      ...bom
+        .filter((b) => b.part !== "wire")
+        .map((b) => line(b.name, b.value, b.quantity, kitPart(b, kit), b.instead.join("; "))),
+      ...wires.map((w) => line(w.kind, `${w.colour}, ${w.length_cm} cm, ${w.ends}`, w.quantity, kitWire(w, kit))),
+    ],
+  };
+}

@@ -2,23 +2,13 @@ import fs from "node:fs";
 import { describe, expect, it } from "vitest";
 import { circuitOf, type Circuit } from "../../circuit";
 import { readProject } from "../../project";
-import { BOARD3, BOARD5, catalogue, make, planned, USB } from "../../testing";
+import { BENCH, BOARD3, BOARD5, catalogue, fountain, make, planned, USB } from "../../testing";
 import { awgAmpacity, JUMPER_A, supplyWires } from "../../power";
 import { propose } from "../breadboard";
 import { PHASES, runSheet, takes, wireList } from ".";
 
-const ALL = [
-  USB,
-  { ref: "S2", part: "supply/adapter-5v-2a" },
-  { ref: "M1", part: "module/bme280", label: "Air", wire_cm: 40 },
-  { ref: "M2", part: "module/ssd1306-i2c", label: "Display" },
-  { ref: "M3", part: "module/ws2812b-strip", label: "Light", options: { pixels: 10 } },
-  { ref: "M4", part: "module/hc-sr04", label: "Echo" },
-  { ref: "SW1", part: "discrete/button", label: "Button" },
-  { ref: "D1", part: "discrete/led-red", label: "Lamp" },
-];
 const circuit = (rules: object = {}, board = BOARD3) =>
-  circuitOf(planned([board, ...ALL], { houseRules: rules }), catalogue);
+  circuitOf(planned([board, ...BENCH], { houseRules: rules }), catalogue);
 const RULES = ["rails", "daisy-chain", "splice"];
 const demo = (name: string, sharing: string): Circuit => {
   const url = new URL(`../../../../demo/${name}.lattice.json`, import.meta.url);
@@ -103,7 +93,7 @@ describe("run sheet", () => {
     expect(rows.find((r) => r.from === "M1.VCC")!.length_cm).toBe(40);
   });
   it("keeps the leads of loose parts short, and the module's own wire long", () => {
-    const parts = ALL.map((p) => (p.ref === "M3" ? { ...p, wire_cm: 50 } : p));
+    const parts = BENCH.map((p) => (p.ref === "M3" ? { ...p, wire_cm: 50 } : p));
     const rows = runSheet(circuitOf(planned([BOARD3, ...parts]), catalogue));
     const length = (end: string) => rows.find((r) => r.from === end || r.to === end)!.length_cm;
     expect(length("CM3.+")).toBe(10);
@@ -112,9 +102,9 @@ describe("run sheet", () => {
   });
   it("gives each wire an id that survives other edits", () => {
     const ids = (c: ReturnType<typeof circuit>) => new Set(runSheet(c).map((r) => r.id));
-    const before = ids(circuitOf(planned([BOARD5, ...ALL.slice(0, 4)]), catalogue));
+    const before = ids(circuitOf(planned([BOARD5, ...BENCH.slice(0, 4)]), catalogue));
     const after = ids(
-      circuitOf(planned([BOARD5, ...ALL.slice(0, 4), { ref: "D9", part: "discrete/led-red" }]), catalogue),
+      circuitOf(planned([BOARD5, ...BENCH.slice(0, 4), { ref: "D9", part: "discrete/led-red" }]), catalogue),
     );
     expect([...before].filter((x) => !after.has(x))).toEqual([]);
   });
@@ -299,22 +289,7 @@ describe("steps besides the wires", () => {
     for (const r of rows) expect([r.why, r.check].every((t) => t.length > 10)).toBe(true);
   });
   it("what works a motor comes after the signals, and its source last", () => {
-    const pump = {
-      ref: "MT1",
-      part: "discrete/pump-5v",
-      companions: {
-        driver: { part: "discrete/nmos-irlz44n", ohm: [330, 10_000] },
-        flyback: { part: "discrete/diode-1n4007" },
-      },
-    };
-    const links: [string, string][] = [
-      ["S1.USB", "B1.USB"],
-      ["MT1.1", "B1.D7"],
-      ["MT1.2", "S2.5V"],
-      ["S2.GND", "B1.GND"],
-    ];
-    const p = make([BOARD5, USB, { ref: "S2", part: "supply/adapter-5v-2a" }, pump], links);
-    const list = runSheet(circuitOf(p, catalogue));
+    const list = runSheet(circuitOf(fountain(), catalogue));
     const phase = (end: string) => list.find((r) => [r.from, r.to].includes(end) && r.kind !== "turn")?.phase;
     expect(phase("QMT1.D")).toBe("load");
     expect(phase("B1.D7")).toBe("signal");

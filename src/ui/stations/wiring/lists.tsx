@@ -1,13 +1,14 @@
 "use client";
 import { SPARE_KINDS, type Kit, type SpareKind } from "@/core/project/schema";
 import { toCsv } from "@/core/formats/csv";
-import { kitPart, kitWire } from "@/core/wiring/lists/kit";
+import { kitTable, kitWire } from "@/core/wiring/lists/kit";
 import { wireSums } from "@/core/wiring/lists/sums";
 import { USUAL_SPARES } from "@/core/wiring/lists/spares";
 import { useAnswer } from "@/ui/shared/answer";
 import { saveFile } from "@/ui/shared/save-file";
 import { Swatch } from "@/ui/shared/wire-colours";
 import { useProject } from "@/ui/state/project";
+import { PartsTable } from "./parts-table";
 
 const KIND_SAYS: Record<SpareKind, string> = {
   loose: "loose parts",
@@ -52,34 +53,10 @@ export function Lists() {
   const kit: Kit = project.kit ?? { benches: 1, spares_percent: {} };
   const set = (k: Partial<Kit>) => void edit({ type: "setKit", kit: k });
   const n = kit.benches;
-  const parts = view.bom.filter((b) => b.part !== "wire");
-  const csv = () =>
-    saveFile(
-      "kit.csv",
-      toCsv(
-        ["what", "value", "per_bench", "benches", "together", "spares", "buy", "instead"],
-        [
-          ...parts.map((b) => {
-            const t = kitPart(b, project.kit);
-            return [b.name, b.value, b.quantity, n, t.together, t.spares, t.buy, b.instead.join("; ")];
-          }),
-          ...view.wires.map((w) => {
-            const t = kitWire(w, project.kit);
-            return [
-              w.kind,
-              `${w.colour}, ${w.length_cm} cm, ${w.ends}`,
-              w.quantity,
-              n,
-              t.together,
-              t.spares,
-              t.buy,
-              "",
-            ];
-          }),
-        ],
-      ),
-      "text/csv",
-    );
+  const csv = () => {
+    const { fields, rows } = kitTable(view.bom, view.wires, project.kit);
+    saveFile("kit.csv", toCsv(fields, rows), "text/csv");
+  };
   return (
     <div className="mt-3">
       <div className="flex flex-wrap items-center gap-x-6 gap-y-2">
@@ -101,41 +78,7 @@ export function Lists() {
       <div className="mt-3 grid gap-x-8 gap-y-4 xl:grid-cols-[3fr_2fr]">
         <section aria-label="Parts">
           <h2 className="font-bold">Parts</h2>
-          <table className="plain">
-            <thead>
-              <tr>
-                <th>a bench</th>
-                {n > 1 && <th>for {n}</th>}
-                <th>spares</th>
-                <th>to buy</th>
-                <th>part</th>
-                <th>where</th>
-              </tr>
-            </thead>
-            <tbody>
-              {parts.map((b) => {
-                const t = kitPart(b, project.kit);
-                return (
-                  <tr key={b.part + b.value} data-testid={`list-${b.part}`}>
-                    <td className="num">{b.quantity}</td>
-                    {n > 1 && <td className="num">{t.together}</td>}
-                    <td className="num">{t.spares || ""}</td>
-                    <td className="num">{t.buy || <span className="text-good">have it</span>}</td>
-                    <td className="whitespace-normal!">
-                      {b.name} {b.value}
-                      {b.note && <span className="block text-sm text-soft">{b.note}</span>}
-                      {b.instead.map((t2) => (
-                        <span key={t2} className="block text-sm text-soft">
-                          instead: {t2}
-                        </span>
-                      ))}
-                    </td>
-                    <td className="num whitespace-normal!">{b.refs.join(" ")}</td>
-                  </tr>
-                );
-              })}
-            </tbody>
-          </table>
+          <PartsTable />
         </section>
         <div>
           <section aria-label="Wires">
