@@ -48,18 +48,6 @@ const SHOTS: Shot[] = [
     },
   },
   {
-    name: "compare",
-    project: "Rain-barrel gauge",
-    station: "parts",
-    async go(page) {
-      for (const id of ["module/bme280", "module/sht31", "module/dht22"]) {
-        await mark(page, id);
-        await page.getByTestId("marked").getByLabel("compare").check();
-      }
-      await page.getByRole("button", { name: "Side by side" }).click();
-    },
-  },
-  {
     name: "part-page",
     project: "Rain-barrel gauge",
     station: "parts",
@@ -113,6 +101,16 @@ const SHOTS: Shot[] = [
     async go(page) {
       await page.getByRole("tab", { name: "Breadboard" }).click();
       await page.getByTestId("board-sum").waitFor();
+    },
+  },
+  {
+    name: "solder",
+    project: "Rain-barrel gauge",
+    station: "wiring",
+    async go(page) {
+      await page.getByRole("tab", { name: "Solder build" }).click();
+      await page.getByRole("button", { name: "It goes into a box" }).click();
+      await page.getByTestId("panel-fits").waitFor();
     },
   },
   { name: "firmware", project: "Moss terrarium keeper", station: "firmware" },

@@ -289,6 +289,18 @@ describe("how parts sit", () => {
     expect(pins("right")).toEqual(["VCC j10", "GND j11", "SCL j12", "SDA j13"]);
     expect(pins("left")).toEqual(["SDA a10", "SCL a11", "GND a12", "VCC a13"]);
   });
+  it("a button stands on four legs across the trench, two rows apart, on two of them that are diagonal", () => {
+    const item = boardProblem(
+      circuitOf(planned([BOARD3, USB, { ref: "SW1", part: "discrete/button" }]), catalogue),
+    ).items.find((i) => i.ref === "SW1")!;
+    const at = seat(item, { board: 0, half: "left", row: 10, letter: "e", turn: false }, ["400"])!;
+    expect(at.cells.map((x) => `${x.pin ?? "leg"} ${x.letter}${x.row}`)).toEqual([
+      "1 e10",
+      "leg e12",
+      "leg f10",
+      "2 f12",
+    ]);
+  });
   it("reads and writes holes", () => {
     for (const h of ["c14", "L+12", "2:f30", "R-25"]) expect(holeName(readHole(h, ["400", "400"])!)).toBe(h);
     for (const bad of ["k3", "c0", "c31", "L+26", "3:a1", "L*2", ""])

@@ -3,7 +3,10 @@ import { isSupply } from "../runsheet/ends";
 import type { Instance } from "../../netlist";
 import { PITCH_MM } from "./sizes";
 
-/** How a part sits on a breadboard. Pins by label, in the order from top to bottom; null: a hole that the part takes but that is no pin of the plan. */
+/**
+ * How a part sits on a breadboard. Pins by label, from top to bottom; null: a leg that is no pin of the plan; "": no leg in
+ * that row.
+ */
 export type Footprint =
   /** Two rows of pins across the trench, `apart` pitches from each other. */
   | { kind: "straddle"; left: (string | null)[]; right: (string | null)[]; apart: number; usb: "top" | "bottom" | null }
@@ -71,7 +74,7 @@ function loosePrint(i: Instance): Footprint {
   if (kind !== "leads") return off("its contacts are no pins: it hangs on leads");
   if (part.id === "discrete/button")
     // Four legs, of which two that stand diagonally are used.
-    return { kind: "straddle", left: [pins[0]!, null, null], right: [null, null, pins[1]!], apart: 3, usb: null };
+    return { kind: "straddle", left: [pins[0]!, "", null], right: [null, "", pins[1]!], apart: 3, usb: null };
   if (/digit-7seg/.test(part.id)) return dip(pins, 6);
   if (part.id === "discrete/potentiometer") return { kind: "legs", pins, steps: [2, 2] };
   if (/^module\//.test(part.id) && pins.length >= 4 && pins.length % 2 === 0) return dip(pins, 3);

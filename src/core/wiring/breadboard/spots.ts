@@ -73,7 +73,7 @@ export function seat(item: Item, spot: Spot, sizes: readonly SizeId[]): Seat | n
     // Turned round, the left row stands right, counted from below.
     const [l, r] = spot.turn ? [[...print.right].reverse(), [...print.left].reverse()] : [print.left, print.right];
     const column = (pins: (string | null)[], half: Half, at: string): Cell[] =>
-      pins.map((pin, k) => ({ pin, half, row: spot.row + k, letter: at }));
+      pins.flatMap((pin, k) => (pin === "" ? [] : [{ pin, half, row: spot.row + k, letter: at }]));
     return {
       cells: [...column(l, "left", letter), ...column(r, "right", other)],
       body: {
