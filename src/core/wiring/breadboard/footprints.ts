@@ -4,8 +4,8 @@ import type { Instance } from "../../netlist";
 import { PITCH_MM } from "./sizes";
 
 /**
- * How a part sits on a breadboard. Pins by label, from top to bottom; null: a leg that is no pin of the plan; "": no leg in
- * that row.
+ * How a part sits on a breadboard. Pins by label, from top to bottom; null: a leg that is no pin of the plan; "": no leg, but
+ * the hole there lies between legs and is of no use.
  */
 export type Footprint =
   /** Two rows of pins across the trench, `apart` pitches from each other. */

@@ -120,6 +120,7 @@ function fill(p: BoardProblem, sizes: SizeId[], spots: Spots) {
         continue;
       }
       r.free = r.free.filter((l) => l !== letter);
+      if (cell.covered) continue;
       const hole: Hole = { kind: "row", board: spot.board, letter, row: cell.row };
       if (cell.pin === null) part.blind.push(holeName(hole));
       else part.holes.push({ pin: cell.pin, hole: holeName(hole) });

@@ -135,9 +135,14 @@ export class Occupancy {
     for (const cell of at.cells) {
       const s = this.strip(spot.board, cell.half, cell.row);
       const net = this.netIndex(item, cell.pin);
-      if (this.net[s] !== FREE && (net === NO_NET || this.net[s] !== net)) return false;
       const mine = bit(cell.letter) | bits(at.covers[cell.half]);
       if (this.gone[s]! & mine) return false;
+      if (cell.covered) {
+        // A row that loses its last free hole could not be wired any more.
+        if (this.net[s] !== FREE && COUNT[this.gone[s]! | mine]! >= HOLES) return false;
+        continue;
+      }
+      if (this.net[s] !== FREE && (net === NO_NET || this.net[s] !== net)) return false;
       if (net !== NO_NET && COUNT[this.gone[s]! | mine]! >= HOLES) return false;
     }
     const { body } = at;
@@ -156,9 +161,10 @@ export class Occupancy {
     for (const cell of at.cells) {
       const s = this.strip(spot.board, cell.half, cell.row);
       const net = this.netIndex(item, cell.pin);
+      this.gone[s]! |= bit(cell.letter) | bits(at.covers[cell.half]);
+      if (cell.covered) continue;
       this.net[s] = net;
       this.pins[s]!++;
-      this.gone[s]! |= bit(cell.letter) | bits(at.covers[cell.half]);
       if (net >= 0 && this.isWired(item, cell.pin)) {
         this.rowsOf[net]!.set(s, (this.rowsOf[net]!.get(s) ?? 0) + 1);
         touched.add(net);
@@ -177,8 +183,9 @@ export class Occupancy {
     for (const cell of at.cells) {
       const s = this.strip(spot.board, cell.half, cell.row);
       const net = this.netIndex(item, cell.pin);
-      if (--this.pins[s]! === 0) this.net[s] = FREE;
       this.gone[s]! &= ~(bit(cell.letter) | bits(at.covers[cell.half]));
+      if (cell.covered) continue;
+      if (--this.pins[s]! === 0) this.net[s] = FREE;
       if (net >= 0 && this.isWired(item, cell.pin)) {
         const left = this.rowsOf[net]!.get(s)! - 1;
         if (left) this.rowsOf[net]!.set(s, left);

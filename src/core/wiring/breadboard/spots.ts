@@ -20,6 +20,8 @@ export interface Cell {
   half: Half;
   row: number;
   letter: string;
+  /** No leg stands there: the hole is only covered, and its row stays free. */
+  covered?: boolean;
 }
 export interface Rect {
   x1: number;
@@ -73,7 +75,13 @@ export function seat(item: Item, spot: Spot, sizes: readonly SizeId[]): Seat | n
     // Turned round, the left row stands right, counted from below.
     const [l, r] = spot.turn ? [[...print.right].reverse(), [...print.left].reverse()] : [print.left, print.right];
     const column = (pins: (string | null)[], half: Half, at: string): Cell[] =>
-      pins.flatMap((pin, k) => (pin === "" ? [] : [{ pin, half, row: spot.row + k, letter: at }]));
+      pins.map((pin, k) => ({
+        pin: pin === "" ? null : pin,
+        half,
+        row: spot.row + k,
+        letter: at,
+        ...(pin === "" && { covered: true }),
+      }));
     return {
       cells: [...column(l, "left", letter), ...column(r, "right", other)],
       body: {
