@@ -294,12 +294,8 @@ describe("how parts sit", () => {
       circuitOf(planned([BOARD3, USB, { ref: "SW1", part: "discrete/button" }]), catalogue),
     ).items.find((i) => i.ref === "SW1")!;
     const at = seat(item, { board: 0, half: "left", row: 10, letter: "e", turn: false }, ["400"])!;
-    expect(at.cells.map((x) => `${x.pin ?? "leg"} ${x.letter}${x.row}`)).toEqual([
-      "1 e10",
-      "leg e12",
-      "leg f10",
-      "2 f12",
-    ]);
+    const says = (x: (typeof at.cells)[number]) => `${x.covered ? "covered" : (x.pin ?? "leg")} ${x.letter}${x.row}`;
+    expect(at.cells.map(says)).toEqual(["1 e10", "covered e11", "leg e12", "leg f10", "covered f11", "2 f12"]);
   });
   it("reads and writes holes", () => {
     for (const h of ["c14", "L+12", "2:f30", "R-25"]) expect(holeName(readHole(h, ["400", "400"])!)).toBe(h);
