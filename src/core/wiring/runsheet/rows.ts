@@ -3,6 +3,7 @@ import type { Circuit } from "../../circuit";
 import type { Instance, Net } from "../../netlist";
 import { JUMPER_AWG } from "../../power";
 import type { Layout, PlacedPart } from "../breadboard";
+import { houseRule } from "../../project";
 import { netColours } from "../colours";
 import { benchName } from "../names";
 import { pinWords } from "../position";
@@ -133,10 +134,23 @@ function phaseOf(c: Circuit, net: Net, s: Stretch): PhaseId {
   return net.kind === "bus-line" ? "bus" : "signal";
 }
 
-/** Ground nets of a project that has several: wired grounds that must not meet. */
+/**
+ * Ground nets that are kept apart on purpose: by the project's list or house rule, or because a part stands between them,
+ * one ground on each side. Two grounds that are only not joined yet are a fault, and no reason to keep them apart.
+ */
 function separateGrounds(c: Circuit): Set<string> {
   const wired = c.netlist.nets.filter((n) => n.kind === "ground" && n.ends.length > 1);
-  return new Set(wired.length > 1 ? wired.map((n) => n.id) : []);
+  if (wired.length < 2) return new Set();
+  const between = c.project.parts.some((p) => {
+    const sides = wired.filter((n) => n.ends.some((e) => e.ref === p.ref));
+    return sides.length > 1 && (c.netlist.instance(p.ref)?.part.channels.length ?? 0) > 0;
+  });
+  const meant =
+    between ||
+    c.project.isolated.length > 0 ||
+    houseRule(c.project, "grounds") === "isolated" ||
+    c.netlist.bindings.some((b) => b.isolated);
+  return new Set(meant ? wired.map((n) => n.id) : []);
 }
 
 const usbNet = (c: Circuit, w: Circuit["netlist"]["wires"][number]) =>

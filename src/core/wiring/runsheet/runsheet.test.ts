@@ -237,6 +237,26 @@ function overloaded(c: Circuit): string[] {
   return out;
 }
 
+describe("grounds that are only not joined yet", () => {
+  it("are no reason to keep them apart: the finding that they must meet stands alone", () => {
+    const c = circuitOf(
+      make(
+        [BOARD5, USB, { ref: "S2", part: "supply/adapter-5v-2a" }, { ref: "M1", part: "module/hc-sr04" }],
+        [
+          ["S1.USB", "B1.USB"],
+          ["M1.VCC", "S2.5V"],
+          ["M1.GND", "S2.GND"],
+          ["M1.TRIG", "B1.D8"],
+          ["M1.ECHO", "B1.D9"],
+          ["B1.GND", "B1.GND.2"],
+        ],
+      ),
+      catalogue,
+    );
+    expect(runSheet(c).filter((r) => r.note.includes("never meet"))).toEqual([]);
+  });
+});
+
 describe("no wire carries more than it can, as it is laid", () => {
   const servos = Array.from({ length: 5 }, (_, i) => ({ ref: `M${i + 1}`, part: "module/servo-small" }));
   const strips = [1, 2, 3].map((i) => ({ ref: `M${i}`, part: "module/ws2812b-strip", options: { pixels: 40 } }));
