@@ -119,8 +119,29 @@ export const verdict = (page: Page) => page.getByTestId("verdict").innerText();
 const axe = fs.readFileSync(createRequire(import.meta.url).resolve("axe-core/axe.min.js"), "utf8");
 type Axe = { violations: { id: string; nodes: { html: string }[] }[] };
 
+/**
+ * Waits until nothing fades or slides any more: half-way through a fade a text's colour is a mixture
+ * that nobody reads for longer than a blink, and axe would measure that. Two quiet frames, since a
+ * toast starts its fade a frame after it is put in.
+ */
+const stillness = (page: Page) =>
+  page.evaluate(async () => {
+    const moving = () =>
+      document
+        .getAnimations()
+        .some((a) => a.playState === "running" && a.effect?.getComputedTiming().iterations !== Infinity) ||
+      document.querySelector('[data-sonner-toast][data-mounted="false"]') !== null;
+    const until = performance.now() + 10_000;
+    for (let quiet = 0; quiet < 2;) {
+      if (performance.now() > until) throw new Error("the page did not come to rest");
+      await new Promise((frame) => requestAnimationFrame(frame));
+      quiet = moving() ? 0 : quiet + 1;
+    }
+  });
+
 /** What axe finds wrong on a page. It goes in through the debugger: the page's own policy allows no script but its own. */
 export async function axeViolations(page: Page): Promise<string[]> {
+  await stillness(page);
   await page.evaluate(axe);
   const result = await page.evaluate(() => (window as unknown as { axe: { run(): Promise<Axe> } }).axe.run());
   return result.violations.map((v) => `${v.id}: ${v.nodes[0]?.html.slice(0, 160)}`);
