@@ -25,6 +25,7 @@ const FAMILIES: Record<string, string> = {
   i2c: "I2C",
   spi: "SPI",
   uart: "Serial ports",
+  onewire: "One-wire sensors",
   bus: "Differential pairs",
   adc: "Analogue inputs",
   matrix: "Grids",

@@ -48,6 +48,10 @@ export function freePin(c: Circuit, host: string, need: Need): string | null {
   return [...fitting].sort((a, b) => (a.hazards?.length ?? 0) - (b.hazards?.length ?? 0))[0]?.label ?? null;
 }
 
+/** A line that both ends drive in turn: an I2C data line, a one-wire line, a sensor that is asked and answers on one pin. */
+export const isTwoWay = (need: Need) =>
+  need.kind === "digital-io" || need.role === "onewire" || (need.kind === "i2c" && need.role === "sda");
+
 /** The project's link between a part's pin (or its series parts) and a host. */
 export function linkOf(c: Circuit, ref: string, pin: string, host: string) {
   const end = `${ref}.${pin}`;

@@ -9,6 +9,7 @@ import { levelRules } from "./levels";
 import { loadRules } from "./loads";
 import { netRules } from "./nets";
 import { pinRules } from "./pins";
+import { oneWireRules } from "./onewire";
 import { powerRules } from "./power";
 import { regulatorRules } from "./regulators";
 import { reversedRules } from "./reversed";
@@ -31,6 +32,7 @@ export const RULES: readonly Rule[] = [
   ...reversedRules,
   ...i2cRules,
   ...serialRules,
+  ...oneWireRules,
   ...inputRules,
   ...powerRules,
   ...sourceRules,

@@ -5,7 +5,7 @@ import { formatV, nextUp, type Triple } from "../quantity";
 import { CLAMP_V, clampsToSupply, INJECTION_MA, logicSupplyPin, type Instance, type LevelVerdict } from "../netlist";
 import { houseRule, nextRef, type BasicEdit } from "../project";
 import { seriesOhm } from "./graph";
-import { label, logicSupplyFix, moveFix, owner, round } from "./help";
+import { isTwoWay, label, logicSupplyFix, moveFix, owner, round } from "./help";
 import type { Finding, Fix, Rule } from "./types";
 
 const SHIFTER = "module/shifter-bss138-4";
@@ -111,7 +111,7 @@ function bufferFix(c: Circuit, v: LevelVerdict): Fix[] {
   const b = needPart(c, v);
   const V = v.receiver.V;
   if (!b || b.ref !== owner(c, v.receiver.ref) || v.driver.how !== "push-pull" || !c.catalogue.get(BUFFER)) return [];
-  if (V.min < 4.5 || V.max > 5.5 || v.high_V < 2) return [];
+  if (V.min < 4.5 || V.max > 5.5 || v.high_V < 2 || isTwoWay(b.need)) return [];
   return [
     {
       id: "buffer",

@@ -1,6 +1,10 @@
 import { openPins, recommendedCompanions } from "../assign";
+import type { Circuit } from "../circuit";
+import type { Binding } from "../netlist";
+import { splitEnd, type CompanionValue } from "../project";
+import { formatOhm } from "../quantity";
 import { elementsAt, holds, isRail, netById, otherEnd } from "./graph";
-import { freePin, label, linkedRefs, owner } from "./help";
+import { freePin, isTwoWay, label, linkedRefs, owner } from "./help";
 import type { Finding, Fix, Rule } from "./types";
 
 const undriven: Rule = {
@@ -86,6 +90,11 @@ const contention: Rule = {
     }),
 };
 
+const pullWords = (v: CompanionValue) =>
+  v === "internal"
+    ? "Use the chip's own pull-up"
+    : `Add a ${typeof v?.ohm === "number" ? formatOhm(v.ohm) : ""} pull resistor`;
+
 const floating: Rule = {
   rule: "net.floating",
   says: "An open contact, or an output that can only pull low, gives no high by itself: a pull must hold the pin.",
@@ -119,11 +128,45 @@ const floating: Rule = {
               ? [
                   {
                     id: "pull",
-                    label: values[key] === "internal" ? "Use the chip's own pull-up" : "Add a 10 kΩ pull resistor",
+                    label: pullWords(values[key]!),
                     edits: [{ type: "setCompanion", ref: b.ref, key, value: values[key] }],
                   },
                 ]
               : [],
+        },
+      ];
+    }),
+};
+
+/** Takes out a buffer that the plan put into the wire; what the levels then want, their own rules say. */
+function bothWaysFix(c: Circuit, b: Binding, by: string): Fix[] {
+  const inst = c.netlist.instance(by);
+  if (inst?.inserted?.key !== "shifter") return [];
+  return [
+    {
+      id: "no-buffer",
+      label: `Take the buffer out of the wire at ${b.ref}.${b.pin}`,
+      edits: [{ type: "setCompanion", ref: inst.inserted.by, key: "shifter", value: null }],
+    },
+  ];
+}
+
+const oneWay: Rule = {
+  rule: "net.one-way",
+  says: "A line that both ends use in turn can't pass a buffer or an isolator that carries signals in one direction.",
+  check: (c) =>
+    c.netlist.bindings.flatMap((b): Finding[] => {
+      if (!b.oneWay || !isTwoWay(b.need)) return [];
+      const { ref, pin } = splitEnd(b.oneWay);
+      const channel = c.netlist.instance(ref)!.part.channels.find((x) => x.in === pin || x.out === pin)!;
+      return [
+        {
+          rule: "net.one-way",
+          severity: "fault",
+          at: [`${b.ref}.${b.pin}`, `${ref}.${channel.in}`, `${ref}.${channel.out}`],
+          message: `${label(c, b.ref)} and ${label(c, b.host)} talk in turn on ${b.pin}, but ${label(c, ref)} only carries ${channel.in} to ${channel.out}: ${b.isolated ? "take an isolator that is made for such lines" : "take a shifter that works both ways"}.`,
+          evidence: { in: channel.in, out: channel.out, line: b.pin },
+          fixes: bothWaysFix(c, b, ref),
         },
       ];
     }),
@@ -273,6 +316,7 @@ const dangling: Rule = {
 export const netRules: Rule[] = [
   undriven,
   contention,
+  oneWay,
   floating,
   floatingAtReset,
   dangling,

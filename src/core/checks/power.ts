@@ -428,12 +428,15 @@ const swapped = (c: Circuit, n: Net) => {
 const short: Rule = {
   rule: "power.short",
   says: "A supply must never be joined to ground.",
-  check: (c) =>
-    c.netlist.nets
-      .filter((n) => n.kind === "ground" && n.nodes.some((x) => x.supply) && !swapped(c, n))
+  check: (c) => {
+    // A one-wire sensor's supply pin belongs at ground when the data wire feeds it: `onewire.parasitic` speaks of that.
+    const shorted = (n: Net) =>
+      n.nodes.filter((x) => x.supply && !c.netlist.instance(x.ref)!.part.groups.some((g) => g.kind === "onewire"));
+    return c.netlist.nets
+      .filter((n) => n.kind === "ground" && shorted(n).length > 0 && !swapped(c, n))
       .map((n): Finding => {
-        const supply = n.nodes.find((x) => x.supply)!;
-        const refs = new Set(n.nodes.filter((x) => x.supply).map((x) => x.ref));
+        const supply = shorted(n)[0]!;
+        const refs = new Set(shorted(n).map((x) => x.ref));
         const bad = c.project.links.filter((l) => {
           const roles = [l.from, l.to].map(
             (e) => c.netlist.netOf(e)?.ends.find((x) => `${x.ref}.${x.pin}` === e)?.def.role,
@@ -452,7 +455,8 @@ const short: Rule = {
             edits: [{ type: "removeLink", from: l.from, to: l.to }],
           })),
         };
-      }),
+      });
+  },
 };
 
 export const powerRules: Rule[] = [overload, tight, noSupply, noGround, notCommon, joined, range, short];

@@ -95,6 +95,8 @@ interface Reached {
   chainedAfter?: string;
   /** The signal has crossed an isolation gap. */
   isolated?: boolean;
+  /** The pin of the first buffer or isolator on the way that carries signals in one direction only. */
+  oneWay?: string;
 }
 
 /** The ground domain that a pin's levels refer to. */
@@ -104,12 +106,12 @@ function domainOf(part: Part, label: string): string {
 }
 
 /** Where a signal can go on from a pin inside its part: through buffers, shifters, switches, and back along a chain. */
-function inside(part: Part, pin: string): { to: string; chain: boolean; gap?: boolean }[] {
-  const out: { to: string; chain: boolean; gap?: boolean }[] = [];
+function inside(part: Part, pin: string): { to: string; chain: boolean; gap?: boolean; oneWay?: boolean }[] {
+  const out: { to: string; chain: boolean; gap?: boolean; oneWay?: boolean }[] = [];
   for (const c of part.channels) {
     if (c.out !== pin && c.in !== pin) continue;
     const to = c.out === pin ? c.in : c.out;
-    out.push({ to, chain: false, gap: domainOf(part, to) !== domainOf(part, pin) });
+    out.push({ to, chain: false, gap: domainOf(part, to) !== domainOf(part, pin), oneWay: !c.both });
   }
   for (const g of part.groups) {
     if (g.kind !== "chain") continue;
@@ -131,23 +133,25 @@ function reach(
   const queue: Reached[] = [{ net: start }];
   for (const here of queue) {
     if (here.net.kind === "supply" || here.net.kind === "ground") continue;
-    const next: [string, string | undefined, boolean][] = (joined.get(here.net.id) ?? []).map((el) => [
-      el.a === here.net.id ? el.b : el.a,
-      here.chainedAfter,
-      here.isolated ?? false,
-    ]);
+    const { net: _, ...sofar } = here;
+    const next: (Omit<Reached, "net"> & { id: string })[] = (joined.get(here.net.id) ?? []).map((el) => ({
+      ...sofar,
+      id: el.a === here.net.id ? el.b : el.a,
+    }));
     for (const end of here.net.ends)
       for (const way of inside(e.instances.get(end.ref)!.part, end.pin))
-        next.push([
-          net(`${end.ref}.${way.to}`).id,
-          way.chain ? (here.chainedAfter ?? end.ref) : here.chainedAfter,
-          Boolean(here.isolated || way.gap),
-        ]);
-    for (const [id, chainedAfter, isolated] of next) {
+        next.push({
+          ...sofar,
+          id: net(`${end.ref}.${way.to}`).id,
+          ...(way.chain && { chainedAfter: here.chainedAfter ?? end.ref }),
+          ...(way.gap && { isolated: true }),
+          ...(way.oneWay && { oneWay: here.oneWay ?? `${end.ref}.${end.pin}` }),
+        });
+    for (const { id, ...how } of next) {
       const n = byId.get(id)!;
       if (seen.has(id) || n.kind === "supply" || n.kind === "ground") continue;
       seen.add(id);
-      queue.push({ net: n, ...(chainedAfter && { chainedAfter }), ...(isolated && { isolated }) });
+      queue.push({ net: n, ...how });
     }
   }
   return queue;
@@ -181,6 +185,7 @@ function makeBindings(e: Expanded, byId: Map<string, Net>, elements: NetElement[
           direct: i === 0,
           ...(r.chainedAfter && { chainedAfter: r.chainedAfter }),
           ...(r.isolated && { isolated: true }),
+          ...(r.oneWay && { oneWay: r.oneWay }),
         });
         break;
       }

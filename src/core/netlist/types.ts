@@ -57,6 +57,8 @@ export interface Binding {
   chainedAfter?: string;
   /** True when the signal crosses from one ground domain into another, as in an isolator. */
   isolated?: boolean;
+  /** The pin of the first buffer or isolator on the way that carries signals in one direction only. */
+  oneWay?: string;
 }
 
 export interface Netlist {

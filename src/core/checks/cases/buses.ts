@@ -107,6 +107,41 @@ const shifted = part("M1", "module/sd-shifted");
 const plain = part("M1", "module/mcp3008", {}, { decoupling: { F: 1e-7 } });
 const thermo = part("M2", "module/rc522");
 
+const ISOLATED: Links = [
+  ["M2.VCC1", "B1.3V3"],
+  ["M2.GND1", "B1.GND"],
+  ["M2.VCC2", "S2.+"],
+  ["M2.GND2", "S2.-"],
+  ["M1.VCC", "S2.+"],
+  ["M1.GND", "S2.-"],
+  ["M2.INB", "M1.SDA"],
+  ["M2.OUTB", "B1.GP4"],
+  ["M2.INA", "B1.GP5"],
+  ["M2.OUTA", "M1.SCL"],
+];
+const gap = (second: object, links: Links) =>
+  make(
+    [
+      PICO,
+      USB,
+      { ref: "S2", part: "supply/bench", options: { output_V: 5 } },
+      part("M2", "module/isolator-2ch", {}, { decoupling: { F: 1e-7 } }),
+      second,
+    ],
+    [CABLE, ...links],
+    { houseRules: { grounds: "isolated" } },
+  );
+const probe = (vdd: string) =>
+  make(
+    [PICO, USB, part("M1", "module/ds18b20", {}, { pullUp: { ohm: 4700 } })],
+    [CABLE, ["M1.VDD", vdd], ["M1.GND", "B1.GND"], ["M1.DQ", "B1.GP2"]],
+  );
+const wet = (shifter: object | null) =>
+  make(
+    [AVR, USB, part("M1", "module/dht22", {}, { pullUp: { ohm: 4700 }, ...(shifter && { shifter }) })],
+    [CABLE, ["M1.VCC", "B1.5V"], ["M1.GND", "B1.GND"], ["M1.DATA", "B1.D4"]],
+  );
+
 /** Buses and inputs: addresses, pull-ups, clocks, crossing, rates, converters. */
 export const busCases: Case[] = [
   {
@@ -185,6 +220,29 @@ export const busCases: Case[] = [
     bad: () => serial("8000000", "9600"),
     near: () => serial("16000000", "9600"),
     fix: "crystal",
+  },
+  {
+    rule: "net.one-way",
+    severity: "fault",
+    says: "an I2C clock behind an isolator with one line each way",
+    bad: () => gap(part("M1", "module/ds3231"), ISOLATED),
+    near: () => bus3([part("M1", "module/ds3231")]),
+  },
+  {
+    rule: "net.one-way",
+    severity: "fault",
+    says: "a buffer in the wire of a sensor that is asked and answers on it",
+    bad: () => wet({ part: "module/buffer-74ahct125" }),
+    near: () => wet(null),
+    fix: "no-buffer",
+  },
+  {
+    rule: "onewire.parasitic",
+    severity: "fault",
+    says: "a one-wire sensor with VDD at ground",
+    bad: () => probe("B1.GND"),
+    near: () => probe("B1.3V3"),
+    fix: "logic-supply",
   },
   {
     rule: "adc.range",
