@@ -4,7 +4,7 @@ import { backfeeds, bootStates, brightnessCap, type BootState } from "../core/ch
 import { realBaud, USUAL_BAUD } from "../core/circuits";
 import { circuitOf, type Circuit } from "../core/circuit";
 import { adviseSupplies, batteries, sourcesOn, stageHeat, supplyWires, type SupplyAdvice } from "../core/power";
-import type { Project } from "../core/project";
+import { airOf, type Project } from "../core/project";
 import { evaluate, type Triple } from "../core/quantity";
 import { hookupsOf, type Hookup } from "../core/sums";
 
@@ -40,6 +40,8 @@ export interface PowerView {
     cutoff_V: number;
     cutoffBy: string | null;
     sag_V: number;
+    coldest_C: number;
+    coldSag_V: number;
     points: { used: number; rest_V: number; peak_V: number }[];
   }[];
   brightness: {
@@ -157,7 +159,7 @@ function river(c: Circuit): PowerView["river"] {
     if (!id) continue;
     head.set(net.id, id);
     const flow = limit?.flow ?? stage!.out;
-    const heat = stage && stageHeat(c.netlist, stage);
+    const heat = stage && stageHeat(c.netlist, stage, airOf(c.project).max_C);
     const through =
       stage && c.power.limits.find((l) => l.id === `${stage.ref}:${stage.converter.from}>${stage.converter.to}`);
     const ref = limit?.ref ?? stage!.ref;
@@ -247,7 +249,7 @@ export function makePowerView(project: Project, catalogue: Catalogue): PowerView
   };
   return {
     river: river(c),
-    batteries: batteries(c.netlist, c.power).map((b) => ({
+    batteries: batteries(c.netlist, c.power, airOf(c.project).min_C).map((b) => ({
       ref: b.battery.ref,
       label: b.battery.label,
       capacity_mAh: b.battery.capacity_Ah * 1000,
@@ -258,6 +260,8 @@ export function makePowerView(project: Project, catalogue: Catalogue): PowerView
       cutoff_V: b.battery.cutoff_V,
       cutoffBy: b.battery.cutoffBy && label(b.battery.cutoffBy),
       sag_V: b.sag_V,
+      coldest_C: b.battery.coldest_C,
+      coldSag_V: b.coldSag_V,
       points: b.points,
     })),
     brightness: brightness(c),

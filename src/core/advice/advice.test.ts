@@ -276,6 +276,15 @@ describe("boards", () => {
     expect(first).toEqual([...first].sort((a, b) => Number(a) - Number(b)));
     expect(order("keep")).not.toEqual(first);
   });
+  it("without an iron, boards that come soldered are first, for good too", () => {
+    const list = rankBoards(
+      make([USB, { ref: "D1", part: "discrete/led-red" }], [], { brief: { stage: "keep", iron: false } }),
+      catalogue,
+    ).filter((b) => b.fits && !b.stops && !b.faults);
+    const order = list.map((b) => Number(b.solder));
+    expect(order).toEqual([...order].sort());
+    expect(new Set(order).size).toBe(2);
+  });
   it("count levels to change, pins left by kind, and the supply", () => {
     expect(of("board/rp2040-forty").overdriven).toBe(1);
     expect(of("board/rp2040-forty").left.find((l) => l.can === "adc")!.pins).toHaveLength(3);

@@ -214,20 +214,22 @@ export function boardsOf(project: Project, catalogue: Catalogue): Part[] {
 }
 
 /**
- * Fitting boards first, then fewer troubles, then what is in the drawer or in use, then ready boards; for a prototype those
- * that need no soldering iron; then the cheaper plan.
+ * Fitting boards first, then fewer troubles; without a soldering iron those that come ready; then what is in the drawer or in
+ * use, then ready boards; for a prototype those that need no soldering; then the cheaper plan.
  */
-export function sortTrials(list: readonly BoardTrial[], stage: Project["brief"]["stage"]): BoardTrial[] {
+export function sortTrials(list: readonly BoardTrial[], brief: Project["brief"]): BoardTrial[] {
+  const bySolder = (x: BoardTrial, y: BoardTrial) => Number(x.solder) - Number(y.solder);
   return list
     .map((b, i) => ({ b, i }))
     .sort(
       (x, y) =>
         Number(y.b.fits) - Number(x.b.fits) ||
         troubles(x.b) - troubles(y.b) ||
+        (brief.iron ? 0 : bySolder(x.b, y.b)) ||
         Number(y.b.owned) - Number(x.b.owned) ||
         Number(y.b.current) - Number(x.b.current) ||
         Number(isChip(x.b)) - Number(isChip(y.b)) ||
-        (stage === "prototype" ? Number(x.b.solder) - Number(y.b.solder) : 0) ||
+        (brief.stage === "prototype" ? bySolder(x.b, y.b) : 0) ||
         x.b.cost - y.b.cost ||
         x.i - y.i,
     )
@@ -248,7 +250,7 @@ export function* rankBoardsSlowly(
     if (yield out.length) break;
     out.push(trial(project, host, board, catalogue));
   }
-  return sortTrials(out, project.brief.stage);
+  return sortTrials(out, project.brief);
 }
 
 /** `rankBoardsSlowly` without pauses. */

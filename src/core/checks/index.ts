@@ -15,6 +15,7 @@ import { regulatorRules } from "./regulators";
 import { reversedRules } from "./reversed";
 import { sourceRules } from "./sources";
 import { serialRules } from "./serial";
+import { surroundingRules } from "./surroundings";
 import { SEVERITIES, type Finding, type Rule } from "./types";
 import { wireRules } from "./wires";
 
@@ -41,6 +42,7 @@ export const RULES: readonly Rule[] = [
   ...wireRules,
   ...netRules,
   ...breadboardRules,
+  ...surroundingRules,
 ];
 
 const order = (f: Finding) => `${SEVERITIES.indexOf(f.severity)}|${f.rule}|${f.at.join("|")}`;

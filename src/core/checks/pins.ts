@@ -378,7 +378,8 @@ const solder: Rule = {
   check: (c) =>
     c.netlist.expanded.hosts.flatMap((host): Finding[] => {
       const part = c.netlist.instance(host)!.part;
-      if (part.board!.headersSoldered || !part.id.startsWith("board/")) return [];
+      // Without an iron `part.solder` speaks, of all parts at once.
+      if (part.board!.headersSoldered || !part.id.startsWith("board/") || !c.project.brief.iron) return [];
       return [
         {
           rule: "board.solder",

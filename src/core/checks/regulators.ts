@@ -1,5 +1,6 @@
 import type { Circuit } from "../circuit";
 import { JUNCTION_MAX_C, JUNCTION_WARM_C, stageHeat, type Stage } from "../power";
+import { airOf } from "../project";
 import { evaluate, formatV } from "../quantity";
 import { netById } from "./graph";
 import { label, mA, ownSupplyFix, round } from "./help";
@@ -15,9 +16,10 @@ function coolerFixes(c: Circuit, s: Stage): Fix[] {
 const heat: Rule = {
   rule: "power.regulator-heat",
   says: "A linear regulator turns every volt that it takes away into heat: (Vin − Vout) times the current.",
-  check: (c) =>
-    c.power.stages.flatMap((s): Finding[] => {
-      const h = stageHeat(c.netlist, s);
+  check: (c) => {
+    const air = airOf(c.project).max_C;
+    return c.power.stages.flatMap((s): Finding[] => {
+      const h = stageHeat(c.netlist, s, air);
       if (!h || s.converter.kind !== "linear" || h.junction_C <= JUNCTION_WARM_C) return [];
       const stop = h.junction_C > JUNCTION_MAX_C;
       const [vin, vout] = [netById(c, s.from)?.V, netById(c, s.to)?.V];
@@ -26,17 +28,19 @@ const heat: Rule = {
           rule: "power.regulator-heat",
           severity: stop ? "stop" : "risk",
           at: [s.ref],
-          message: `${label(c, s.ref)}, ${s.converter.says}: ${formatV(vin!.max)} down to ${formatV(vout!.typ)} at ${mA(s.out.typ)} makes ${h.typ_W.toFixed(2)} W and ${h.junction_C.toFixed(0)} °C inside${stop ? ": it shuts off or burns. Do not power this" : ": too hot to touch"}.`,
+          message: `${label(c, s.ref)}, ${s.converter.says}: ${formatV(vin!.max)} down to ${formatV(vout!.typ)} at ${mA(s.out.typ)} makes ${h.typ_W.toFixed(2)} W and ${h.junction_C.toFixed(0)} °C inside, in air of ${air} °C${stop ? ": it shuts off or burns. Do not power this" : ": too hot to touch"}.`,
           evidence: {
             heat_W: round(h.typ_W, 2),
             junction_C: round(h.junction_C, 0),
+            air_C: air,
             theta_C_per_W: h.theta_C_per_W,
             theta: h.assumed ? "assumed for its size" : "data sheet",
           },
           fixes: coolerFixes(c, s),
         },
       ];
-    }),
+    });
+  },
 };
 
 /** Stages whose input may be too low for what the parts below want; worse when it is so at the usual voltage already. */

@@ -1,8 +1,8 @@
 import type { Circuit } from "../circuit";
-import { lowestNeeded, pushes, rootOf, sourcesOn, supplyWires, type Push, type SourceAt } from "../power";
+import { inCold, lowestNeeded, pushes, rootOf, sourcesOn, supplyWires, type Push, type SourceAt } from "../power";
 import { evaluate, formatV } from "../quantity";
 import type { Net } from "../netlist";
-import { nextRef, splitEnd, type BasicEdit } from "../project";
+import { airOf, nextRef, splitEnd, type BasicEdit } from "../project";
 import { netById } from "./graph";
 import { label, mA, ownSupplyFix, round } from "./help";
 import type { Finding, Fix, Rule } from "./types";
@@ -228,7 +228,9 @@ const brownout: Rule = {
     c.power.limits.flatMap((l): Finding[] => {
       const net = netById(c, l.net);
       const s = net && sourcesOn(c.netlist, net)[0];
-      const ohm = s?.source.rint_ohm === undefined ? 0 : evaluate(s.source.rint_ohm, s.inst.vars);
+      const cold = airOf(c.project).min_C;
+      const { times } = s?.source.chemistry ? inCold(s.source.chemistry, cold) : { times: 1 };
+      const ohm = times * (s?.source.rint_ohm === undefined ? 0 : evaluate(s.source.rint_ohm, s.inst.vars));
       if (l.kind !== "source" || !net?.V || !s || !ohm || l.flow.peak > l.limit_A) return [];
       const need = lowestNeeded(c.netlist, c.power, l.net);
       const sag = l.flow.peak * ohm;
@@ -239,8 +241,14 @@ const brownout: Rule = {
           rule: "power.brownout",
           severity: "risk",
           at: [l.ref, ...(need.by ? [need.by] : [])],
-          message: `At ${mA(l.flow.peak)} ${label(c, l.ref)} sags by ${formatV(sag)}: a nearly empty one gives ${formatV(net.V.min - sag)}, and ${need.by ? label(c, need.by) : "what hangs on it"} wants ${formatV(need.V)}. It restarts at the peak.`,
-          evidence: { sag_V: round(sag), low_V: round(net.V.min - sag), wants_V: round(need.V), rint_ohm: ohm },
+          message: `At ${mA(l.flow.peak)} ${label(c, l.ref)} sags by ${formatV(sag)}${times > 1 ? ` at ${String(cold).replace("-", "−")} °C` : ""}: a nearly empty one gives ${formatV(net.V.min - sag)}, and ${need.by ? label(c, need.by) : "what hangs on it"} wants ${formatV(need.V)}. It restarts at the peak.`,
+          evidence: {
+            sag_V: round(sag),
+            low_V: round(net.V.min - sag),
+            wants_V: round(need.V),
+            rint_ohm: round(ohm),
+            air_C: cold,
+          },
           fixes: l.loads
             .filter((x) => !c.netlist.instance(x.ref)?.part.board && x.flow.peak > 0.2)
             .slice(0, 1)

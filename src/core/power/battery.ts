@@ -1,5 +1,6 @@
 import { evaluate } from "../quantity";
 import type { Netlist } from "../netlist";
+import { inCold, type Chemistry } from "./cold";
 import { lowestNeeded } from "./needs";
 import { sourcesOn, type SourceAt } from "./at";
 import type { Load, PowerReport } from "./tree";
@@ -8,7 +9,7 @@ import type { Load, PowerReport } from "./tree";
  * Volts of one cell against the share of its charge that is used, at small currents: typical shapes of the kind, from
  * the discharge figures that cell data sheets print. Between the points it is a straight line.
  */
-const CURVES: Record<"alkaline" | "lithium", [used: number, V: number][]> = {
+const CURVES: Record<Chemistry, [used: number, V: number][]> = {
   alkaline: [
     [0, 1.6],
     [0.05, 1.5],
@@ -32,7 +33,7 @@ const CURVES: Record<"alkaline" | "lithium", [used: number, V: number][]> = {
     [1, 3.0],
   ],
 };
-/** What becomes of the printed capacity: age, cold, self-discharge take some; a fresh one may give a little more. */
+/** What becomes of the printed capacity: age, a cool room, self-discharge take some; a fresh one may give a little more. */
 const WORN = 0.75;
 const FRESH = 1.05;
 
@@ -51,7 +52,7 @@ export function batteryVolts(b: Battery, used: number, A: number): number {
 export interface Battery {
   ref: string;
   label: string;
-  chemistry: "alkaline" | "lithium";
+  chemistry: Chemistry;
   cells: number;
   capacity_Ah: number;
   rint_ohm: number;
@@ -61,6 +62,8 @@ export interface Battery {
   /** Volts below which something stops working, and what. */
   cutoff_V: number;
   cutoffBy: string | null;
+  /** The air at its coldest where the build lives, °C. */
+  coldest_C: number;
 }
 
 export interface BatteryLife {
@@ -68,14 +71,15 @@ export interface BatteryLife {
   average_A: number;
   /** Share of the charge that is used when the voltage under peak load reaches the cut-off. */
   usable: number;
-  /** Hours: worn and cold battery against a fresh one. */
+  /** Hours: a worn battery at the coldest against a fresh one in a room. */
   hours: { min: number; max: number };
-  /** Volts of a fresh and of a nearly used battery under peak load. */
+  /** Volts lost inside at the peak, in a room and at the coldest. */
   sag_V: number;
+  coldSag_V: number;
   points: { used: number; rest_V: number; peak_V: number }[];
 }
 
-function batteryOf(n: Netlist, power: PowerReport, s: SourceAt, netId: string): Battery | null {
+function batteryOf(n: Netlist, power: PowerReport, s: SourceAt, netId: string, coldest_C: number): Battery | null {
   const { chemistry, cells, capacity_mAh, rint_ohm } = s.source;
   const limit = power.limits.find((l) => l.net === netId && l.kind === "source");
   if (!chemistry || capacity_mAh === undefined || !limit) return null;
@@ -92,6 +96,7 @@ function batteryOf(n: Netlist, power: PowerReport, s: SourceAt, netId: string): 
     flow: limit.flow,
     cutoff_V: Math.max(need.V, empty),
     cutoffBy: need.V > empty ? need.by : null,
+    coldest_C,
   };
 }
 
@@ -109,21 +114,24 @@ function usableAt(b: Battery, cutoff: number, A: number): number {
 }
 
 /**
- * How long a battery lasts: capacity · usable share ÷ (duty · typical + (1 − duty) · idle), from worn to fresh. The usable
- * share ends where the voltage under the typical current, sag included, is no longer enough.
+ * How long a battery lasts: capacity · usable share ÷ (duty · typical + (1 − duty) · idle), from worn and cold to fresh. The
+ * usable share ends where the voltage under the typical current, sag included, is no longer enough; for the worn one, under
+ * the peak and with the inner resistance of a cold cell.
  */
 export function batteryLife(b: Battery): BatteryLife {
   const average_A = b.duty * b.flow.typ + (1 - b.duty) * b.flow.idle;
   const usable = usableAt(b, b.cutoff_V, b.flow.typ);
-  const careful = usableAt(b, b.cutoff_V, b.flow.peak);
+  const cold = inCold(b.chemistry, b.coldest_C);
+  const careful = usableAt({ ...b, rint_ohm: b.rint_ohm * cold.times }, b.cutoff_V, b.flow.peak);
   const hours = (share: number, worn: number) =>
     average_A > 0 ? (b.capacity_Ah * share * worn) / average_A : Infinity;
   return {
     battery: b,
     average_A,
     usable,
-    hours: { min: hours(careful, WORN), max: hours(usable, FRESH) },
+    hours: { min: hours(careful, WORN * cold.share), max: hours(usable, FRESH) },
     sag_V: b.flow.peak * b.rint_ohm,
+    coldSag_V: b.flow.peak * b.rint_ohm * cold.times,
     points: Array.from({ length: 41 }, (_, i) => {
       const used = i / 40;
       return { used, rest_V: batteryVolts(b, used, b.flow.idle), peak_V: batteryVolts(b, used, b.flow.peak) };
@@ -131,12 +139,12 @@ export function batteryLife(b: Battery): BatteryLife {
   };
 }
 
-/** Every battery of a circuit that something hangs on. */
-export function batteries(n: Netlist, power: PowerReport): BatteryLife[] {
+/** Every battery of a circuit that something hangs on, where the air gets as cold as `coldest_C`. */
+export function batteries(n: Netlist, power: PowerReport, coldest_C: number): BatteryLife[] {
   return n.nets.flatMap((net) =>
     net.kind === "supply"
       ? sourcesOn(n, net).flatMap((s) => {
-          const b = batteryOf(n, power, s, net.id);
+          const b = batteryOf(n, power, s, net.id, coldest_C);
           return b ? [batteryLife(b)] : [];
         })
       : [],

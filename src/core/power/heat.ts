@@ -1,8 +1,6 @@
 import type { Netlist } from "../netlist";
 import type { Stage } from "./tree";
 
-/** Warm room, board in a case: what a regulator's own heat comes on top of, °C. */
-export const AMBIENT_C = 40;
 /** Where silicon regulators shut themselves off, °C. */
 export const JUNCTION_MAX_C = 125;
 /** Above this a regulator ages fast and burns fingers, °C. */
@@ -22,13 +20,13 @@ export interface Heat {
 }
 
 /** Junction temperature: ambient + P·θJA, °C; P in watts, θ in °C/W. */
-export const junction = (W: number, theta: number, ambient = AMBIENT_C) => ambient + W * theta;
+export const junction = (W: number, theta: number, ambient: number) => ambient + W * theta;
 
 /**
  * Heat in a linear regulator, (Vin − Vout)·I at the highest input and lowest output; a switching one loses the share
- * that its efficiency leaves. Null for wires, fuses and diodes, and for what is not fed.
+ * that its efficiency leaves. `ambient` is the warmest air around it, °C. Null for wires, fuses and diodes, and for what is not fed.
  */
-export function stageHeat(n: Netlist, s: Stage, ambient = AMBIENT_C): Heat | null {
+export function stageHeat(n: Netlist, s: Stage, ambient: number): Heat | null {
   const [vin, vout] = [n.nets.find((x) => x.id === s.from)?.V, n.nets.find((x) => x.id === s.to)?.V];
   const { kind, theta_C_per_W, limit_mA, efficiency } = s.converter;
   if (!vin || !vout || (kind !== "linear" && kind !== "switching")) return null;

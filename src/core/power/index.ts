@@ -7,4 +7,5 @@ export * from "./heat";
 export * from "./needs";
 export * from "./wires";
 export * from "./battery";
+export * from "./cold";
 export * from "./budget";

@@ -10,6 +10,7 @@ import {
   awgOhmPerMetre,
   batteries,
   batteryLife,
+  inCold,
   batteryVolts,
   gaugeFor,
   junction,
@@ -86,7 +87,7 @@ describe("wires", () => {
 });
 
 describe("heat", () => {
-  it("1 W at 67 °C/W in a room of 40 °C is 107 °C inside", () => expect(junction(1, 67)).toBe(107));
+  it("1 W at 67 °C/W in a room of 40 °C is 107 °C inside", () => expect(junction(1, 67, 40)).toBe(107));
   it("9 V at most 9.45 V, down to at least 4.9 V, at the board's own 50 mA: 0.23 W", () => {
     const c = circuitOf(
       make(
@@ -98,7 +99,7 @@ describe("heat", () => {
       ),
       catalogue,
     );
-    const heat = c.power.stages.map((s) => stageHeat(c.netlist, s)).find((h) => h && h.theta_C_per_W === 67)!;
+    const heat = c.power.stages.map((s) => stageHeat(c.netlist, s, 40)).find((h) => h && h.theta_C_per_W === 67)!;
     expect(heat.typ_W).toBeCloseTo(4.55 * 0.05, 4);
     expect(heat.junction_C).toBeCloseTo(40 + 4.55 * 0.05 * 67, 2);
     expect(heat.assumed).toBe(false);
@@ -106,7 +107,7 @@ describe("heat", () => {
   it("a step-down stage loses what its efficiency leaves", () => {
     const c = circuitOf(make([BOARD3, USB], [CABLE]), catalogue);
     const s = c.power.stages.find((x) => x.converter.kind === "switching")!;
-    expect(stageHeat(c.netlist, s)!.typ_W).toBeCloseTo(3.4 * 0.03 * (1 / 0.85 - 1), 6);
+    expect(stageHeat(c.netlist, s, 40)!.typ_W).toBeCloseTo(3.4 * 0.03 * (1 / 0.85 - 1), 6);
   });
 });
 
@@ -122,6 +123,7 @@ describe("batteries", () => {
     flow: { idle: 0, typ: 0.05, peak: 0.2 },
     cutoff_V: 3,
     cutoffBy: null,
+    coldest_C: 10,
   };
   it("three fresh cells give 4.8 V, and 0.12 V less at 0.2 A through 0.6 Ω", () => {
     expect(batteryVolts(cell, 0, 0)).toBeCloseTo(4.8, 9);
@@ -134,6 +136,19 @@ describe("batteries", () => {
     // 3 V is 1.0 V a cell, reached between 90 and 97 % of the charge; the sag of 30 mV brings it forward a little.
     expect(life.usable).toBeGreaterThan(0.9);
     expect(life.usable).toBeLessThan(0.97);
+  });
+  it("at 0 °C an alkaline cell gives 70 % of its charge through twice the resistance; between 0 and −20 °C in a line", () => {
+    expect(inCold("alkaline", 0)).toEqual({ share: 0.7, times: 2 });
+    expect(inCold("alkaline", -10)).toEqual({ share: 0.5, times: 3 });
+    expect(inCold("lithium", 20)).toEqual({ share: 1, times: 1 });
+    expect(inCold("lithium", -60)).toEqual({ share: 0.5, times: 5 });
+  });
+  it("cold shortens the careful end of the estimate only", () => {
+    const [warm, cold] = [batteryLife(cell), batteryLife({ ...cell, coldest_C: 0 })];
+    expect(cold.hours.max).toBe(warm.hours.max);
+    expect(cold.coldSag_V).toBeCloseTo(0.2 * 0.6 * 2, 9);
+    // Worn (0.75), at 0 °C (0.7), and 3.0 V at 0.2 A through 1.2 Ω: 1.08 V a cell, half-way from 0.8 to 0.9 of the charge.
+    expect(cold.hours.min).toBeCloseTo((2 * 0.85 * 0.75 * 0.7) / 0.05, 6);
   });
   it("awake a tenth of the time lasts ten times as long where idling takes nothing", () => {
     expect(batteryLife({ ...cell, duty: 0.1 }).hours.max / batteryLife(cell).hours.max).toBeCloseTo(10, 6);
@@ -171,7 +186,7 @@ describe("batteries", () => {
     const net = c.netlist.netOf("S1:main");
     expect(lowestNeeded(c.netlist, c.power, net.id)).toEqual({ V: 2.7, by: "B1" });
     // Empty cells (3.0 V) come first.
-    expect(batteries(c.netlist, c.power)[0]!.battery).toMatchObject({ cutoff_V: 3, cutoffBy: null });
+    expect(batteries(c.netlist, c.power, 10)[0]!.battery).toMatchObject({ cutoff_V: 3, cutoffBy: null });
   });
 });
 

@@ -12,6 +12,7 @@ import {
   HouseRulesSchema,
   KitSchema,
   LinkSchema,
+  PlaceSchema,
   ProjectSchema,
   SpotSchema,
   type Link,
@@ -28,9 +29,13 @@ const BaseEdit = z.discriminatedUnion("type", [
       goal: z.string().max(2000).optional(),
       stage: z.enum(["prototype", "keep"]).optional(),
       notes: z.string().max(10_000).optional(),
+      place: PlaceSchema.optional(),
+      iron: z.boolean().optional(),
     }),
   }),
   z.strictObject({ type: z.literal("setHouseRules"), rules: HouseRulesSchema }),
+  /** Which grounds must stay apart: a list for each, of parts or sides of parts (`M1.far`); none lets all be joined. */
+  z.strictObject({ type: z.literal("setIsolated"), isolated: ProjectSchema.shape.isolated.unwrap() }),
   z.strictObject({
     type: z.literal("addPart"),
     part: z.string().max(60),
@@ -146,6 +151,7 @@ type Handlers = {
 const HANDLERS: Handlers = {
   setTitle: (p, e) => ({ ...p, title: e.title }),
   setBrief: (p, e) => ({ ...p, brief: { ...p.brief, ...e.brief } }),
+  setIsolated: (p, e) => ({ ...p, isolated: e.isolated }),
   setHouseRules: (p, e) => ({ ...p, houseRules: { ...p.houseRules, ...e.rules } }),
   addPart: (p, e) => {
     const entry: ProjectPart = { ref: e.ref ?? nextRef(p, e.part), part: e.part };
@@ -158,6 +164,7 @@ const HANDLERS: Handlers = {
     ...p,
     parts: p.parts.filter((x) => x.ref !== e.ref).map((x) => (x.host === e.ref ? without(x, "host") : x)),
     links: p.links.filter((l) => !touches(l, e.ref)),
+    isolated: p.isolated.map((list) => list.filter((m) => m.split(".")[0] !== e.ref)).filter((list) => list.length > 0),
   }),
   setLabel: (p, e) => mapPart(p, e.ref, (x) => (e.label ? { ...x, label: e.label } : without(x, "label"))),
   setOption: (p, e) =>
@@ -305,6 +312,7 @@ export function applyEdit(project: Project, edit: Edit, catalogue: Catalogue): P
 const SAYS: { [T in BasicEdit["type"]]: (e: Extract<BasicEdit, { type: T }>) => string } = {
   setTitle: (e) => `title "${e.title}"`,
   setBrief: () => "brief",
+  setIsolated: (e) => (e.isolated.length ? "grounds that stay apart" : "grounds may be joined"),
   setHouseRules: (e) => `house rule ${Object.keys(e.rules).join(", ")}`,
   addPart: (e) => `add ${e.part}`,
   removePart: (e) => `remove ${e.ref}`,

@@ -2,5 +2,6 @@
 export * from "./schema";
 export * from "./endpoint";
 export * from "./load";
+export * from "./place";
 export * from "./edits";
 export * from "./refs";

@@ -41,6 +41,20 @@ export const HouseRulesSchema = z.strictObject({
   wireColours: z.array(z.string().min(1).max(20)).max(24).optional(),
 });
 
+/** Where a build lives: in short, as an answer, and the air around it at its coldest and warmest, °C. */
+export const PLACES = {
+  room: { short: "in a room", says: "in a room", min_C: 10, max_C: 40 },
+  shelter: {
+    short: "outdoors in the shade",
+    says: "outdoors in the shade, or in an unheated shed",
+    min_C: -15,
+    max_C: 45,
+  },
+  sun: { short: "in the sun", says: "in the sun: a closed box outdoors, a greenhouse, a car", min_C: -15, max_C: 65 },
+} as const;
+export const PlaceSchema = z.enum(["room", "shelter", "sun"]);
+export type Place = z.infer<typeof PlaceSchema>;
+
 export const CompanionValueSchema = z.union([
   z.null(),
   z.literal("internal"),
@@ -152,8 +166,11 @@ export const ProjectSchema = z.strictObject({
       goal: z.string().max(2000).default(""),
       stage: z.enum(["prototype", "keep"]).default("prototype"),
       notes: z.string().max(10_000).default(""),
+      place: PlaceSchema.default("room"),
+      /** Whether a soldering iron is at hand. */
+      iron: z.boolean().default(true),
     })
-    .default({ goal: "", stage: "prototype", notes: "" }),
+    .default({ goal: "", stage: "prototype", notes: "", place: "room", iron: true }),
   houseRules: HouseRulesSchema.default({}),
   parts: z.array(ProjectPartSchema).max(400).default([]),
   links: z.array(LinkSchema).max(2000).default([]),

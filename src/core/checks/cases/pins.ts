@@ -178,6 +178,21 @@ export const pinCases: Case[] = [
     near: () => make([AVR, USB], [CABLE]),
   },
   {
+    rule: "part.solder",
+    severity: "risk",
+    says: "a board with loose headers, and no soldering iron",
+    bad: () => make([PICO, USB], [CABLE], { brief: { iron: false } }),
+    near: () => make([AVR, USB], [CABLE], { brief: { iron: false } }),
+  },
+  {
+    rule: "part.solder",
+    severity: "risk",
+    says: "soldering at once without an iron",
+    bad: () => make([AVR, USB], [CABLE], { brief: { iron: false }, houseRules: { firstBuild: "solder" } }),
+    near: () => make([AVR, USB], [CABLE], { brief: { iron: true }, houseRules: { firstBuild: "solder" } }),
+    fix: "breadboard",
+  },
+  {
     rule: "board.driver",
     severity: "note",
     says: "a serial bridge wants a driver",

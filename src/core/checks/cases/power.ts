@@ -133,7 +133,7 @@ const servo = (from: "board" | "source") =>
     ],
   );
 const CHIP = { ref: "B1", part: "chip/atmega328p-dip28", companions: { decoupling: { F: 1e-7 } } };
-const sagging = (load_mA: number) =>
+const sagging = (load_mA: number, place = "room") =>
   make(
     [
       CHIP,
@@ -151,6 +151,30 @@ const sagging = (load_mA: number) =>
       ["Q1.S", "S1.-"],
       ["Q1.G", "B1.PD4"],
     ],
+    { brief: { place } },
+  );
+const cell = (place: string, charger: boolean) =>
+  make(
+    [
+      PICO,
+      part("S1", "supply/lipo-1s"),
+      part("SW1", "discrete/toggle", {}, { pullUp: null }),
+      ...(charger ? [part("M1", "module/charger-1s")] : []),
+    ],
+    charger
+      ? [
+          ["S1.+", "M1.B+"],
+          ["S1.-", "M1.B-"],
+          ["M1.OUT+", "SW1.1"],
+          ["M1.OUT-", "B1.GND"],
+          ["SW1.2", "B1.VSYS"],
+        ]
+      : [
+          ["S1.+", "SW1.1"],
+          ["S1.-", "B1.GND"],
+          ["SW1.2", "B1.VSYS"],
+        ],
+    { brief: { place } },
   );
 const battery = (toggle: boolean) =>
   toggle
@@ -169,7 +193,7 @@ const battery = (toggle: boolean) =>
           ["S1.-", "B1.GND"],
         ],
       );
-const gas = (n: number) =>
+const gas = (n: number, place = "room") =>
   make(
     [
       AVR,
@@ -185,6 +209,7 @@ const gas = (n: number) =>
         [`M${i + 1}.AO`, `B1.A${i}`],
       ]).flat(),
     ],
+    { brief: { place } },
   );
 const low = (V: number) =>
   make(
@@ -330,6 +355,27 @@ export const powerCases: Case[] = [
     near: () => sagging(60),
   },
   {
+    rule: "power.brownout",
+    severity: "risk",
+    says: "a motor that three cells carry in a room, outdoors in winter",
+    bad: () => sagging(60, "shelter"),
+    near: () => sagging(60),
+  },
+  {
+    rule: "power.cell-temperature",
+    severity: "risk",
+    says: "a lithium cell that is charged outdoors",
+    bad: () => cell("shelter", true),
+    near: () => cell("room", true),
+  },
+  {
+    rule: "power.cell-temperature",
+    severity: "risk",
+    says: "a lithium cell in a box in the sun",
+    bad: () => cell("sun", false),
+    near: () => cell("room", false),
+  },
+  {
     rule: "power.no-switch",
     severity: "note",
     says: "a battery without a switch",
@@ -350,6 +396,13 @@ export const powerCases: Case[] = [
     says: "two gas heaters behind the board's regulator at 9 V",
     bad: () => gas(2),
     near: () => gas(0),
+  },
+  {
+    rule: "power.regulator-heat",
+    severity: "stop",
+    says: "a gas heater behind the board's regulator, in the sun",
+    bad: () => gas(1, "sun"),
+    near: () => gas(0, "sun"),
   },
   {
     rule: "power.dropout",

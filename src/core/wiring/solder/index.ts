@@ -1,6 +1,7 @@
 import type { Circuit } from "../../circuit";
 import type { Instance } from "../../netlist";
 import { JUMPER_AWG, stageHeat } from "../../power";
+import { airOf } from "../../project";
 import { netColours } from "../colours";
 import { benchName } from "../names";
 import { isSupply } from "../runsheet/ends";
@@ -163,7 +164,7 @@ function clearOf(c: Circuit, all: Instance[]): Remark[] {
       add("nothing in front of it, not even clear plastic that it was not tried with");
   }
   for (const s of c.power.stages) {
-    const heat = stageHeat(c.netlist, s);
+    const heat = stageHeat(c.netlist, s, airOf(c.project).max_C);
     if (heat && heat.typ_W > WARM_W)
       out.push({
         what: c.netlist.instance(s.ref)?.label ?? s.ref,
