@@ -139,11 +139,29 @@ export interface PowerView {
   boot: BootState[];
   dead: { from: string; into: string; driver: string; receiver: string; into_mA: number; limit_mA: number }[];
   hookups: Hookup[];
-  /** Parts that share a ground, one list a ground. */
-  grounds: string[][];
+  /** Parts that share a ground, one list a ground; `id` is what the project's `isolated` lists call them. */
+  grounds: { id: string; label: string }[][];
+  /** Lists that were stated to stay apart, in words. */
+  apart: string[][];
 }
 
 const mA = (a: number) => a * 1000;
+
+/** Parts on each ground that more than one part shares; a part with grounds on both sides is named by its side. */
+function groundsOf(c: Circuit): PowerView["grounds"] {
+  const sides = (ref: string) =>
+    new Set(c.netlist.instance(ref)!.part.pins.flatMap((p) => (p.role === "ground" ? [p.domain ?? "gnd"] : [])));
+  return c.netlist.nets
+    .filter((n) => n.kind === "ground")
+    .map((n) => n.nodes.filter((x) => x.ground && !c.netlist.instance(x.ref)?.inserted))
+    .filter((nodes) => new Set(nodes.map((x) => x.ref)).size > 1)
+    .map((nodes) =>
+      nodes.map((x) => ({
+        id: sides(x.ref).size > 1 ? `${x.ref}.${x.ground}` : x.ref,
+        label: c.netlist.instance(x.ref)!.label,
+      })),
+    );
+}
 
 /** Sources, stages and loads with what flows between them. */
 function river(c: Circuit): PowerView["river"] {
@@ -387,9 +405,7 @@ export function makePowerView(project: Project, catalogue: Catalogue): PowerView
       limit_mA: x.limit_mA,
     })),
     hookups: hookupsOf(c),
-    grounds: c.netlist.nets
-      .filter((n) => n.kind === "ground")
-      .map((n) => [...new Set(n.nodes.map((x) => x.ref))].filter((r) => !c.netlist.instance(r)?.inserted).map(label))
-      .filter((list) => list.length > 1),
+    grounds: groundsOf(c),
+    apart: c.project.isolated.map((list) => list.map((m) => label(m.split(".")[0]!))),
   };
 }

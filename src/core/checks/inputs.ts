@@ -180,7 +180,7 @@ const termination: Rule = {
 /** A light chain's data line: the first piece wants a few hundred ohms in it. */
 const dataResistor: Rule = {
   rule: "led.data-resistor",
-  says: "300 to 500 Ω at the first data-in keep the sharp edges from ringing and the strip's input alive.",
+  says: "300 to 500 Ω in the wire to the first data-in keep the sharp edges from ringing and the strip's input alive.",
   check: (c) =>
     c.netlist.bindings.flatMap((b): Finding[] => {
       const inst = c.netlist.instance(b.ref)!;

@@ -5,7 +5,7 @@ import type { StationId } from "./list";
 
 const loading = () => <p className="p-6 text-soft">Opening…</p>;
 const VIEWS: Record<StationId, React.ComponentType> = {
-  brief: dynamic(() => import("./brief").then((m) => m.Brief), { loading }),
+  brief: dynamic(() => import("./brief/brief").then((m) => m.Brief), { loading }),
   parts: dynamic(() => import("./parts/parts").then((m) => m.Parts), { loading }),
   board: dynamic(() => import("./board/board").then((m) => m.Board), { loading }),
   pins: dynamic(() => import("./pins/pins").then((m) => m.Pins), { loading }),

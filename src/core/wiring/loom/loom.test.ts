@@ -117,6 +117,7 @@ describe("a contact that holds two wires", () => {
       USB,
       { ref: "S2", part: "supply/adapter-5v-10a" },
       ...strips,
+      { ref: "M3", part: "module/bme280" },
     ]);
     const l = await loom(circuitOf(p, catalogue), layOutHere);
     expect(l.tags.find((t) => t.end === "S2.GND")!.text).toBe("GND bus strip, rail (−)");

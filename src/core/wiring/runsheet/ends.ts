@@ -23,8 +23,9 @@ function contact(inst: Instance) {
 /** What the wire's end at this part is: pin, socket, bare, screw (bare, under a screw), leg or plug. */
 export const endKind = (inst: Instance): string => contact(inst).end;
 
-/** How many wires one contact of this part takes. */
-export const takes = (inst: Instance): number => contact(inst).takes;
+/** How many wires one contact of this part takes; where its wires are soldered on first, the pad below is what counts. */
+export const takes = (inst: Instance): number =>
+  inst.part.body.solder === "wires" ? Math.max(contact(inst).takes, CONTACTS.pads.takes) : contact(inst).takes;
 
 /** A loose part whose own two legs are its wires. */
 export const isLead = (i: Instance | undefined): boolean =>

@@ -172,6 +172,7 @@ function makeRows(c: Circuit): RunRow[] {
   const lengthOf = (s: Stretch, leg: boolean): number => {
     if (s.cable) return CABLE_CM;
     if (s.joined) return 0;
+    if (s.close) return LEG_CM;
     // A jumper on the breadboard: from hole to hole, with what goes down into both.
     if (s.holes?.[0] && s.holes[1]) return Math.ceil((s.apart_mm! + HOLE_MM) / 10);
     return Math.max(given(s.a), given(s.b)) || (leg ? LEG_CM : DEFAULT_CM);

@@ -100,6 +100,17 @@ describe("run sheet", () => {
     expect(length("RM3.1")).toBe(10);
     expect(length("M3.DIN")).toBe(50);
   });
+  it("puts a bulk capacitor's legs at its strip, where the wire ends, and counts them there", () => {
+    for (const rule of RULES) {
+      const rows = runSheet(circuitOf(planned([BOARD3, ...BENCH], { houseRules: { sharing: rule } }), catalogue));
+      const leg = (end: string) => rows.find((r) => r.from === end || r.to === end)!;
+      expect([leg("CM3.+").from, leg("CM3.+").to].sort()).toEqual(["CM3.+", "M3.5V"]);
+      expect([leg("CM3.-").from, leg("CM3.-").to].sort()).toEqual(["CM3.-", "M3.GND"]);
+      expect(leg("CM3.+").note).toMatch(/right at the part/);
+      for (const end of ["M3.5V", "M3.GND"])
+        expect(rows.filter((r) => r.from === end || r.to === end).length, `${rule} ${end}`).toBe(2);
+    }
+  });
   it("gives each wire an id that survives other edits", () => {
     const ids = (c: ReturnType<typeof circuit>) => new Set(runSheet(c).map((r) => r.id));
     const before = ids(circuitOf(planned([BOARD5, ...BENCH.slice(0, 4)]), catalogue));

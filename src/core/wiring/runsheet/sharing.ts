@@ -171,7 +171,29 @@ interface Split {
   room(p: Point): number;
 }
 
-function split(c: Circuit, net: Net, wires: Wire[], heavy: ReadonlyMap<string, Heavy>): Split {
+/**
+ * A bulk capacitor helps only where the current is drawn: at the end of a long wire, not at the rail where that wire begins.
+ * Where a contact of its part takes a second wire beside its supply, its legs go there.
+ */
+function atTheirParts(c: Circuit, wires: Wire[], heavy: ReadonlyMap<string, Heavy>): Wire[] {
+  return wires.filter((w) => {
+    const [leg, pin] =
+      c.netlist.instance(w.from.ref)?.inserted?.key === "bulkCapacitor" ? [w.from, w.to] : [w.to, w.from];
+    const cap = c.netlist.instance(leg.ref)?.inserted;
+    if (cap?.key !== "bulkCapacitor" || cap.by !== pin.ref) return false;
+    const feeds = wires.filter((x) => x !== w && [joinEnd(x.from), joinEnd(x.to)].includes(joinEnd(pin)));
+    const strong = feeds.filter((x) => heavy.has(pairName(joinEnd(x.from), joinEnd(x.to))));
+    return Math.max(1, strong.length) + 1 <= takes(c.netlist.instance(pin.ref)!);
+  });
+}
+
+function split(
+  c: Circuit,
+  net: Net,
+  wires: Wire[],
+  heavy: ReadonlyMap<string, Heavy>,
+  taken: ReadonlySet<string> = new Set(),
+): Split {
   const points = new Map<string, Point>();
   for (const w of wires) for (const e of [w.from, w.to]) points.set(joinEnd(e), e);
   const straight: Stretch[] = wires.flatMap((w) => {
@@ -197,7 +219,7 @@ function split(c: Circuit, net: Net, wires: Wire[], heavy: ReadonlyMap<string, H
   return {
     strong,
     light: withoutTwins(c, sorted).filter((p) => root(joinEnd(p)) === joinEnd(p)),
-    room: (p) => takes(c.netlist.instance(p.ref)!) - (used.get(joinEnd(p)) ?? 0),
+    room: (p) => takes(c.netlist.instance(p.ref)!) - (used.get(joinEnd(p)) ?? 0) - (taken.has(joinEnd(p)) ? 1 : 0),
   };
 }
 
@@ -251,8 +273,30 @@ const direct = (w: Wire): Stretch => ({ a: w.from, b: w.to, ...(w.because && { b
  * from part to part, or one splice. No contact gets more wires than it takes.
  */
 export function layNet(c: Circuit, net: Net, wires: Wire[], heavy: ReadonlyMap<string, Heavy>): Stretch[] {
+  const near = atTheirParts(c, wires, heavy);
+  const because = "right at the part: at the other end of its wire the capacitor would not help";
+  return [
+    ...near.map((w): Stretch => ({ ...direct(w), because, close: true })),
+    ...layRest(
+      c,
+      net,
+      wires.filter((w) => !near.includes(w)),
+      heavy,
+      new Set(near.flatMap((w) => [joinEnd(w.from), joinEnd(w.to)])),
+    ),
+  ];
+}
+
+/** The wires of a net without those that lie at a part already; `taken` are the contacts that these use. */
+function layRest(
+  c: Circuit,
+  net: Net,
+  wires: Wire[],
+  heavy: ReadonlyMap<string, Heavy>,
+  taken: ReadonlySet<string>,
+): Stretch[] {
   if (!wires.length) return [];
-  const { strong, light, room } = split(c, net, wires, heavy);
+  const { strong, light, room } = split(c, net, wires, heavy, taken);
   if (light.length < 2) return strong;
   const crowd = crowdOf(c, net, heavy);
   if (crowd.size) {
@@ -264,7 +308,7 @@ export function layNet(c: Circuit, net: Net, wires: Wire[], heavy: ReadonlyMap<s
     const list = wires.map(direct);
     const degree = new Map<string, number>();
     for (const s of list) for (const p of [s.a, s.b]) degree.set(nameOf(p), (degree.get(nameOf(p)) ?? 0) + 1);
-    if (light.every((p) => (degree.get(joinEnd(p)) ?? 0) <= takes(c.netlist.instance(p.ref)!))) return list;
+    if (light.every((p) => (degree.get(joinEnd(p)) ?? 0) <= room(p))) return list;
   }
   if (light.length === 2 && light.every((p) => room(p) > 0)) return [...strong, { a: light[0]!, b: light[1]! }];
   const touched = new Set(wires.flatMap((w) => [joinEnd(w.from), joinEnd(w.to)]));

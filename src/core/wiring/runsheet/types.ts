@@ -9,6 +9,8 @@ export interface Stretch {
   b: Point | Hub;
   because?: string;
   cable?: boolean;
+  /** A loose part right at the part that it helps: as short as its legs are. */
+  close?: boolean;
   /** Carries much: straight from end to end, of this gauge, with this remark. */
   heavy?: Heavy;
   /** On a breadboard: the two holes (none where an end is beside it), and how far they are apart. */

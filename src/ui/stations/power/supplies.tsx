@@ -1,6 +1,7 @@
 "use client";
 import type { PowerView } from "@/workers/power-view";
 import { PlainChart } from "@/ui/shared/chart";
+import { useAnswer } from "@/ui/shared/answer";
 import { useProject } from "@/ui/state/project";
 import { River } from "./river";
 import { OptionSlider } from "./slider";
@@ -59,8 +60,10 @@ function Life({ b }: { b: PowerView["batteries"][number] }) {
       <p className="text-sm text-soft">
         {Math.round(b.capacity_mAh)} mAh at {mA(b.average_mA)} on average, {share(b.usable)} of it usable before{" "}
         {volts(b.cutoff_V)}
-        {b.cutoffBy ? `, which ${b.cutoffBy} needs` : ", where it counts as empty"}. The lower figure is a worn or cold
-        one at peak load, the upper a fresh one. At peak it sags by {volts(b.sag_V)}.
+        {b.cutoffBy ? `, which ${b.cutoffBy} needs` : ", where it counts as empty"}. The lower figure is a worn one at
+        peak load and {String(b.coldest_C).replace("-", "−")} °C, the upper a fresh one in a room. At peak it sags by{" "}
+        {volts(b.sag_V)}
+        {b.coldSag_V > b.sag_V * 1.01 ? `, cold by ${volts(b.coldSag_V)}` : ""}.
       </p>
       <OptionSlider part={b.ref} option="duty" name="awake" value={b.duty} />
       <PlainChart
@@ -233,17 +236,40 @@ function Advice({ list }: { list: PowerView["advice"] }) {
   );
 }
 
-function Grounds({ list }: { list: string[][] }) {
-  if (list.length < 2) return null;
+/** Which parts share a ground, and whether the grounds that are apart shall stay so. */
+function Grounds({ power }: { power: PowerView }) {
+  const { edit } = useProject();
+  const { grounds, apart } = power;
+  const [kept, keep] = useAnswer(
+    apart.length > 0,
+    (on) =>
+      void edit({
+        type: "batch",
+        edits: [
+          { type: "setIsolated", isolated: on ? grounds.map((g) => g.map((m) => m.id)) : [] },
+          { type: "setHouseRules", rules: { grounds: on ? "isolated" : "joined" } },
+        ],
+      }),
+  );
+  if (grounds.length < 2 && !apart.length) return null;
+  const lists = apart.length ? apart : grounds.map((g) => g.map((m) => m.label));
   return (
     <section aria-label="Grounds" className="mt-4">
       <h2 className="text-lg">Grounds</h2>
-      <p className="text-sm text-soft">These never meet: each list shares a ground of its own.</p>
-      <ul>
-        {list.map((g) => (
+      <p className="text-sm text-soft">
+        {grounds.length < 2
+          ? "These were stated to stay apart, and a wire joins them now."
+          : "No wire joins these: each list shares a ground of its own."}
+      </p>
+      <ul className="list-disc pl-5">
+        {lists.map((g) => (
           <li key={g.join()}>{g.join(", ")}</li>
         ))}
       </ul>
+      <label className="mt-1 inline-flex items-center gap-2">
+        <input type="checkbox" checked={kept} onChange={(e) => keep(e.target.checked)} />
+        Keep them apart: a wire between them is a stop, and no plan joins them
+      </label>
     </section>
   );
 }
@@ -267,7 +293,7 @@ export function Supplies({ power }: { power: PowerView }) {
         </div>
       </div>
       <Wires list={power.wires} />
-      <Grounds list={power.grounds} />
+      <Grounds power={power} />
       <Advice list={power.advice} />
     </>
   );

@@ -1,63 +1,11 @@
 "use client";
 import { useEffect, useState } from "react";
-import type { HouseRuleKey } from "@/core/project";
+import { PLACES, type Place } from "@/core/project";
 import { useAnswer } from "@/ui/shared/answer";
 import { StationTitle } from "@/ui/shared/title";
 import { useProject } from "@/ui/state/project";
+import { questions, type Question } from "./rules";
 
-/** Each choice with what it costs and what it buys. The first of each is the default. */
-const RULES: { key: HouseRuleKey; question: string; choices: [value: string, says: string][] }[] = [
-  {
-    key: "buttonPull",
-    question: "How is a button read?",
-    choices: [
-      ["internal-up", "the chip's own pull-up, button to ground: no extra part"],
-      ["external-down", "10 kΩ to ground, button to supply: pressed reads 1, one resistor each"],
-      ["external-up", "10 kΩ to supply, button to ground: works on pins without a pull-up"],
-    ],
-  },
-  {
-    key: "levelPolicy",
-    question: "When do two voltages go together?",
-    choices: [
-      ["thresholds", "when the guaranteed levels leave a margin: fewer parts"],
-      ["same-nominal", "only when both sides run at the same voltage: stricter, more level changes"],
-    ],
-  },
-  {
-    key: "sharing",
-    question: "How do parts share ground and supply?",
-    choices: [
-      ["rails", "breadboard rails: easy to change"],
-      ["daisy-chain", "from part to part: no breadboard, one bad wire stops the rest"],
-      ["splice", "one splice or bus strip: neat and lasting, needs soldering"],
-    ],
-  },
-  {
-    key: "ledResistorSide",
-    question: "Where does an LED's resistor go?",
-    choices: [
-      ["anode", "anode side, towards the pin"],
-      ["cathode", "cathode side, towards ground: electrically the same"],
-    ],
-  },
-  {
-    key: "programStyle",
-    question: "How is the starter program written?",
-    choices: [
-      ["non-blocking", "tasks with their own time: nothing waits"],
-      ["delays", "one thing after another: simplest to read, for a first lesson"],
-    ],
-  },
-  {
-    key: "strips",
-    question: "What feeds a light strip?",
-    choices: [
-      ["own-supply", "its own supply: full brightness, one adapter more"],
-      ["usb-capped", "USB with a brightness cap: one cable, dimmer"],
-    ],
-  },
-];
 const COLOURS = ["black", "red", "orange", "yellow", "green", "blue", "violet", "grey", "white", "brown"];
 
 /** A text field that saves when it is left, so that every keystroke is not a step to undo. */
@@ -90,28 +38,82 @@ function Field({
   );
 }
 
-/** One house rule: its choices with what each costs and buys. */
-function RuleChoice({ rule }: { rule: (typeof RULES)[number] }) {
-  const { project, edit } = useProject();
-  const [now, choose] = useAnswer<string>(
-    project.houseRules[rule.key] ?? rule.choices[0]![0],
-    (v) => void edit({ type: "setHouseRules", rules: { [rule.key]: v } }),
-  );
+/** One question with its choices as radio buttons; the first is the usual one. */
+function Choice({
+  name,
+  question,
+  choices,
+  now,
+  choose,
+}: {
+  name: string;
+  question: string;
+  choices: readonly { value: string; says: string }[];
+  now: string;
+  choose(value: string): void;
+}) {
   return (
     <fieldset className="mt-2 border-t border-line pt-1">
-      <legend className="sr-only">{rule.question}</legend>
+      <legend className="sr-only">{question}</legend>
       <p className="font-bold" aria-hidden>
-        {rule.question}
+        {question}
       </p>
-      {rule.choices.map(([value, says], i) => (
+      {choices.map(({ value, says }, i) => (
         <label key={value} className="flex items-start gap-2">
-          <input type="radio" className="mt-1" name={rule.key} checked={now === value} onChange={() => choose(value)} />
+          <input type="radio" className="mt-1" name={name} checked={now === value} onChange={() => choose(value)} />
           <span>
             {says} {i === 0 && <span className="text-soft">(usual)</span>}
           </span>
         </label>
       ))}
     </fieldset>
+  );
+}
+
+/** One house rule: its choices with what each costs and buys. */
+function RuleChoice({ rule }: { rule: Question }) {
+  const { project, edit } = useProject();
+  const [now, choose] = useAnswer<string>(
+    project.houseRules[rule.key] ?? rule.choices[0]!.value,
+    (v) => void edit({ type: "setHouseRules", rules: { [rule.key]: v } }),
+  );
+  return <Choice name={rule.key} question={rule.question} choices={rule.choices} now={now} choose={choose} />;
+}
+
+const PLACE_CHOICES = (Object.keys(PLACES) as Place[]).map((value) => {
+  const { says, min_C, max_C } = PLACES[value];
+  return { value, says: `${says}: ${min_C < 0 ? `−${-min_C}` : min_C} to ${max_C} °C around it` };
+});
+const IRON_CHOICES = [
+  { value: "yes", says: "yes: loose headers are no hindrance" },
+  { value: "no", says: "no: boards that come ready first, and the plan says what would want soldering" },
+];
+
+/** Facts that numbers rest on: how warm and cold it gets, and whether anything can be soldered. */
+function Facts() {
+  const { project, edit } = useProject();
+  const [place, setPlace] = useAnswer<Place>(
+    project.brief.place,
+    (v) => void edit({ type: "setBrief", brief: { place: v } }),
+  );
+  const [iron, setIron] = useAnswer(project.brief.iron, (v) => void edit({ type: "setBrief", brief: { iron: v } }));
+  return (
+    <>
+      <Choice
+        name="place"
+        question="Where will it live?"
+        choices={PLACE_CHOICES}
+        now={place}
+        choose={(v) => setPlace(v as Place)}
+      />
+      <Choice
+        name="iron"
+        question="Is a soldering iron at hand?"
+        choices={IRON_CHOICES}
+        now={iron ? "yes" : "no"}
+        choose={(v) => setIron(v === "yes")}
+      />
+    </>
   );
 }
 
@@ -157,6 +159,9 @@ export function Brief() {
               </label>
             ))}
           </fieldset>
+          <div className="mt-4">
+            <Facts />
+          </div>
           <fieldset className="mt-4">
             <legend className="text-soft">Wire colours in the drawer</legend>
             <div className="flex flex-wrap gap-x-4">
@@ -179,7 +184,7 @@ export function Brief() {
         </section>
         <section className="mt-3">
           <h2 className="text-lg">House rules</h2>
-          {RULES.map((r) => (
+          {questions.map((r) => (
             <RuleChoice key={r.key} rule={r} />
           ))}
         </section>
