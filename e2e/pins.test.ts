@@ -10,7 +10,7 @@ afterAll(() => app?.stop());
 
 const many = (part: string, letters: string, n: number, label: string) =>
   Array.from({ length: n }, (_, i) => ({ ref: `${letters}${i + 1}`, part, label: `${label} ${i + 1}` }));
-const UNO = [
+const LONG = [
   { ref: "B1", part: "board/atmega328p-long", label: "Controller" },
   { ref: "S1", part: "supply/usb-port" },
 ];
@@ -24,7 +24,7 @@ describe("when nothing fits", () => {
   it("says why, tries what would help, and does it with one press; undo brings the clash back", async () => {
     const { page, context, foreign } = await app.session();
     const signs = many("module/ssd1306-i2c", "M", 3, "Sign");
-    await open(page, "Three signs", [...UNO, ...signs], "pins");
+    await open(page, "Three signs", [...LONG, ...signs], "pins");
     const clash = page.getByTestId("clash");
     await clash.waitFor();
     expect(await clash.innerText()).toContain(
@@ -52,7 +52,7 @@ describe("the lattice", () => {
   it("counts wires to move against the saved plan, wires an optional pin, shows other plans", async () => {
     const { page, context } = await app.session();
     const parts = [
-      ...UNO,
+      ...LONG,
       { ref: "M1", part: "module/mpu6050", label: "Tilt" },
       { ref: "D1", part: "discrete/led-red", label: "Lamp" },
     ];
@@ -87,7 +87,7 @@ describe("the lattice", () => {
   });
   it("folds to the pins that matter, and every crossing is spoken with its reason", async () => {
     const { page, context } = await app.session();
-    await open(page, "One sensor", [...UNO, { ref: "M1", part: "module/bme280", label: "Air" }], "pins");
+    await open(page, "One sensor", [...LONG, { ref: "M1", part: "module/bme280", label: "Air" }], "pins");
     await page.getByRole("button", { name: "Plan open pins" }).click();
     await chosen(page, "M1.SDA").waitFor();
     const columns = () => page.locator('.lattice tbody tr:first-child td[role="gridcell"]').count();
@@ -108,7 +108,7 @@ describe("two boards", () => {
   it("a part is hung on the other board and planned there", async () => {
     const { page, context } = await app.session();
     const two = [
-      ...UNO,
+      ...LONG,
       { ref: "B2", part: "board/rp2040-forty", label: "Second" },
       { ref: "M1", part: "module/bme280", label: "Air" },
     ];
@@ -147,7 +147,7 @@ describe("the board station", () => {
   });
   it("twelve buttons on seven pins: sums, ghost keys, one press, and one address table everywhere", async () => {
     const { page, context } = await app.session();
-    await open(page, "Signal box", [...UNO, ...many("discrete/button", "SW", 12, "Point")], "board");
+    await open(page, "Signal box", [...LONG, ...many("discrete/button", "SW", 12, "Point")], "board");
     await page.getByRole("tab", { name: "Saving pins" }).click();
     expect(await page.getByTestId("way-grid").innerText()).toContain("Grid 3 × 4");
     const ghosts = page.getByRole("region", { name: "Ghost keys" });

@@ -8,7 +8,7 @@ beforeAll(async () => {
 });
 afterAll(() => app?.stop());
 
-const UNO = [
+const LONG = [
   { ref: "B1", part: "board/atmega328p-long", label: "Controller" },
   { ref: "S1", part: "supply/usb-port", label: "USB" },
 ];
@@ -41,10 +41,55 @@ describe("the river", () => {
     await openProject(page, "Beehive scale logger", "power");
     const life = page.getByRole("region", { name: "Battery Cell" });
     await life.waitFor();
+    const cold = await life.innerText();
+    expect(cold).toMatch(/−15 °C/);
+    expect(Number(/(\d+) hours\s+to\s+21 hours/.exec(cold)![1])).toBeLessThan(11);
+    // At the hive it gets cold: 2 Ah of a worn cell at −15 °C against a fresh one in a room.
+    await page.goto(page.url().replace(/power$/, "brief"));
+    await page.getByLabel(/in a room: 10 to 40 °C/).check({ force: true });
+    await saved(page);
+    await page.getByRole("link", { name: /Power and levels/ }).click();
+    await life.waitFor();
     expect(await life.innerText()).toMatch(/15 hours\s+to\s+21 hours/);
     await life.getByRole("slider", { name: "awake" }).fill("2");
     await page.waitForFunction(() =>
       /days/.test(document.querySelector('[aria-label="Battery Cell"]')?.textContent ?? ""),
+    );
+    await context.close();
+  });
+});
+
+describe("grounds", () => {
+  it("two that no wire joins can be kept apart: then a wire between them is a stop, and no plan joins them", async () => {
+    const { page, context } = await app.session();
+    const parts = [
+      ...LONG,
+      { ref: "S2", part: "supply/adapter-5v-2a", label: "Far supply" },
+      { ref: "M1", part: "module/isolator-2ch", label: "Gap", companions: { decoupling: { F: 1e-7 } } },
+    ];
+    const links = (
+      [CABLE, ["M1.VCC1", "B1.5V"], ["M1.GND1", "B1.GND"], ["M1.VCC2", "S2.5V"], ["M1.GND2", "S2.GND"]] as [
+        string,
+        string,
+      ][]
+    ).map(link);
+    await makeProject(app, page, "Two grounds", { parts, links }, "power");
+    const grounds = page.getByRole("region", { name: "Grounds" });
+    await grounds.getByText("Far supply, Gap").waitFor();
+    const keep = grounds.getByRole("checkbox", { name: /Keep them apart/ });
+    await keep.focus();
+    await page.keyboard.press("Space");
+    await saved(page);
+    await page.getByRole("link", { name: /Brief/ }).click();
+    expect(await page.getByLabel(/never joined: faults/).isChecked()).toBe(true);
+    await page.getByRole("link", { name: /Power and levels/ }).click();
+    expect(await keep.isChecked()).toBe(true);
+    expect(await axeViolations(page)).toEqual([]);
+    await keep.uncheck({ force: true });
+    await saved(page);
+    await page.getByRole("link", { name: /Brief/ }).click();
+    await page.waitForFunction(
+      () => document.querySelector<HTMLInputElement>('input[name="grounds"]')?.checked === true,
     );
     await context.close();
   });
@@ -55,7 +100,7 @@ describe("levels and buses", () => {
     const { page, context } = await app.session();
     const parts = [
       { ref: "B1", part: "board/rp2040-forty" },
-      UNO[1],
+      LONG[1],
       { ref: "M1", part: "module/hc-sr04", label: "Echo", companions: { divider: { ohm: [2200, 3300], pin: "ECHO" } } },
     ];
     const links = [
@@ -82,7 +127,7 @@ describe("levels and buses", () => {
   });
   it("a faster bus clock shows on the chart, in the ledger, and its fix slows it again", async () => {
     const { page, context } = await app.session();
-    const parts = [...UNO, { ref: "M1", part: "module/lcd1602-i2c", label: "Text" }];
+    const parts = [...LONG, { ref: "M1", part: "module/lcd1602-i2c", label: "Text" }];
     const links = [CABLE, ["M1.VCC", "B1.5V"], ["M1.GND", "B1.GND"], ["M1.SDA", "B1.A4"], ["M1.SCL", "B1.A5"]] as [
       string,
       string,
@@ -108,7 +153,7 @@ describe("fixes that apply themselves", () => {
   it("a pump on a pin gets its transistor, its supply and its diode, and undo takes them out", async () => {
     const { page, context } = await app.session();
     const parts = [
-      UNO[0],
+      LONG[0],
       { ref: "S1", part: "supply/usb-charger" },
       { ref: "MT1", part: "discrete/pump-5v", label: "Pump" },
     ];
@@ -130,7 +175,7 @@ describe("fixes that apply themselves", () => {
     const { page, context } = await app.session();
     const parts = [
       { ref: "B1", part: "board/rp2040-forty" },
-      UNO[1],
+      LONG[1],
       { ref: "M1", part: "module/hc-sr04", label: "Echo" },
     ];
     const links = [

@@ -37,6 +37,23 @@ describe("stations", () => {
     await context.close();
   });
 
+  it("brief: where it lives and whether anything can be soldered change what the plan says", async () => {
+    const { page, context } = await app.session();
+    await openProject(page, "Rain-barrel gauge", "brief");
+    expect(await verdict(page)).toBe("Ready to wire");
+    await page.getByLabel(/no: boards that come ready first/).check({ force: true });
+    await page.getByLabel(/soldered at once/).check({ force: true });
+    await says(page, "Can be wired: 1 risk to know");
+    const finding = page.getByTestId("finding-part.solder");
+    await finding.getByText(/no soldering iron is at hand/).waitFor();
+    await finding.getByRole("button", { name: "Apply" }).click();
+    await says(page, "Ready to wire");
+    expect(await page.getByLabel(/on a breadboard, then soldered/).isChecked()).toBe(true);
+    for (const q of ["Where will it live?", "A button chatters", "Grounds of parts", "How is it built first?"])
+      await page.getByRole("group", { name: new RegExp(q.replace("?", "\\?")) }).waitFor();
+    await context.close();
+  });
+
   it("power: the brightness control moves the budget live, and the overload's fix brings it back", async () => {
     const { page, context } = await app.session();
     await openProject(page, "Moss terrarium keeper", "parts");

@@ -1,10 +1,10 @@
 import type { Project } from "../../project";
-import { CABLE, changed, make, part, PICO, USB, type Case } from "./build";
+import { CABLE, changed, make, part, RP, USB, type Case } from "./build";
 
 /** An air sensor on a large breadboard below the board, its data line at the given row; the board covers rows 1 to 20. */
 const sensorAt = (row: number, half: "left" | "right" = "left"): Project =>
   make(
-    [PICO, USB, part("M1", "module/bme280")],
+    [RP, USB, part("M1", "module/bme280")],
     [CABLE, ["M1.VCC", "B1.3V3"], ["M1.GND", "B1.GND"], ["M1.SDA", "B1.GP4"], ["M1.SCL", "B1.GP5"]],
     {
       breadboard: {

@@ -17,7 +17,7 @@ export interface Case {
 
 export type Links = [string, string][];
 export const AVR = { ref: "B1", part: "board/atmega328p-long" };
-export const PICO = { ref: "B1", part: "board/rp2040-forty" };
+export const RP = { ref: "B1", part: "board/rp2040-forty" };
 export const ESP = { ref: "B1", part: "board/esp32-thirtyeight" };
 export const USB = { ref: "S1", part: "supply/usb-port" };
 export const CHARGER = { ref: "S1", part: "supply/usb-charger" };

@@ -1,4 +1,4 @@
-import { AVR, CABLE, CHARGER, ESP, make, part, PICO, planned, USB, type Case, type Links } from "./build";
+import { AVR, CABLE, CHARGER, ESP, make, part, RP, planned, USB, type Case, type Links } from "./build";
 
 const bus = (list: object[], more: object = {}) => {
   const links: Links = list.flatMap((p): Links => {
@@ -22,7 +22,7 @@ const bus3 = (list: object[], more: object = {}) => {
       [`${ref}.SCL`, "B1.GP5"],
     ];
   });
-  return make([PICO, USB, ...list], [CABLE, ...links], more);
+  return make([RP, USB, ...list], [CABLE, ...links], more);
 };
 const fast = { buses: [{ host: "B1", bus: "i2c0", clock_Hz: 400_000 }] };
 const air = (address: string, more: object = {}) => ({ ...part("M1", "module/bme280", { address }), ...more });
@@ -31,10 +31,10 @@ const show = part("M2", "module/ssd1306-i2c");
 const clockPart = part("M3", "module/ds3231");
 const text = part("M1", "module/lcd1602-i2c");
 
-const spi = (list: object[], more: object = {}) => planned([PICO, CHARGER, ...list], more);
+const spi = (list: object[], more: object = {}) => planned([RP, CHARGER, ...list], more);
 const gps = (tx: string, rx: string) =>
   make(
-    [PICO, USB, part("M1", "module/gps-neo6m")],
+    [RP, USB, part("M1", "module/gps-neo6m")],
     [CABLE, ["M1.VCC", "B1.VBUS"], ["M1.GND", "B1.GND"], ["M1.TX", `B1.${tx}`], ["M1.RX", `B1.${rx}`]],
   );
 const CHIP = (clock_Hz: string) => ({
@@ -65,7 +65,7 @@ const pot = (board: object, rail: string, pin: string, resistance_ohm = 10_000) 
 const can = (termination: object | null | undefined) =>
   make(
     [
-      PICO,
+      RP,
       USB,
       {
         ref: "M1",
@@ -87,8 +87,8 @@ const can = (termination: object | null | undefined) =>
   );
 const keys = (n: number) =>
   n === 4
-    ? planned([PICO, USB, part("M1", "module/keypad-4x4")])
-    : planned([PICO, USB, part("SW1", "discrete/button"), part("SW2", "discrete/button")]);
+    ? planned([RP, USB, part("M1", "module/keypad-4x4")])
+    : planned([RP, USB, part("SW1", "discrete/button"), part("SW2", "discrete/button")]);
 const strip = (series: object | null) =>
   make(
     [
@@ -122,7 +122,7 @@ const ISOLATED: Links = [
 const gap = (second: object, links: Links) =>
   make(
     [
-      PICO,
+      RP,
       USB,
       { ref: "S2", part: "supply/bench", options: { output_V: 5 } },
       part("M2", "module/isolator-2ch", {}, { decoupling: { F: 1e-7 } }),
@@ -133,7 +133,7 @@ const gap = (second: object, links: Links) =>
   );
 const probe = (vdd: string) =>
   make(
-    [PICO, USB, part("M1", "module/ds18b20", {}, { pullUp: { ohm: 4700 } })],
+    [RP, USB, part("M1", "module/ds18b20", {}, { pullUp: { ohm: 4700 } })],
     [CABLE, ["M1.VDD", vdd], ["M1.GND", "B1.GND"], ["M1.DQ", "B1.GP2"]],
   );
 const wet = (shifter: object | null) =>

@@ -8,7 +8,7 @@ import {
   led,
   make,
   part,
-  PICO,
+  RP,
   R,
   USB,
   type Case,
@@ -20,7 +20,7 @@ const one = (board: object, ohm: number | null, id = "discrete/led-red", pin = "
 const rail = (ohm: number) => make([AVR, USB, led("D1", ohm)], [CABLE, ["D1.A", "B1.5V"], ["D1.K", "B1.GND"]]);
 const many = (n: number) =>
   make(
-    [PICO, USB, ...Array.from({ length: n }, (_, i) => led(`D${i + 1}`, 220))],
+    [RP, USB, ...Array.from({ length: n }, (_, i) => led(`D${i + 1}`, 220))],
     [
       CABLE,
       ...Array.from({ length: n }, (_, i): Links => [
@@ -82,7 +82,7 @@ function stage(s: Stage) {
     companions: { flyback: s.flyback === undefined ? { part: "discrete/diode-1n4007" } : s.flyback },
   };
   const rail = s.rail ?? "S2.5V";
-  const pin = board === PICO ? "B1.GP7" : "B1.D7";
+  const pin = board === RP ? "B1.GP7" : "B1.D7";
   const links: Links = s.links ?? [
     ["MT1.1", rail],
     ["MT1.2", `Q1.${high}`],
@@ -168,7 +168,7 @@ const weak = (mA: number) =>
 const warm = (load_mA: number) =>
   make(
     [
-      PICO,
+      RP,
       USB,
       bench(12, 5000),
       part("Q1", "discrete/nmos-ao3400", {}, { seriesResistor: { ohm: 470 }, pullDown: { ohm: 10_000 } }),
@@ -201,16 +201,16 @@ export const currentCases: Case[] = [
     rule: "current.pin",
     severity: "risk",
     says: "too bright a light for a 3.3 V chip's pin",
-    bad: () => one(PICO, 150, "discrete/led-red", "GP15"),
-    near: () => one(PICO, 220, "discrete/led-red", "GP15"),
+    bad: () => one(RP, 150, "discrete/led-red", "GP15"),
+    near: () => one(RP, 220, "discrete/led-red", "GP15"),
     fix: "series-resistor",
   },
   {
     rule: "current.pin",
     severity: "stop",
     says: "far too bright",
-    bad: () => one(PICO, 100, "discrete/led-red", "GP15"),
-    near: () => one(PICO, 220, "discrete/led-red", "GP15"),
+    bad: () => one(RP, 100, "discrete/led-red", "GP15"),
+    near: () => one(RP, 220, "discrete/led-red", "GP15"),
     fix: "series-resistor",
   },
   {
@@ -233,7 +233,7 @@ export const currentCases: Case[] = [
     rule: "led.headroom",
     severity: "risk",
     says: "a blue light from 3.3 V",
-    bad: () => one(PICO, 100, "discrete/led-blue", "GP15"),
+    bad: () => one(RP, 100, "discrete/led-blue", "GP15"),
     near: () => one(AVR, 390, "discrete/led-blue"),
   },
   {
@@ -312,8 +312,8 @@ export const currentCases: Case[] = [
     rule: "load.gate-drive",
     severity: "fault",
     says: "a 5 V MOSFET on a 3.3 V pin",
-    bad: () => stage({ ...IRLZ, board: PICO }),
-    near: () => stage({ ...AO, board: PICO }),
+    bad: () => stage({ ...IRLZ, board: RP }),
+    near: () => stage({ ...AO, board: RP }),
     fix: "swap",
   },
   {

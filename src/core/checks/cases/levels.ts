@@ -7,7 +7,7 @@ import {
   farEnd,
   led,
   make,
-  PICO,
+  RP,
   planned,
   part,
   R,
@@ -20,7 +20,7 @@ import {
 
 const hall = (ohm: number) =>
   make(
-    [PICO, USB, part("M1", "module/a3144", {}, { pullUp: null }), R("R1", ohm), R("R2", 10_000)],
+    [RP, USB, part("M1", "module/a3144", {}, { pullUp: null }), R("R1", ohm), R("R2", 10_000)],
     [
       CABLE,
       ["M1.VCC", "B1.VBUS"],
@@ -60,7 +60,7 @@ const shower: Links = [
   ["M2.SCL", "B1.GP5"],
 ];
 const display = (rail: string) =>
-  make([PICO, USB, part("M1", "module/bme280"), part("M2", "module/ssd1306-i2c")], [...shower, ["M2.VCC", rail]]);
+  make([RP, USB, part("M1", "module/bme280"), part("M2", "module/ssd1306-i2c")], [...shower, ["M2.VCC", rail]]);
 const button = (pull: "internal" | null) =>
   make(
     [AVR, USB, part("SW1", "discrete/button", {}, { pullUp: pull })],
@@ -69,7 +69,7 @@ const button = (pull: "internal" | null) =>
 const through = (id: string) =>
   make(
     [
-      PICO,
+      RP,
       USB,
       part("D1", id, {}, { seriesResistor: null }),
       part("SW1", "discrete/button", {}, { pullUp: "internal" }),
@@ -103,7 +103,7 @@ export const levelCases: Case[] = [
     rule: "level.low-high",
     severity: "fault",
     says: "3.3 V data into a 5 V strip",
-    bad: () => small(PICO),
+    bad: () => small(RP),
     near: () => small(AVR),
     fix: "buffer",
   },
@@ -132,7 +132,7 @@ export const levelCases: Case[] = [
     rule: "level.overdrive",
     severity: "stop",
     says: "a 5 V echo into a 3.3 V board",
-    bad: () => echo(PICO),
+    bad: () => echo(RP),
     near: () => echo(AVR),
     fix: "divider",
   },
@@ -149,8 +149,8 @@ export const levelCases: Case[] = [
     rule: "level.overdrive",
     severity: "stop",
     says: "a 5 V text display on a 3.3 V bus",
-    bad: () => planned([PICO, USB, part("M1", "module/lcd1602-i2c"), part("M2", "module/sht31")]),
-    near: () => planned([PICO, USB, part("M1", "module/ssd1306-i2c"), part("M2", "module/sht31")]),
+    bad: () => planned([RP, USB, part("M1", "module/lcd1602-i2c"), part("M2", "module/sht31")]),
+    near: () => planned([RP, USB, part("M1", "module/ssd1306-i2c"), part("M2", "module/sht31")]),
     fix: "shifter",
   },
   {

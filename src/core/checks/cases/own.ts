@@ -1,20 +1,6 @@
 import { catalogue } from "../../testing";
 import type { Part } from "../../catalogue";
-import {
-  AVR,
-  CABLE,
-  changed,
-  moved,
-  CHARGER,
-  ESP,
-  make,
-  part,
-  PICO,
-  planned,
-  USB,
-  type Case,
-  type Links,
-} from "./build";
+import { AVR, CABLE, changed, moved, CHARGER, ESP, make, part, RP, planned, USB, type Case, type Links } from "./build";
 
 /** A part of the person's own, made from a shipped one. */
 const ownPart = (from: string, id: string, change: (p: Part) => Partial<Part>): Part => {
@@ -50,7 +36,7 @@ const edges = (second: string | undefined) =>
   );
 const addressed = (address: string) =>
   make(
-    [PICO, USB, part("M1", "module/odd-address")],
+    [RP, USB, part("M1", "module/odd-address")],
     [CABLE, ["M1.VCC", "B1.3V3"], ["M1.GND", "B1.GND"], ["M1.SDA", "B1.GP4"], ["M1.SCL", "B1.GP5"]],
     {
       customParts: [
@@ -81,7 +67,7 @@ const edge3 = ownPart("module/mcp3008", "module/other-edge", (p) => ({
 const modes = (id: string) =>
   planned(
     [
-      PICO,
+      RP,
       USB,
       part("M1", "module/mcp4921", {}, { decoupling: { F: 1e-7 } }),
       part("M2", id, {}, { decoupling: { F: 1e-7 } }),
@@ -90,7 +76,7 @@ const modes = (id: string) =>
   );
 const selects = (second: string) =>
   make(
-    [PICO, USB, part("M1", "module/st7789"), part("M2", "module/mcp3008", {}, { decoupling: { F: 1e-7 } })],
+    [RP, USB, part("M1", "module/st7789"), part("M2", "module/mcp3008", {}, { decoupling: { F: 1e-7 } })],
     [
       CABLE,
       ...(["M1.VCC", "M2.VDD", "M2.VREF"] as const).map((x): [string, string] => [
@@ -119,7 +105,7 @@ function selectLinks(second: string): Links {
   ];
 }
 const clocked = (clock_Hz: number) =>
-  planned([PICO, USB, part("M1", "module/st7789")], {
+  planned([RP, USB, part("M1", "module/st7789")], {
     buses: ["spi0", "spi1"].map((bus) => ({ host: "B1", bus, clock_Hz })),
   });
 const listeners = (second: string) =>

@@ -1,4 +1,4 @@
-import { ADAPTER5, AVR, CABLE, ESP, led, make, moved, part, PICO, planned, USB, type Case } from "./build";
+import { ADAPTER5, AVR, CABLE, ESP, led, make, moved, part, RP, planned, USB, type Case } from "./build";
 
 const at = (board: object, pin: string, ohm = 390) =>
   make([board, USB, led("D1", ohm)], [CABLE, ["D1.A", `B1.${pin}`], ["D1.K", "B1.GND"]]);
@@ -19,7 +19,7 @@ const mini = { ref: "B1", part: "board/esp32-c3-mini" };
 const tones = (pin: string) =>
   make(
     [
-      PICO,
+      RP,
       USB,
       ADAPTER5,
       part("M1", "module/servo-small", {}, { bulkCapacitor: { F: 0.00047 } }),
@@ -174,14 +174,14 @@ export const pinCases: Case[] = [
     rule: "board.solder",
     severity: "note",
     says: "headers come loose",
-    bad: () => make([PICO, USB], [CABLE]),
+    bad: () => make([RP, USB], [CABLE]),
     near: () => make([AVR, USB], [CABLE]),
   },
   {
     rule: "part.solder",
     severity: "risk",
     says: "a board with loose headers, and no soldering iron",
-    bad: () => make([PICO, USB], [CABLE], { brief: { iron: false } }),
+    bad: () => make([RP, USB], [CABLE], { brief: { iron: false } }),
     near: () => make([AVR, USB], [CABLE], { brief: { iron: false } }),
   },
   {
@@ -197,6 +197,6 @@ export const pinCases: Case[] = [
     severity: "note",
     says: "a serial bridge wants a driver",
     bad: () => make([AVR, USB], [CABLE]),
-    near: () => make([PICO, USB], [CABLE]),
+    near: () => make([RP, USB], [CABLE]),
   },
 ];

@@ -7,7 +7,7 @@ import {
   drop,
   make,
   part,
-  PICO,
+  RP,
   planned,
   R,
   USB,
@@ -64,7 +64,7 @@ const isolator = (joined: boolean) =>
   );
 const sensor = (rail: string) =>
   make(
-    [PICO, USB, part("M1", "module/bme280")],
+    [RP, USB, part("M1", "module/bme280")],
     [CABLE, ["M1.VCC", rail], ["M1.GND", "B1.GND"], ["M1.SDA", "B1.GP4"], ["M1.SCL", "B1.GP5"]],
   );
 const shorted = (to: string | null) => make([AVR, USB], [CABLE, ...((to ? [["B1.5V", to]] : []) as Links)]);
@@ -72,7 +72,7 @@ const twice = (cable: boolean) =>
   make([AVR, USB, ADAPTER5], [...((cable ? [CABLE] : []) as Links), ["S2.5V", "B1.5V"], ["S2.GND", "B1.GND"]]);
 const celled = (diode: string | null) =>
   make(
-    [PICO, USB, part("S2", "supply/lipo-1s"), ...(diode ? [part("D9", diode)] : [])],
+    [RP, USB, part("S2", "supply/lipo-1s"), ...(diode ? [part("D9", diode)] : [])],
     [
       CABLE,
       ["S2.-", "B1.GND"],
@@ -89,7 +89,7 @@ const adapters = (diodes: boolean) => {
   const two = ["S1", "S2"];
   return make(
     [
-      PICO,
+      RP,
       ...two.map((ref) => part(ref, "supply/adapter-5v-2a")),
       ...(diodes ? ["D8", "D9"].map((ref) => part(ref, "discrete/diode-1n5819")) : []),
     ],
@@ -112,7 +112,7 @@ const halfParted = () =>
 const servo = (from: "board" | "source") =>
   make(
     [
-      PICO,
+      RP,
       CHARGER,
       { ref: "S2", part: "supply/adapter-5v-2a" },
       part("M1", "module/servo-small", {}, { bulkCapacitor: { F: 0.00047 } }),
@@ -156,7 +156,7 @@ const sagging = (load_mA: number, place = "room") =>
 const cell = (place: string, charger: boolean) =>
   make(
     [
-      PICO,
+      RP,
       part("S1", "supply/lipo-1s"),
       part("SW1", "discrete/toggle", {}, { pullUp: null }),
       ...(charger ? [part("M1", "module/charger-1s")] : []),
@@ -179,7 +179,7 @@ const cell = (place: string, charger: boolean) =>
 const battery = (toggle: boolean) =>
   toggle
     ? make(
-        [PICO, part("S1", "supply/aa-3"), part("SW1", "discrete/toggle", {}, { pullUp: null })],
+        [RP, part("S1", "supply/aa-3"), part("SW1", "discrete/toggle", {}, { pullUp: null })],
         [
           ["S1.+", "SW1.1"],
           ["SW1.2", "B1.VSYS"],
@@ -187,7 +187,7 @@ const battery = (toggle: boolean) =>
         ],
       )
     : make(
-        [PICO, part("S1", "supply/aa-3")],
+        [RP, part("S1", "supply/aa-3")],
         [
           ["S1.+", "B1.VSYS"],
           ["S1.-", "B1.GND"],
@@ -455,8 +455,8 @@ export const powerCases: Case[] = [
 
 function radio(bulk: object | null) {
   const module = part("M1", "module/nrf24l01", {}, bulk ? { bulkCapacitor: bulk } : {});
-  const links = planned([PICO, USB, part("M1", "module/nrf24l01")]).links.map((l): [string, string] => [l.from, l.to]);
-  return make([PICO, USB, module], links);
+  const links = planned([RP, USB, part("M1", "module/nrf24l01")]).links.map((l): [string, string] => [l.from, l.to]);
+  return make([RP, USB, module], links);
 }
 
 function onUsb2(F: number | null) {

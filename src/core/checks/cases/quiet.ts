@@ -1,5 +1,5 @@
 import type { Project } from "../../project";
-import { ADAPTER12, ADAPTER5, AVR, CABLE, CHARGER, ESP, led, make, part, PICO, planned, USB } from "./build";
+import { ADAPTER12, ADAPTER5, AVR, CABLE, CHARGER, ESP, led, make, part, RP, planned, USB } from "./build";
 
 const FET = { seriesResistor: { ohm: 330 }, pullDown: { ohm: 10_000 } };
 const FLYBACK = { flyback: { part: "discrete/diode-1n4007" } };
@@ -35,7 +35,7 @@ export const quiet: { name: string; project: () => Project }[] = [
     name: "weather box at 3.3 V: air, light, clock, small display",
     project: () =>
       planned([
-        PICO,
+        RP,
         USB,
         part("M1", "module/sht31"),
         part("M2", "module/bh1750"),
@@ -47,7 +47,7 @@ export const quiet: { name: string; project: () => Project }[] = [
     name: "logger on three cells: thermometers, card, switch",
     project: () =>
       planned([
-        PICO,
+        RP,
         part("S1", "supply/aa-3"),
         part("M1", "module/ds18b20"),
         part("M2", "module/ds18b20"),

@@ -84,21 +84,33 @@ const PLACE_CHOICES = (Object.keys(PLACES) as Place[]).map((value) => {
   const { says, min_C, max_C } = PLACES[value];
   return { value, says: `${says}: ${min_C < 0 ? `−${-min_C}` : min_C} to ${max_C} °C around it` };
 });
+const STAGE_CHOICES = [
+  { value: "prototype", says: "to try out: boards that need no soldering come first" },
+  { value: "keep", says: "to keep: the cheaper plan comes first" },
+];
 const IRON_CHOICES = [
   { value: "yes", says: "yes: loose headers are no hindrance" },
   { value: "no", says: "no: boards that come ready first, and the plan says what would want soldering" },
 ];
 
-/** Facts that numbers rest on: how warm and cold it gets, and whether anything can be soldered. */
+/** Facts that the plan rests on: how long it shall last, how warm and cold it gets, and whether anything can be soldered. */
 function Facts() {
   const { project, edit } = useProject();
   const [place, setPlace] = useAnswer<Place>(
     project.brief.place,
     (v) => void edit({ type: "setBrief", brief: { place: v } }),
   );
+  const [stage, setStage] = useAnswer(project.brief.stage, (v) => void edit({ type: "setBrief", brief: { stage: v } }));
   const [iron, setIron] = useAnswer(project.brief.iron, (v) => void edit({ type: "setBrief", brief: { iron: v } }));
   return (
     <>
+      <Choice
+        name="stage"
+        question="To try out or to keep?"
+        choices={STAGE_CHOICES}
+        now={stage}
+        choose={(v) => setStage(v === "keep" ? "keep" : "prototype")}
+      />
       <Choice
         name="place"
         question="Where will it live?"
@@ -124,7 +136,6 @@ export function Brief() {
     project.houseRules.wireColours ?? COLOURS,
     (wireColours) => void edit({ type: "setHouseRules", rules: { wireColours } }),
   );
-  const [stage, setStage] = useAnswer(project.brief.stage, (v) => void edit({ type: "setBrief", brief: { stage: v } }));
   return (
     <>
       <StationTitle name="Brief" says="What it should do, and the choices that the plan will follow." />
@@ -150,15 +161,10 @@ export function Brief() {
             area
             save={(notes) => void edit({ type: "setBrief", brief: { notes } })}
           />
-          <fieldset className="mt-3">
-            <legend className="text-soft">To try out or to keep?</legend>
-            {(["prototype", "keep"] as const).map((s) => (
-              <label key={s} className="mr-6 inline-flex items-center gap-2">
-                <input type="radio" name="stage" checked={stage === s} onChange={() => setStage(s)} />
-                {s === "prototype" ? "to try out" : "to keep"}
-              </label>
-            ))}
-          </fieldset>
+          <p className="mt-4 border-l-4 border-stop pl-3">
+            Mains voltage is not planned here. A relay’s mains side needs your local electrical rules and a licensed
+            person.
+          </p>
           <div className="mt-4">
             <Facts />
           </div>
@@ -177,10 +183,6 @@ export function Brief() {
               ))}
             </div>
           </fieldset>
-          <p className="mt-4 border-l-4 border-stop pl-3">
-            Mains voltage is not planned here. A relay’s mains side needs your local electrical rules and a licensed
-            person.
-          </p>
         </section>
         <section className="mt-3">
           <h2 className="text-lg">House rules</h2>

@@ -1,5 +1,6 @@
 "use client";
 import { sankey, sankeyLinkHorizontal, type SankeyLink, type SankeyNode } from "d3-sankey";
+import { airOf } from "@/core/project";
 import type { PowerView, RiverLink, RiverNode } from "@/workers/power-view";
 import { useProject } from "@/ui/state/project";
 import { mA, share, volts } from "./words";
@@ -118,7 +119,7 @@ function Words({ node }: { node: Node }) {
 
 /** Power as a river: from sources through regulators to loads; the dark core is the usual current, the pale banks the peak. */
 export function River({ view }: { view: PowerView["river"] }) {
-  const { lit, light } = useProject();
+  const { lit, light, project } = useProject();
   if (!view.links.length)
     return (
       <p className="mt-2">Nothing flows yet. Add a USB port or an adapter at Parts and let the pins be planned.</p>
@@ -151,7 +152,7 @@ export function River({ view }: { view: PowerView["river"] }) {
       </svg>
       <figcaption className="text-sm text-soft">
         Width is current: dark the usual one, pale the peak. Bars across a gate are its limit. Heat is at the usual
-        current in a room of 40 °C.
+        current in air of {airOf(project).max_C} °C.
       </figcaption>
     </figure>
   );
