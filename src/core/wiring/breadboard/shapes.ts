@@ -100,7 +100,6 @@ function partShapes(l: Layout, part: PlacedPart, n: Named): Shape[] {
     fill: "ink",
     of: n.ref,
   };
-  const name = [n.ref, n.label].filter(Boolean).join(" ");
   const b = part.body!;
   if (part.lying) {
     const [p, q] = pins as [(typeof pins)[0], (typeof pins)[0]];
@@ -109,8 +108,9 @@ function partShapes(l: Layout, part: PlacedPart, n: Named): Shape[] {
     const [ux, uy] = [(q.x - p.x) / long, (q.y - p.y) / long];
     const half = Math.min(1.7, long / 2 - 0.3);
     const turn = Math.abs(uy) > Math.abs(ux) ? -90 : 0;
-    const label = [n.ref, n.value].filter(Boolean).join(" ");
-    const inside = label.length * 0.3 < 2 * half;
+    const names = [[n.ref, n.value].filter(Boolean).join(" "), n.ref];
+    // The value is in the lists as well: where it does not fit, the reference alone is clearer.
+    const inside = names.find((t) => t.length * 0.3 < 2 * half);
     return [
       { kind: "path", d: `M${p.x} ${p.y}L${q.x} ${q.y}`, stroke: "ink", width: 0.12 },
       {
@@ -128,8 +128,8 @@ function partShapes(l: Layout, part: PlacedPart, n: Named): Shape[] {
       },
       dots,
       inside
-        ? text(mx + (turn ? 0.18 : 0), my + (turn ? 0 : 0.18), label, 0.5, { anchor: "middle", bold: true, turn })
-        : text(mx + 0.6, my + 0.2, label, 0.5, { bold: true }),
+        ? text(mx + (turn ? 0.18 : 0), my + (turn ? 0 : 0.18), inside, 0.5, { anchor: "middle", bold: true, turn })
+        : text(mx + 0.6, my + 0.2, n.ref, 0.5, { bold: true }),
     ];
   }
   const out: Shape[] = [
@@ -168,15 +168,73 @@ function partShapes(l: Layout, part: PlacedPart, n: Named): Shape[] {
     else out.push(text(p.x + inward * 0.45, p.y + 0.22, label, 0.58, { anchor: inward > 0 ? "start" : "end" }));
   }
   if (narrow) out.push(text(b.x2 + 0.1, b.y1 + 0.3, n.ref, 0.6, { bold: true }));
-  else if (b.y2 - b.y1 < 4)
-    out.push(text(middle, (b.y1 + b.y2) / 2 + 0.2, n.ref, 0.7, { anchor: "middle", bold: true }));
-  else {
-    const room = Math.floor((b.y2 - b.y1 - 1) / 0.5);
-    out.push(
-      text(middle + 0.2, (b.y1 + b.y2) / 2, name.slice(0, room), 0.8, { anchor: "middle", bold: true, turn: -90 }),
-    );
-  }
   return out;
+}
+
+const NAME = 0.78;
+/** Mean width of a bold letter, and the step from line to line, for one unit of size. */
+const LETTER_W = 0.62;
+const LINE_H = 1.2;
+const lengthOf = (t: string, size: number) => t.length * size * LETTER_W;
+
+/** A name broken at its blanks into lines of this length; null when a word is longer. */
+function broken(name: string, room: number): string[] | null {
+  const lines: string[] = [];
+  for (const word of name.split(" ")) {
+    if (lengthOf(word, NAME) > room) return null;
+    const last = lines.at(-1);
+    if (last !== undefined && lengthOf(`${last} ${word}`, NAME) <= room) lines[lines.length - 1] = `${last} ${word}`;
+    else lines.push(word);
+  }
+  return lines;
+}
+
+/** Lines that fit a space, lying or standing; the reference alone when the whole name does not. */
+function fitName(name: string, ref: string, w: number, h: number): { lines: string[]; standing: boolean } {
+  for (const words of [name, ref])
+    for (const standing of [false, true]) {
+      const [along, across] = standing ? [h, w] : [w, h];
+      const lines = broken(words, along);
+      if (lines && lines.length * NAME * LINE_H <= across) return { lines, standing };
+    }
+  return { lines: [ref], standing: false };
+}
+
+/** The part's name on a plate above the wires: where its body reaches over the edge, else between its pins. */
+function nameShapes(l: Layout, part: PlacedPart, n: Named): Shape[] {
+  const b = part.body!;
+  if (part.lying || b.x2 - b.x1 < 2) return [];
+  const middle = (b.x1 + b.x2) / 2;
+  const pins = part.holes.map((h) => ({ ...h, ...holePoint(l, h.hole) }));
+  const labels = (left: boolean) =>
+    Math.max(0, ...pins.filter((p) => p.x < middle === left).map((p) => 0.7 + lengthOf(p.pin, 0.58)));
+  const edge = { left: -5, right: (l.sizes.length - 1) * BOARD_STEP + (SIZES[l.sizes.at(-1)!].railHoles ? 16 : 12.6) };
+  const inner = { x1: b.x1 + Math.max(0.3, labels(true)), x2: b.x2 - Math.max(0.3, labels(false)) };
+  const over =
+    b.x1 < edge.left - 1.6
+      ? { x1: b.x1 + 0.3, x2: edge.left - 0.1 }
+      : b.x2 > edge.right + 1.6
+        ? { x1: edge.right + 0.1, x2: b.x2 - 0.3 }
+        : inner;
+  const { lines, standing } = fitName(
+    [n.ref, n.label].filter(Boolean).join(" "),
+    n.ref,
+    over.x2 - over.x1,
+    b.y2 - b.y1 - 0.4,
+  );
+  const [cx, cy] = [(over.x1 + over.x2) / 2, (b.y1 + b.y2) / 2];
+  const long = Math.max(...lines.map((t) => lengthOf(t, NAME))) + 0.2;
+  const high = lines.length * NAME * LINE_H;
+  const [w, h] = standing ? [high, long] : [long, high];
+  return [
+    { kind: "rect", x: cx - w / 2, y: cy - h / 2, w, h, fill: "paper", opacity: 0.85 },
+    ...lines.map((t, i): Shape => {
+      const at = (i - (lines.length - 1) / 2) * NAME * LINE_H + NAME * 0.33;
+      return standing
+        ? text(cx + at, cy, t, NAME, { anchor: "middle", bold: true, turn: -90 })
+        : text(cx, cy + at, t, NAME, { anchor: "middle", bold: true });
+    }),
+  ];
 }
 
 /** A jumper bows a little, so that two side by side can be told apart. */
@@ -258,6 +316,7 @@ export function breadboardDrawing(c: Circuit, l: Layout): Drawing {
         ];
       }),
       ...leadShapes(l, colours, left, right),
+      ...l.parts.flatMap((p) => nameShapes(l, p, named(p.ref))),
     ],
   };
 }

@@ -85,9 +85,19 @@ function Words({ node }: { node: Node }) {
         </tspan>
       </text>
     );
-  const x = node.x1! + 9;
+  // What flows upwards would run through the words: then they stand before the gate, where there is room for them.
+  const rising = (node.sourceLinks ?? []).some((l) => (l.target as Node).y0! < node.y0! - 12);
+  const before = rising && node.x0! > 160;
+  const x = before ? node.x0! - 9 : node.x1! + 9;
   return (
-    <g fontSize="13" className="fill-ink" stroke="var(--sheet)" strokeWidth="3.5" style={{ paintOrder: "stroke" }}>
+    <g
+      textAnchor={before ? "end" : "start"}
+      fontSize="13"
+      className="fill-ink"
+      stroke="var(--sheet)"
+      strokeWidth="3.5"
+      style={{ paintOrder: "stroke" }}
+    >
       <text x={x} y={node.y0! - 22}>
         <tspan fontWeight="700">{node.label.length > 20 ? `${node.label.slice(0, 19)}…` : node.label}</tspan>
         {node.V && <tspan className="num"> {volts(node.V.typ)}</tspan>}
