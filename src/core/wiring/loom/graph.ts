@@ -133,6 +133,9 @@ function faceOf(i: Instance, p: Place): Side {
   return !p.near || p.near === first ? towards : p.side;
 }
 
+const LEVEL = -3;
+const ABOVE = 2.5;
+
 /** Rails hang at pins as flags; a wire's net is named where it leaves a module. */
 function tagsOf(
   c: Circuit,
@@ -159,6 +162,7 @@ function tagsOf(
           side: p.side,
           width: text.length * CHAR + (flag ? FLAG_PAD : TAG_PAD),
           flag: flag !== undefined,
+          rise: flag && !wires.has(p.end) ? LEVEL : ABOVE,
           colour: colours.get(net)!,
         },
       ];

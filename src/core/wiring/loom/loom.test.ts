@@ -31,14 +31,15 @@ const twoBoards = () => [
 type Area = { name: string; x: number; y: number; w: number; h: number };
 const apart = (a: Area, b: Area) => a.x + a.w <= b.x || b.x + b.w <= a.x || a.y + a.h <= b.y || b.y + b.h <= a.y;
 const boxAreas = (l: Loom): Area[] => l.boxes.map((b) => ({ name: b.ref, x: b.x, y: b.y, w: b.w, h: b.h }));
-/** Where the names stand: beside their pin, flags level with it, wire names above the wire. */
+/** Where the words stand: beside their pin, level with it or above a wire. */
 const tagAreas = (l: Loom): Area[] =>
   l.tags.map((t) => ({
     name: `${t.end} ${t.text}`,
-    x: t.side === "left" ? t.x - t.width : t.x,
-    y: t.flag ? t.y - 5 : t.y - 10,
-    w: t.width,
-    h: t.flag ? 9 : 9,
+    // A flag's words begin after its bars, a name's after the pin.
+    x: t.side === "left" ? t.x - t.width : t.x + (t.flag ? 16 : 5),
+    y: t.y - t.rise - 7.5,
+    w: t.width - (t.flag ? 16 : 5),
+    h: 8,
   }));
 const points = (path: string) =>
   path
@@ -91,6 +92,22 @@ describe.each(PROJECTS)("%s", (_name, project, mostCrossings) => {
             );
         }
       }
+  });
+  it("no wire runs through a name", () => {
+    const tags = tagAreas(l);
+    for (const n of l.nets)
+      for (const line of points(n.path))
+        for (const [k, [x2, y2]] of line.entries()) {
+          const [x1, y1] = line[k - 1] ?? [x2, y2];
+          const s = {
+            name: n.name,
+            x: Math.min(x1, x2),
+            y: Math.min(y1, y2),
+            w: Math.abs(x1 - x2),
+            h: Math.abs(y1 - y2),
+          };
+          for (const t of tags) expect(apart(s, t), `${n.name} through ${t.name}`).toBe(true);
+        }
   });
   it("has few crossings", () => {
     expect(l.crossings).toBeLessThanOrEqual(mostCrossings);

@@ -63,7 +63,7 @@ function boxShapes(b: LoomBox): Shape[] {
 function tagShapes(t: LoomTag): Shape[] {
   const s = t.side === "left" ? -1 : 1;
   const anchor = t.side === "left" ? ("end" as const) : ("start" as const);
-  if (!t.flag) return [{ kind: "text", x: t.x + s * 5, y: t.y - 2.5, text: t.text, size: 8, anchor }];
+  if (!t.flag) return [{ kind: "text", x: t.x + s * 5, y: t.y - t.rise, text: t.text, size: 8, anchor }];
   return [
     {
       kind: "path",
@@ -72,7 +72,7 @@ function tagShapes(t: LoomTag): Shape[] {
       width: 1.6,
       dash: [],
     },
-    { kind: "text", x: t.x + s * 16, y: t.y + 3, text: t.text, size: 8, anchor },
+    { kind: "text", x: t.x + s * 16, y: t.y - t.rise, text: t.text, size: 8, anchor },
   ];
 }
 

@@ -39,6 +39,8 @@ export interface LoomTag {
   width: number;
   /** True where the wire ends at the tag, because the net's wires all go to one rail or splice. */
   flag: boolean;
+  /** How far the words stand above the pin: above a wire that goes on, level with it where none does. */
+  rise: number;
   colour: string;
 }
 export interface LoomNet {

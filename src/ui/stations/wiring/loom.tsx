@@ -27,7 +27,7 @@ function Tag({ tag, on }: { tag: LoomTag; on: boolean }) {
   const anchor = tag.side === "left" ? "end" : "start";
   if (!tag.flag)
     return (
-      <text x={tag.x + s * 5} y={tag.y - 2.5} fontSize="8" textAnchor={anchor} className="fill-ink">
+      <text x={tag.x + s * 5} y={tag.y - tag.rise} fontSize="8" textAnchor={anchor} className="fill-ink">
         {tag.text}
       </text>
     );
@@ -41,7 +41,7 @@ function Tag({ tag, on }: { tag: LoomTag; on: boolean }) {
       />
       <text
         x={tag.x + s * 16}
-        y={tag.y + 3}
+        y={tag.y - tag.rise}
         fontSize="8"
         fontWeight={on ? 700 : 400}
         textAnchor={anchor}
