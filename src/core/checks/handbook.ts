@@ -28,6 +28,7 @@ const FAMILIES: Record<string, string> = {
   onewire: "One-wire sensors",
   bus: "Differential pairs",
   adc: "Analogue inputs",
+  contact: "Contacts",
   matrix: "Grids",
   companion: "Loose parts",
   breadboard: "Breadboards",

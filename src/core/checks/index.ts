@@ -2,6 +2,7 @@
 import type { Circuit } from "../circuit";
 import { breadboardRules } from "./breadboard";
 import { capacitorRules } from "./capacitors";
+import { contactRules } from "./contacts";
 import { currentRules } from "./currents";
 import { i2cRules } from "./i2c";
 import { inputRules } from "./inputs";
@@ -35,6 +36,7 @@ export const RULES: readonly Rule[] = [
   ...serialRules,
   ...oneWireRules,
   ...inputRules,
+  ...contactRules,
   ...powerRules,
   ...sourceRules,
   ...regulatorRules,

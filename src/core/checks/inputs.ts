@@ -92,6 +92,47 @@ const impedance: Rule = {
     }),
 };
 
+/** The resistor that the other side lacks: the value that the part's data asks for, else 10 kΩ. */
+function partnerFix(c: Circuit, ref: string, up: boolean): Fix[] {
+  const inst = c.netlist.instance(ref)!;
+  if (!c.project.parts.some((p) => p.ref === ref)) return [];
+  const rule = inst.part.companions.find((x) => x.place === "pull");
+  const ohm = evaluate(rule?.ohm ?? 10_000, inst.vars);
+  return [
+    {
+      id: "partner",
+      label: `Put ${formatOhm(ohm)} from the pin to ${up ? "ground" : "the supply"}`,
+      edits: [{ type: "setCompanion", ref, key: up ? "pullDown" : "pullUp", value: { ohm } }],
+    },
+  ];
+}
+
+const oneSided: Rule = {
+  rule: "adc.one-sided",
+  says: "A converter measures volts: a resistance becomes a voltage only between two resistors, one to each side.",
+  check: (c) =>
+    c.netlist.bindings.flatMap((b): Finding[] => {
+      const inst = c.netlist.instance(b.ref)!;
+      const net = c.netlist.netOf(`${b.ref}.${b.pin}`);
+      const own = elementsAt(c, net.id).some((e) => e.kind === "resistor" && e.ref === b.ref);
+      if (b.need.kind !== "adc" || !own || inst.part.supplies.main || net.ends.some((e) => e.as === "driver"))
+        return [];
+      const list = holds(c, net, true).filter((h) => !h.lit);
+      const up = list.some((h) => h.up);
+      if (!list.length || list.some((h) => h.up !== up)) return [];
+      return [
+        {
+          rule: "adc.one-sided",
+          severity: "fault",
+          at: [`${b.ref}.${b.pin}`, `${b.host}.${b.hostPin}`],
+          message: `${label(c, b.ref)} only leads ${b.host}.${b.hostPin} to ${up ? "the supply" : "ground"}: whatever its resistance, it reads ${up ? "full" : "zero"}. It wants a resistor to ${up ? "ground" : "the supply"} beside it.`,
+          evidence: { reads: up ? "full" : "zero" },
+          fixes: partnerFix(c, b.ref, up),
+        },
+      ];
+    }),
+};
+
 /** Four contacts at the corners of two rows and two columns: three pressed keys make the fourth. */
 const ghosting: Rule = {
   rule: "matrix.ghosting",
@@ -210,4 +251,4 @@ const dataResistor: Rule = {
     }),
 };
 
-export const inputRules: Rule[] = [adcRange, impedance, ghosting, termination, dataResistor];
+export const inputRules: Rule[] = [adcRange, oneSided, impedance, ghosting, termination, dataResistor];

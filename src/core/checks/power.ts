@@ -3,7 +3,7 @@ import type { Circuit } from "../circuit";
 import { evaluate, formatV } from "../quantity";
 import type { PowerLimit } from "../power";
 import type { Instance, Net } from "../netlist";
-import { label, linkedRefs, mA, ownSupplyFix, round, wireUp } from "./help";
+import { label, logicSupplyFix, linkedRefs, mA, ownSupplyFix, round, wireUp } from "./help";
 import { droppedOut } from "./regulators";
 import { splitEnd } from "../project";
 import { clashingNets } from "./sources";
@@ -142,13 +142,19 @@ const noSupply: Rule = {
       );
       if (!dead) continue;
       const pin = inst.part.pins.find((p) => p.role.startsWith("supply-") && p.supply === dead[0]);
+      // A board's signal pin gives a few milliamperes, and those only while the program says so.
+      const signal = pin && c.netlist.netOf(`${inst.ref}.${pin.label}`).ends.find((e) => e.def.offers);
       out.push({
         rule: "power.no-supply",
         severity: "fault",
         at: [pin ? `${inst.ref}.${pin.label}` : inst.ref],
-        message: `Nothing feeds ${label(c, inst.ref)}: ${inst.part.board ? "the board has no supply" : `${pin?.label ?? dead[0]} is on no rail that a source reaches`}.`,
+        message: `Nothing feeds ${label(c, inst.ref)}: ${inst.part.board ? "the board has no supply" : signal ? `${pin.label} hangs on ${signal.ref}.${signal.pin}, a signal pin and no supply` : `${pin?.label ?? dead[0]} is on no rail that a source reaches`}.`,
         evidence: { supply: dead[0] },
-        fixes: [...addUsb(c, inst), ...wireFix(c, inst.ref, `Wire ${label(c, inst.ref)}'s supply and ground`)],
+        fixes: [
+          ...(signal ? logicSupplyFix(c, inst.ref) : []),
+          ...addUsb(c, inst),
+          ...wireFix(c, inst.ref, `Wire ${label(c, inst.ref)}'s supply and ground`),
+        ],
       });
     }
     return out;

@@ -1,4 +1,4 @@
-import { AVR, CABLE, CHARGER, ESP, make, part, RP, planned, USB, type Case, type Links } from "./build";
+import { AVR, CABLE, changed, CHARGER, drop, ESP, make, part, RP, planned, USB, type Case, type Links } from "./build";
 
 const bus = (list: object[], more: object = {}) => {
   const links: Links = list.flatMap((p): Links => {
@@ -61,6 +61,13 @@ const pot = (board: object, rail: string, pin: string, resistance_ohm = 10_000) 
   make(
     [board, USB, part("RV1", "discrete/potentiometer", { resistance_ohm })],
     [CABLE, ["RV1.1", rail], ["RV1.3", "B1.GND"], ["RV1.2", `B1.${pin}`]],
+  );
+const light = (pullDown: object | null) =>
+  make([RP, USB, part("RV1", "discrete/ldr", {}, { pullDown })], [CABLE, ["RV1.1", "B1.3V3"], ["RV1.2", "B1.GP26"]]);
+const press = (to: string) =>
+  make(
+    [RP, USB, part("SW1", "discrete/button", {}, { pullUp: "internal" })],
+    [CABLE, ["SW1.1", "B1.GP2"], ["SW1.2", to]],
   );
 const can = (termination: object | null | undefined) =>
   make(
@@ -250,6 +257,38 @@ export const busCases: Case[] = [
     says: "3.3 V into a converter that reads full at 2.5 V",
     bad: () => pot({ ref: "B1", part: "board/esp32-c3-mini", options: { radio: "false" } }, "B1.3V3", "GPIO3"),
     near: () => pot(ESP, "B1.3V3", "GPIO34"),
+  },
+  {
+    rule: "adc.one-sided",
+    severity: "fault",
+    says: "a photoresistor without its partner",
+    bad: () => light(null),
+    near: () => light({ ohm: 10_000 }),
+    fix: "partner",
+  },
+  {
+    rule: "adc.one-sided",
+    severity: "fault",
+    says: "a potentiometer on two of its legs",
+    bad: () => changed(pot(AVR, "B1.5V", "A0"), drop("RV1.3", "B1.GND")),
+    near: () => pot(AVR, "B1.5V", "A0"),
+    fix: "partner",
+  },
+  {
+    rule: "contact.unchanged",
+    severity: "fault",
+    says: "a button with a pull-up that closes to the supply",
+    bad: () => press("B1.3V3"),
+    near: () => press("B1.GND"),
+    fix: "return",
+  },
+  {
+    rule: "contact.unchanged",
+    severity: "fault",
+    says: "a button from one pin to another",
+    bad: () => press("B1.GP3"),
+    near: () => press("B1.GND"),
+    fix: "return",
   },
   {
     rule: "adc.impedance",

@@ -30,6 +30,11 @@ const own = (s: object, supply = "supply/adapter-5v-10a") =>
     [AVR, USB, { ref: "S2", part: supply }, s],
     [CABLE, ["M1.5V", "S2.5V"], ["M1.GND", "S2.GND"], ["S2.GND", "B1.GND"], ["M1.DIN", "B1.D6"]],
   );
+const air = (vcc: string) =>
+  make(
+    [RP, USB, part("M1", "module/bme280")],
+    [CABLE, ["M1.VCC", vcc], ["M1.GND", "B1.GND"], ["M1.SDA", "B1.GP4"], ["M1.SCL", "B1.GP5"]],
+  );
 const echo = () => planned([AVR, USB, part("M1", "module/hc-sr04")]);
 const apart = (joined: boolean) =>
   make(
@@ -258,6 +263,14 @@ export const powerCases: Case[] = [
     bad: () => make([AVR], []),
     near: () => make([AVR, USB], [CABLE]),
     fix: "usb-port",
+  },
+  {
+    rule: "power.no-supply",
+    severity: "fault",
+    says: "a sensor that hangs on a signal pin",
+    bad: () => air("B1.GP2"),
+    near: () => air("B1.3V3"),
+    fix: "logic-supply",
   },
   {
     rule: "power.no-ground",
