@@ -3,8 +3,9 @@ import { boardProblem, placeOne, type Trouble } from "../wiring/breadboard";
 import { laidNets } from "../wiring/runsheet/laid";
 import type { Finding, Fix, Rule } from "./types";
 
+/** Laying every wire is not asked for where nothing stands on a breadboard. */
 const troubles = (c: Circuit, kind: Trouble["kind"]) =>
-  (laidNets(c).layout?.trouble ?? []).filter((t) => t.kind === kind);
+  c.project.breadboard ? (laidNets(c).layout?.trouble ?? []).filter((t) => t.kind === kind) : [];
 
 /** A free place for one of the parts that the trouble names, boards last: they hold everything else. */
 function placeFix(c: Circuit, t: Trouble): Fix[] {
