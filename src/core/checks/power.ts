@@ -386,11 +386,13 @@ const range: Rule = {
         if (told(inst.ref, net) && (net.kind === "ground" || shorted.has(net.id) || V.max <= max)) continue;
         if (V.max <= max + 1e-9 && !low) continue;
         const pin = inst.part.pins.find((p) => p.supply === key)!;
+        // Where only a low source falls short, it works on most days.
+        const usual = V.typ < min;
         out.push({
           rule: "power.range",
-          severity: over ? "stop" : V.max > max ? "risk" : "fault",
+          severity: over ? "stop" : V.max > max || !usual ? "risk" : "fault",
           at: [`${inst.ref}.${pin.label}`],
-          message: `${label(c, inst.ref)} gets ${formatV(V.min)} to ${formatV(V.max)} on ${pin.label}; it wants ${formatV(min)} to ${formatV(max)}${over ? " and may be destroyed" : ""}.`,
+          message: `${label(c, inst.ref)} gets ${formatV(V.min)} to ${formatV(V.max)} on ${pin.label}; it wants ${formatV(min)} to ${formatV(max)}${over ? " and may be destroyed" : low && !usual ? ". So it is when the source is low" : ""}.`,
           evidence: { low_V: round(V.min), high_V: round(V.max), min_V: min, max_V: max },
           fixes: rangeFixes(c, inst),
         });

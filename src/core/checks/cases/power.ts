@@ -5,6 +5,7 @@ import {
   changed,
   CHARGER,
   drop,
+  ESP,
   make,
   part,
   RP,
@@ -29,6 +30,11 @@ const own = (s: object, supply = "supply/adapter-5v-10a") =>
   make(
     [AVR, USB, { ref: "S2", part: supply }, s],
     [CABLE, ["M1.5V", "S2.5V"], ["M1.GND", "S2.GND"], ["S2.GND", "B1.GND"], ["M1.DIN", "B1.D6"]],
+  );
+const moves = (board: object, vcc: string, pin: string) =>
+  make(
+    [board, CHARGER, part("M1", "module/pir")],
+    [CABLE, ["M1.VCC", vcc], ["M1.GND", "B1.GND"], ["M1.OUT", `B1.${pin}`]],
   );
 const air = (vcc: string) =>
   make(
@@ -295,6 +301,20 @@ export const powerCases: Case[] = [
     bad: () => isolator(true),
     near: () => isolator(false),
     fix: "part",
+  },
+  {
+    rule: "power.range",
+    severity: "fault",
+    says: "a 5 V sensor on 3.3 V",
+    bad: () => moves(RP, "B1.3V3", "GP2"),
+    near: () => moves(RP, "B1.VBUS", "GP2"),
+  },
+  {
+    rule: "power.range",
+    severity: "risk",
+    says: "a 5 V sensor behind a board's diode, when the charger is low",
+    bad: () => moves(ESP, "B1.5V", "GPIO4"),
+    near: () => moves(RP, "B1.VBUS", "GP2"),
   },
   {
     rule: "power.range",
