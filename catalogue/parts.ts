@@ -42,6 +42,7 @@ export { default as moduleBmp280 } from "./module/bmp280.json";
 export { default as moduleBoostAdjustable } from "./module/boost-adjustable.json";
 export { default as moduleBuckAdjustable } from "./module/buck-adjustable.json";
 export { default as moduleBuffer74ahct125 } from "./module/buffer-74ahct125.json";
+export { default as moduleBuffer74hc4050 } from "./module/buffer-74hc4050.json";
 export { default as moduleButtonModule } from "./module/button-module.json";
 export { default as moduleBuzzerActive } from "./module/buzzer-active.json";
 export { default as moduleBuzzerPassive } from "./module/buzzer-passive.json";

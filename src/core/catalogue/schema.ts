@@ -477,6 +477,8 @@ export const PartSchema = z.strictObject({
         out: pinLabel,
         /** True when signals pass in both directions, as in an open-drain shifter or an analogue switch. */
         both: z.boolean().optional(),
+        /** The input that opens this path when it is low; while it is high, the output lets go. */
+        enable: pinLabel.optional(),
       }),
     )
     .default([]),

@@ -9,6 +9,7 @@ export const FIX_PARTS: readonly string[] = [
   "discrete/nmos-irlz44n",
   "discrete/toggle",
   "module/buffer-74ahct125",
+  "module/buffer-74hc4050",
   "module/shifter-bss138-4",
   "module/tca9548a",
   "supply/adapter-12v-2a",

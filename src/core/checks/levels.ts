@@ -2,67 +2,13 @@ import type { Circuit } from "../circuit";
 import { chooseDivider } from "../circuits";
 import { rootOf } from "../power";
 import { formatV, nextUp, type Triple } from "../quantity";
-import { CLAMP_V, clampsToSupply, INJECTION_MA, logicSupplyPin, type Instance, type LevelVerdict } from "../netlist";
-import { houseRule, nextRef, type BasicEdit } from "../project";
+import { CLAMP_V, clampsToSupply, INJECTION_MA, type LevelVerdict } from "../netlist";
+import { houseRule } from "../project";
 import { seriesOhm } from "./graph";
 import { isTwoWay, label, logicSupplyFix, moveFix, owner, round } from "./help";
+import { translatorFix } from "./translators";
+import { twoWayFix } from "./two-way";
 import type { Finding, Fix, Rule } from "./types";
-
-const SHIFTER = "module/shifter-bss138-4";
-
-/**
- * Puts a two-way shifter between a part of a higher voltage and the board: its lines go to the high side, the low side to
- * where they went before. For open-drain buses, whose pull-ups would otherwise lift the board's pins too far.
- */
-function shifterFix(c: Circuit, v: LevelVerdict): Fix[] {
-  const high = c.netlist.elements
-    .filter((e) => e.kind === "resistor" && [e.a, e.b].includes(v.receiver.net))
-    .map((e) => c.netlist.instance(owner(c, e.ref)))
-    .find(
-      (i) =>
-        i &&
-        !i.part.board &&
-        i.part.groups.some((g) => g.kind === "i2c") &&
-        i.ref !== v.receiver.ref &&
-        railOf(c, i) > v.ceiling,
-    );
-  const host = high?.host ? c.netlist.instance(high.host) : undefined;
-  const group = high?.part.groups.find((g) => g.kind === "i2c");
-  const low = host && logicSupplyPin(host.part);
-  const power = high?.part.pins.find((p) => p.role === "supply-in");
-  const ground = host?.part.pins.find((p) => p.role === "ground");
-  if (!high || !host || !group || !low || !power || !ground || !c.catalogue.get(SHIFTER)) return [];
-  const ref = nextRef(c.project, SHIFTER);
-  const lines = [group.pins.sda!, group.pins.scl!];
-  const links = (end: string) => c.project.links.filter((l) => l.from === end || l.to === end);
-  const far = (end: string) => links(end).map((l) => (l.from === end ? l.to : l.from));
-  const supply = far(`${high.ref}.${power.label}`)[0];
-  if (!supply || lines.some((p) => far(`${high.ref}.${p}`).length !== 1)) return [];
-  return [
-    {
-      id: "shifter",
-      label: `Put a two-way level shifter between ${label(c, high.ref)} and the bus`,
-      edits: [
-        { type: "addPart", part: SHIFTER, ref },
-        { type: "addLink", link: { from: `${ref}.HV`, to: supply } },
-        { type: "addLink", link: { from: `${ref}.LV`, to: `${host.ref}.${low}` } },
-        { type: "addLink", link: { from: `${ref}.GND`, to: `${host.ref}.${ground.label}` } },
-        ...lines.flatMap((p, i): BasicEdit[] => {
-          const to = far(`${high.ref}.${p}`)[0]!;
-          return [
-            { type: "removeLink", from: `${high.ref}.${p}`, to },
-            { type: "addLink", link: { from: `${high.ref}.${p}`, to: `${ref}.HV${i + 1}` } },
-            { type: "addLink", link: { from: `${ref}.LV${i + 1}`, to } },
-          ];
-        }),
-      ],
-    },
-  ];
-}
-
-/** The highest supply of a part, volts. */
-const railOf = (c: Circuit, i: Instance) =>
-  Math.max(0, ...Object.keys(i.part.supplies).map((k) => c.netlist.netOf(`${i.ref}:${k}`)?.V?.max ?? 0));
 
 export const THIN_MARGIN_V = 0.2;
 
@@ -89,29 +35,58 @@ function needPart(c: Circuit, v: LevelVerdict) {
   );
 }
 
+/** Verdicts of the same kind at other pins of the same part: what is mended at one is mended at all of them. */
+const alike = (c: Circuit, v: LevelVerdict, ref: string, bad: (x: LevelVerdict) => boolean) =>
+  c.levels.filter((x) => bad(x) && [x.driver.ref, x.receiver.ref].includes(ref) && x.driver.how === v.driver.how);
+
+const tooHigh = (v: LevelVerdict) => v.highest_V > v.ceiling + 1e-9;
+const tooLow = (v: LevelVerdict) => v.marginHigh < THIN_MARGIN_V;
+
 function dividerFix(c: Circuit, v: LevelVerdict): Fix[] {
   const b = needPart(c, v);
   if (!b || b.ref !== v.driver.ref || v.driver.how !== "push-pull") return [];
   const driver: Triple = { min: v.driver.V.min - 0.5, typ: v.driver.V.typ, max: v.driver.V.max };
-  const pick = chooseDivider({ from: driver, VIH: v.VIH, ceiling: v.ceiling });
+  const same = alike(c, v, b.ref, (x) => tooHigh(x) && x.driver.ref === b.ref);
+  const pick = chooseDivider({
+    from: driver,
+    VIH: Math.max(...same.map((x) => x.VIH)),
+    ceiling: Math.min(...same.map((x) => x.ceiling)),
+  });
   if (!pick) return [];
   const ohm: [number, number] = [pick.top_ohm, pick.bottom_ohm];
+  const before = c.project.parts.find((p) => p.ref === b.ref)?.companions?.divider;
+  const there = typeof before === "object" && before ? (before.pins ?? (before.pin ? [before.pin] : [])) : [];
+  const pins = [...new Set([...there, b.pin, ...same.map((x) => x.driver.pin)])];
   return [
     {
       id: "divider",
-      label: `Divide ${pinOf(v.driver)} with ${ohm[0]} Ω and ${ohm[1]} Ω: ${formatV(pick.out.min)} to ${formatV(pick.out.max)} arrive`,
-      edits: [{ type: "setCompanion", ref: b.ref, key: "divider", value: { ohm, pin: b.pin } }],
+      label: `Divide ${pins.map((p) => `${b.ref}.${p}`).join(", ")} with ${ohm[0]} Ω and ${ohm[1]} Ω${pins.length > 1 ? " each" : ""}: ${formatV(pick.out.min)} to ${formatV(pick.out.max)} arrive`,
+      edits: [
+        {
+          type: "setCompanion",
+          ref: b.ref,
+          key: "divider",
+          value: pins.length > 1 ? { ohm, pins } : { ohm, pin: pins[0]! },
+        },
+      ],
     },
   ];
 }
 
 const BUFFER = "module/buffer-74ahct125";
 
+/** One wire gets a buffer of its own; where several wires of a part ask for one, a fix for all of them is made. */
 function bufferFix(c: Circuit, v: LevelVerdict): Fix[] {
   const b = needPart(c, v);
   const V = v.receiver.V;
-  if (!b || b.ref !== owner(c, v.receiver.ref) || v.driver.how !== "push-pull" || !c.catalogue.get(BUFFER)) return [];
-  if (V.min < 4.5 || V.max > 5.5 || v.high_V < 2 || isTwoWay(b.need)) return [];
+  const whole = () => translatorFix(c, v, THIN_MARGIN_V);
+  if (!b || b.ref !== owner(c, v.receiver.ref) || v.driver.how !== "push-pull" || !c.catalogue.get(BUFFER))
+    return whole();
+  if (V.min < 4.5 || V.max > 5.5 || v.high_V < 2 || isTwoWay(b.need)) return whole();
+  const others = alike(c, v, v.receiver.ref, (x) => tooLow(x) || tooHigh(x)).some(
+    (x) => x.receiver.pin !== v.receiver.pin,
+  );
+  if (others || c.project.parts.find((p) => p.ref === b.ref)?.companions?.shifter) return whole();
   return [
     {
       id: "buffer",
@@ -148,7 +123,11 @@ const lowHigh: Rule = {
       at: at(v),
       message: `${pinOf(v.driver)} gives at least ${formatV(v.high_V)} as a high, but ${pinOf(v.receiver)} (${label(c, owner(c, v.receiver.ref))}) needs ${formatV(v.VIH)}: ${formatV(-v.marginHigh)} short.`,
       evidence: evidence(v),
-      fixes: [...bufferFix(c, v), ...logicSupplyFix(c, v.receiver.ref)],
+      fixes: [
+        ...bufferFix(c, v),
+        ...(v.driver.how === "pull-up" ? twoWayFix(c, v) : []),
+        ...logicSupplyFix(c, v.receiver.ref),
+      ],
     })),
 };
 
@@ -223,8 +202,8 @@ const overdrive: Rule = {
         fixes: [
           ...dividerFix(c, v),
           ...(v.driver.how === "pull-up"
-            ? [...pullSupplyFix(c, v), ...shifterFix(c, v)]
-            : logicSupplyFix(c, v.driver.ref)),
+            ? [...pullSupplyFix(c, v), ...twoWayFix(c, v)]
+            : [...translatorFix(c, v, THIN_MARGIN_V), ...logicSupplyFix(c, v.driver.ref)]),
           ...(b && b.ref === v.receiver.ref && !v.driver.ref.startsWith("B")
             ? moveFix(c, b.ref, b.pin, b.host, b.need)
             : []),

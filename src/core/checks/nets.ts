@@ -62,8 +62,13 @@ const contention: Rule = {
   check: (c) =>
     c.netlist.nets.flatMap((n): Finding[] => {
       // SPI parts take turns on their data line; `spi.miso-held` speaks for those that do not let go.
-      const turns = (ref: string, pin: string) =>
-        c.netlist.instance(ref)?.part.groups.some((g) => g.kind === "spi" && g.pins.miso === pin) ?? false;
+      // A gate that a signal opens and closes lets go as well.
+      const turns = (ref: string, pin: string) => {
+        const part = c.netlist.instance(ref)?.part;
+        const gate = part?.channels.find((x) => x.out === pin)?.enable;
+        const opened = gate !== undefined && !isRail(c.netlist.netOf(`${ref}.${gate}`));
+        return opened || (part?.groups.some((g) => g.kind === "spi" && g.pins.miso === pin) ?? false);
+      };
       const drivers = n.ends
         .filter((e) => e.as === "driver" && c.netlist.level(e.ref, e.pin)?.output === "push-pull")
         .filter((e, _i, all) => !turns(e.ref, e.pin) || !all.every((x) => turns(x.ref, x.pin)));

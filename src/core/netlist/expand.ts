@@ -159,34 +159,22 @@ const seriesResistor: Placer = (work, at, key, value) => {
 
 const divider: Placer = (work, at, key, value) => {
   if (value === "internal" || !Array.isArray(value.ohm)) return false;
-  const [pin] = companionPin(at, key, value);
+  const pins = companionPin(at, key, value);
   const ground = groundPin(at.part);
-  if (!pin || !ground) return false;
-  const because = `${at.ref}.${pin} gives more volts than the board's pin takes: two resistors divide it`;
-  const top = insert(
-    work,
-    at,
-    key,
-    "RA",
-    "discrete/resistor",
-    { resistance_ohm: value.ohm[0], tolerance: 0.05 },
-    because,
-  );
-  const low = insert(
-    work,
-    at,
-    key,
-    "RB",
-    "discrete/resistor",
-    { resistance_ohm: value.ohm[1], tolerance: 0.05 },
-    because,
-  );
-  if (!top || !low) return true;
-  const end = `${at.ref}.${pin}`;
-  wire(work, `${top.ref}.1`, outerOf(work, end), because);
-  wire(work, `${top.ref}.2`, `${low.ref}.1`, because);
-  wire(work, `${low.ref}.2`, `${at.ref}.${ground}`, because);
-  work.outer.set(end, `${top.ref}.2`);
+  if (!pins.length || !ground) return false;
+  const [top_ohm, low_ohm] = value.ohm;
+  for (const pin of pins) {
+    const because = `${at.ref}.${pin} gives more volts than the board's pin takes: two resistors divide it`;
+    const half = (letters: string, resistance_ohm: number) =>
+      insert(work, at, key, letters, "discrete/resistor", { resistance_ohm, tolerance: 0.05 }, because);
+    const [top, low] = [half("RA", top_ohm), half("RB", low_ohm)];
+    if (!top || !low) return true;
+    const end = `${at.ref}.${pin}`;
+    wire(work, `${top.ref}.1`, outerOf(work, end), because);
+    wire(work, `${top.ref}.2`, `${low.ref}.1`, because);
+    wire(work, `${low.ref}.2`, `${at.ref}.${ground}`, because);
+    work.outer.set(end, `${top.ref}.2`);
+  }
   return true;
 };
 

@@ -1,0 +1,87 @@
+import type { Circuit } from "../circuit";
+import { logicSupplyPin, type Instance, type LevelVerdict } from "../netlist";
+import { nextRef, type BasicEdit } from "../project";
+import { label } from "./help";
+import type { Fix } from "./types";
+
+const SHIFTER = "module/shifter-bss138-4";
+/** Above this a rail counts as the high side. */
+const LOW_MAX_V = 3.7;
+
+/** The supply that an I2C part's lines work at, volts at most; the pull-ups on a module go there. */
+function railOf(c: Circuit, i: Instance): number {
+  const host = i.part.board && logicSupplyPin(i.part);
+  if (host) return c.netlist.netOf(`${i.ref}.${host}`).V?.max ?? 0;
+  return Math.max(0, ...Object.keys(i.part.supplies).map((k) => c.netlist.netOf(`${i.ref}:${k}`)?.V?.max ?? 0));
+}
+
+const farEnds = (c: Circuit, end: string) =>
+  c.project.links.flatMap((l) => (l.from === end ? [l.to] : l.to === end ? [l.from] : []));
+
+const busOf = (i: Instance) => i.part.groups.find((g) => g.kind === "i2c" && g.pins.sda && g.pins.scl);
+const linesOf = (i: Instance) => [busOf(i)!.pins.sda!, busOf(i)!.pins.scl!];
+const feedOf = (c: Circuit, i: Instance) =>
+  i.part.pins.filter((p) => p.role === "supply-in").flatMap((p) => farEnds(c, `${i.ref}.${p.label}`))[0];
+
+/** Parts of the bus on the other side of the voltage gap than the board, all fed alike and each wired straight to it. */
+function movers(c: Circuit, nets: string[], host: Instance): Instance[] {
+  const high = railOf(c, host) > LOW_MAX_V;
+  const list = [...c.netlist.expanded.instances.values()].filter(
+    (i) =>
+      !i.inserted &&
+      !i.part.board &&
+      i.host === host.ref &&
+      busOf(i) !== undefined &&
+      linesOf(i).some((p) => nets.includes(c.netlist.netOf(`${i.ref}.${p}`).id)) &&
+      railOf(c, i) > LOW_MAX_V !== high &&
+      linesOf(i).every((p) => farEnds(c, `${i.ref}.${p}`).filter((e) => e.startsWith(`${host.ref}.`)).length === 1) &&
+      linesOf(i).every((p) => farEnds(c, `${i.ref}.${p}`).length === 1),
+  );
+  const feed = list[0] && feedOf(c, list[0]);
+  const rail = feed && c.netlist.netOf(feed);
+  return rail ? list.filter((i) => feedOf(c, i) && c.netlist.netOf(feedOf(c, i)!) === rail) : [];
+}
+
+/**
+ * Puts a two-way shifter between a board and the parts of its open-drain bus that work at another voltage: their lines go to
+ * their side of it, the other side to where they went before.
+ */
+export function twoWayFix(c: Circuit, v: LevelVerdict): Fix[] {
+  const hosts = new Set(
+    [v.driver.ref, v.receiver.ref].flatMap((r) => {
+      const i = c.netlist.instance(r);
+      return i?.part.board ? [i.ref] : i?.host ? [i.host] : [];
+    }),
+  );
+  const host = c.netlist.instance([...hosts][0] ?? "");
+  const ground = host?.part.pins.find((p) => p.role === "ground")?.label;
+  const logic = host && logicSupplyPin(host.part);
+  if (!host || !ground || !logic || !c.catalogue.get(SHIFTER)) return [];
+  const list = movers(c, [v.driver.net, v.receiver.net], host);
+  if (!list.length) return [];
+  const [theirs, its] = railOf(c, host) > LOW_MAX_V ? ["LV", "HV"] : ["HV", "LV"];
+  const ref = nextRef(c.project, SHIFTER);
+  const add = (from: string, to: string): BasicEdit => ({ type: "addLink", link: { from, to } });
+  return [
+    {
+      id: "shifter",
+      label: `Put a two-way level shifter between ${list.map((i) => label(c, i.ref)).join(", ")} and the bus`,
+      edits: [
+        { type: "addPart", part: SHIFTER, ref },
+        add(`${ref}.${theirs}`, feedOf(c, list[0]!)!),
+        add(`${ref}.${its}`, `${host.ref}.${logic}`),
+        add(`${ref}.GND`, `${host.ref}.${ground}`),
+        ...[0, 1].flatMap((k): BasicEdit[] => {
+          const to = farEnds(c, `${list[0]!.ref}.${linesOf(list[0]!)[k]}`)[0]!;
+          return [
+            ...list.flatMap((i): BasicEdit[] => {
+              const end = `${i.ref}.${linesOf(i)[k]}`;
+              return [{ type: "removeLink", from: end, to: farEnds(c, end)[0]! }, add(end, `${ref}.${theirs}${k + 1}`)];
+            }),
+            add(`${ref}.${its}${k + 1}`, to),
+          ];
+        }),
+      ],
+    },
+  ];
+}
