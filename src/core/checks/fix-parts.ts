@@ -13,6 +13,7 @@ export const FIX_PARTS: readonly string[] = [
   "module/shifter-bss138-4",
   "module/tca9548a",
   "supply/adapter-12v-2a",
+  "supply/adapter-5v-10a",
   "supply/adapter-5v-2a",
   "supply/usb-port",
 ];

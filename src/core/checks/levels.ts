@@ -42,16 +42,19 @@ const alike = (c: Circuit, v: LevelVerdict, ref: string, bad: (x: LevelVerdict) 
 const tooHigh = (v: LevelVerdict) => v.highest_V > v.ceiling + 1e-9;
 const tooLow = (v: LevelVerdict) => v.marginHigh < THIN_MARGIN_V;
 
+/** Shares of a converter's range that a divided signal should at least reach, the best first. */
+const ANALOG_SHARES = [0.8, 0.7, 0.6, 0.5, 0];
+
 function dividerFix(c: Circuit, v: LevelVerdict): Fix[] {
   const b = needPart(c, v);
   if (!b || b.ref !== v.driver.ref || v.driver.how !== "push-pull") return [];
   const driver: Triple = { min: v.driver.V.min - 0.5, typ: v.driver.V.typ, max: v.driver.V.max };
   const same = alike(c, v, b.ref, (x) => tooHigh(x) && x.driver.ref === b.ref);
-  const pick = chooseDivider({
-    from: driver,
-    VIH: Math.max(...same.map((x) => x.VIH)),
-    ceiling: Math.min(...same.map((x) => x.ceiling)),
-  });
+  const ceiling = Math.min(...same.map((x) => x.ceiling));
+  const least = Math.max(...same.map((x) => (x.analog ? 0 : x.VIH)));
+  // What is measured has no threshold: as much of the range as the tolerances leave.
+  const wishes = same.every((x) => x.analog) ? ANALOG_SHARES.map((f) => f * ceiling) : [least];
+  const pick = wishes.map((VIH) => chooseDivider({ from: driver, VIH, ceiling })).find((x) => x !== null);
   if (!pick) return [];
   const ohm: [number, number] = [pick.top_ohm, pick.bottom_ohm];
   const before = c.project.parts.find((p) => p.ref === b.ref)?.companions?.divider;

@@ -338,7 +338,8 @@ const swapFix = (c: Circuit, s: SwitchAt, part: string): Fix[] => {
 /** A module that comes with another transistor: the choice that a smaller drive switches on. */
 const typeFix = (c: Circuit, s: SwitchAt): Fix[] => {
   const option = c.netlist.instance(s.el.ref)?.part.options.find((o) => o.key === "type");
-  if (option?.kind !== "choice" || !c.project.parts.some((p) => p.ref === s.el.ref)) return [];
+  const entry = c.project.parts.find((p) => p.ref === s.el.ref);
+  if (option?.kind !== "choice" || !entry || (entry.options?.type ?? option.default) === option.default) return [];
   return [
     {
       id: "type",

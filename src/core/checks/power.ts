@@ -3,7 +3,7 @@ import type { Circuit } from "../circuit";
 import { evaluate, formatV } from "../quantity";
 import type { PowerLimit } from "../power";
 import type { Instance, Net } from "../netlist";
-import { label, logicSupplyFix, linkedRefs, mA, ownSupplyFix, round, wireUp } from "./help";
+import { label, logicSupplyFix, linkedRefs, mA, ownSupplyFix, ROOMY, round, wireUp } from "./help";
 import { droppedOut } from "./regulators";
 import { splitEnd } from "../project";
 import { clashingNets } from "./sources";
@@ -12,8 +12,10 @@ import type { Finding, Fix, Rule } from "./types";
 
 const isLinked = (c: Circuit, inst: Instance) => inst.inserted !== undefined || linkedRefs(c.project).has(inst.ref);
 
-/** The largest brightness at which a limit holds: cap = (limit − everything else) / what full brightness adds. */
-export function brightnessCap(c: Circuit, limit: PowerLimit, ref: string): number | null {
+/**
+ * The largest brightness at which this share of a limit holds: cap = (limit − everything else) / what full brightness adds.
+ */
+export function brightnessCap(c: Circuit, limit: PowerLimit, ref: string, share = 1): number | null {
   const inst = c.netlist.instance(ref);
   if (!inst || inst.vars.brightness === undefined) return null;
   const key = Object.keys(inst.part.supplies)[0]!;
@@ -23,17 +25,17 @@ export function brightnessCap(c: Circuit, limit: PowerLimit, ref: string): numbe
   const mine = limit.loads.find((l) => l.ref === ref)?.flow.peak ?? now;
   const others = limit.flow.peak - mine;
   const scale = now > 0 ? mine / now : 1;
-  const cap = ((limit.limit_A - others) / scale - at(0)) / (at(1) - at(0));
+  const cap = ((limit.limit_A * share - others) / scale - at(0)) / (at(1) - at(0));
   return Math.max(0, Math.floor(Math.min(1, cap) * 100) / 100);
 }
 
-function overloadFixes(c: Circuit, limit: PowerLimit): Fix[] {
+function overloadFixes(c: Circuit, limit: PowerLimit, share = 1): Fix[] {
   const fixes: Fix[] = [];
   for (const load of limit.loads.slice(0, 3)) {
     const inst = c.netlist.instance(load.ref);
     if (!inst || inst.part.board) continue;
-    const cap = brightnessCap(c, limit, load.ref);
-    if (cap !== null && cap >= 0.02)
+    const cap = brightnessCap(c, limit, load.ref, share);
+    if (cap !== null && cap >= 0.02 && cap < 1)
       fixes.push({
         id: `brightness-${load.ref}`,
         label: `Cap ${label(c, load.ref)} at ${Math.round(cap * 100)} % brightness`,
@@ -83,7 +85,7 @@ const tight: Rule = {
   says: "Over 80 % of a limit leaves no room for what was not counted.",
   check: (c) =>
     c.power.limits
-      .filter((l) => l.flow.peak <= l.limit_A * 1.0001 && l.flow.peak > l.limit_A * 0.8)
+      .filter((l) => l.flow.peak <= l.limit_A * 1.0001 && l.flow.peak > l.limit_A * ROOMY)
       // What a board draws by itself is its maker's affair; what hangs on it beside is ours.
       .filter((l) => others(c, l) > l.limit_A * OTHERS_SHARE)
       // A part that was capped to fit a limit is at that limit on purpose.
@@ -97,7 +99,7 @@ const tight: Rule = {
         at: [l.ref],
         message: `${label(c, l.ref)}, ${l.says}: ${mA(l.flow.peak)} at peak is ${Math.round((l.flow.peak / l.limit_A) * 100)} % of its ${mA(l.limit_A)} (${top(l, c)}).`,
         evidence: loadEvidence(l),
-        fixes: overloadFixes(c, l),
+        fixes: overloadFixes(c, l, ROOMY),
       })),
 };
 
@@ -394,7 +396,7 @@ const range: Rule = {
           at: [`${inst.ref}.${pin.label}`],
           message: `${label(c, inst.ref)} gets ${formatV(V.min)} to ${formatV(V.max)} on ${pin.label}; it wants ${formatV(min)} to ${formatV(max)}${over ? " and may be destroyed" : low && !usual ? ". So it is when the source is low" : ""}.`,
           evidence: { low_V: round(V.min), high_V: round(V.max), min_V: min, max_V: max },
-          fixes: rangeFixes(c, inst),
+          fixes: rangeFixes(c, inst, key),
         });
       }
     return out;
@@ -402,8 +404,8 @@ const range: Rule = {
 };
 
 /** Another outlet of the host or of a supply in the project whose range fits. */
-function rangeFixes(c: Circuit, inst: Instance): Fix[] {
-  const pin = inst.part.pins.find((p) => p.role === "supply-in");
+function rangeFixes(c: Circuit, inst: Instance, key: string): Fix[] {
+  const pin = inst.part.pins.find((p) => p.role === "supply-in" && p.supply === key);
   const host = inst.host ? c.netlist.instance(inst.host) : undefined;
   if (!pin || !host) return [];
   const s = inst.part.supplies[pin.supply!]!;

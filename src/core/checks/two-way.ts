@@ -1,7 +1,7 @@
 import type { Circuit } from "../circuit";
 import { logicSupplyPin, type Instance, type LevelVerdict } from "../netlist";
 import { nextRef, type BasicEdit } from "../project";
-import { label } from "./help";
+import { isTwoWay, label } from "./help";
 import type { Fix } from "./types";
 
 const SHIFTER = "module/shifter-bss138-4";
@@ -18,8 +18,13 @@ function railOf(c: Circuit, i: Instance): number {
 const farEnds = (c: Circuit, end: string) =>
   c.project.links.flatMap((l) => (l.from === end ? [l.to] : l.to === end ? [l.from] : []));
 
-const busOf = (i: Instance) => i.part.groups.find((g) => g.kind === "i2c" && g.pins.sda && g.pins.scl);
-const linesOf = (i: Instance) => [busOf(i)!.pins.sda!, busOf(i)!.pins.scl!];
+/** The lines that both ends use in turn: both of an I2C bus, or the one of a sensor that answers where it was asked. */
+function linesOf(i: Instance): string[] {
+  const bus = i.part.groups.find((g) => g.kind === "i2c" && g.pins.sda && g.pins.scl);
+  if (bus) return [bus.pins.sda!, bus.pins.scl!];
+  const alone = i.part.pins.filter((p) => p.need && isTwoWay(p.need));
+  return alone.length === 1 ? [alone[0]!.label] : [];
+}
 const feedOf = (c: Circuit, i: Instance) =>
   i.part.pins.filter((p) => p.role === "supply-in").flatMap((p) => farEnds(c, `${i.ref}.${p.label}`))[0];
 
@@ -31,7 +36,6 @@ function movers(c: Circuit, nets: string[], host: Instance): Instance[] {
       !i.inserted &&
       !i.part.board &&
       i.host === host.ref &&
-      busOf(i) !== undefined &&
       linesOf(i).some((p) => nets.includes(c.netlist.netOf(`${i.ref}.${p}`).id)) &&
       railOf(c, i) > LOW_MAX_V !== high &&
       linesOf(i).every((p) => farEnds(c, `${i.ref}.${p}`).filter((e) => e.startsWith(`${host.ref}.`)).length === 1) &&
@@ -39,7 +43,8 @@ function movers(c: Circuit, nets: string[], host: Instance): Instance[] {
   );
   const feed = list[0] && feedOf(c, list[0]);
   const rail = feed && c.netlist.netOf(feed);
-  return rail ? list.filter((i) => feedOf(c, i) && c.netlist.netOf(feedOf(c, i)!) === rail) : [];
+  const same = (i: Instance) => linesOf(i).length === linesOf(list[0]!).length;
+  return rail ? list.filter((i) => same(i) && feedOf(c, i) && c.netlist.netOf(feedOf(c, i)!) === rail) : [];
 }
 
 /**
@@ -65,14 +70,14 @@ export function twoWayFix(c: Circuit, v: LevelVerdict): Fix[] {
   return [
     {
       id: "shifter",
-      label: `Put a two-way level shifter between ${list.map((i) => label(c, i.ref)).join(", ")} and the bus`,
+      label: `Put a two-way level shifter between ${list.map((i) => label(c, i.ref)).join(", ")} and the board`,
       edits: [
         { type: "addPart", part: SHIFTER, ref },
         add(`${ref}.${theirs}`, feedOf(c, list[0]!)!),
         add(`${ref}.${its}`, `${host.ref}.${logic}`),
         add(`${ref}.GND`, `${host.ref}.${ground}`),
-        ...[0, 1].flatMap((k): BasicEdit[] => {
-          const to = farEnds(c, `${list[0]!.ref}.${linesOf(list[0]!)[k]}`)[0]!;
+        ...linesOf(list[0]!).flatMap((line, k): BasicEdit[] => {
+          const to = farEnds(c, `${list[0]!.ref}.${line}`)[0]!;
           return [
             ...list.flatMap((i): BasicEdit[] => {
               const end = `${i.ref}.${linesOf(i)[k]}`;

@@ -384,6 +384,15 @@ function passiveVerdicts(
   });
 }
 
+/** The supplies that resistors of this group of nets lead to. */
+const pullRails = (byId: Map<string, Net>, branches: NetElement[]): Net[] =>
+  branches
+    .flatMap((b) => [b.a, b.b])
+    .flatMap((id) => {
+      const net = byId.get(id);
+      return net?.kind === "supply" && net.V ? [net] : [];
+    });
+
 function verdict(
   d: Port,
   r: Port,
@@ -392,8 +401,10 @@ function verdict(
   branches: NetElement[],
   analog: boolean,
 ): LevelVerdict | null {
-  const same = d.supplyNet.id === r.supplyNet.id;
-  const sameNominal = Math.abs(d.V.typ - r.V.typ) <= SAME_NOMINAL_V;
+  // A released line stands at its pull-ups' rail, wherever the part that releases it is fed.
+  const rails = open ? pullRails(byId, branches) : [d.supplyNet];
+  const same = rails.every((x) => x.id === r.supplyNet.id);
+  const sameNominal = rails.every((x) => Math.abs(x.V!.typ - r.V.typ) <= SAME_NOMINAL_V);
   const driverNet = d.net.id;
   const drive = (V: number, I: number) => evaluate(d.level.VOH ?? "V", { ...d.vars, V, I });
   const sink = (V: number, I: number) => evaluate(d.level.VOL ?? 0, { ...d.vars, V, I });
