@@ -10,10 +10,12 @@ export const FIX_PARTS: readonly string[] = [
   "discrete/toggle",
   "module/buffer-74ahct125",
   "module/buffer-74hc4050",
+  "module/ldo-3v3",
   "module/shifter-bss138-4",
   "module/tca9548a",
   "supply/adapter-12v-2a",
   "supply/adapter-5v-10a",
   "supply/adapter-5v-2a",
+  "supply/adapter-9v-1a",
   "supply/usb-port",
 ];

@@ -2,7 +2,8 @@ import type { Circuit } from "../circuit";
 import { PAIRS, type Net } from "../netlist";
 import { evaluate, formatOhm, formatV } from "../quantity";
 import { elementsAt, holds, isRail, netById, otherEnd } from "./graph";
-import { label, logicSupplyFix, owner, round } from "./help";
+import { label, owner, round } from "./help";
+import { logicSupplyFix } from "./supply-fixes";
 import type { Finding, Fix, Rule } from "./types";
 
 /** The volts at which a host's converter reads full. */

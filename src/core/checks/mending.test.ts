@@ -42,3 +42,36 @@ describe.each(BOARDS)("mending by the fixes alone, every module on %s", (board) 
     expect(left).toEqual([]);
   });
 });
+
+describe("buffers on a shared bus", () => {
+  const p = planned([
+    { ref: "B1", part: "board/atmega328p-long" },
+    { ref: "S1", part: "supply/usb-charger" },
+    { ref: "M1", part: "module/max31855" },
+    { ref: "M2", part: "module/mcp3008", companions: { decoupling: { F: 1e-7 } } },
+  ]);
+  const { project } = mend(p);
+  it("let a data-out through only while its part is selected, so that nothing fights on the line", () => {
+    expect(loud(project)).toEqual([]);
+    const ends = (end: string) =>
+      project.links.flatMap((l) => (l.from === end ? [l.to] : l.to === end ? [l.from] : []));
+    const input = ends("M1.DO")[0]!;
+    const [ref, gate] = [input.split(".")[0]!, input.split(".")[1]![0]!];
+    expect(catalogue.get(project.parts.find((x) => x.ref === ref)!.part)!.id).toBe("module/buffer-74ahct125");
+    const select = project.links.find((l) => [l.from, l.to].includes(`${ref}.${gate}OE`))!;
+    const host = [select.from, select.to].find((e) => e.startsWith("B1."))!;
+    // The same board pin selects the part itself, through the other buffer.
+    expect(ends(host).length).toBe(2);
+    expect(host).toBe(p.links.flatMap((l) => (l.from === "M1.CS" ? [l.to] : l.to === "M1.CS" ? [l.from] : []))[0]);
+  });
+  it("fight when the gate is always open", () => {
+    const gate = project.links.find((l) => /\.\dOE$/.test(l.from + "") && !/GND/.test(l.to) && l.to.startsWith("B1."));
+    const wired = gate ?? project.links.find((l) => /\.\dOE$/.test(l.to))!;
+    const end = /OE$/.test(wired.from) ? wired.from : wired.to;
+    const open = [
+      { type: "removeLink" as const, from: wired.from, to: wired.to },
+      { type: "addLink" as const, link: { from: end, to: "B1.GND" } },
+    ].reduce((q, e) => applyEdit(q, e, catalogue), project);
+    expect(loud(open).map((f) => f.rule)).toContain("net.contention");
+  });
+});

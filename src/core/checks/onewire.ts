@@ -1,6 +1,7 @@
 import { oneWires } from "../buses";
 import { evaluate, formatOhm, formatV } from "../quantity";
-import { label, logicSupplyFix, mA, round } from "./help";
+import { label, mA, round } from "./help";
+import { logicSupplyFix } from "./supply-fixes";
 import type { Finding, Rule } from "./types";
 
 /**

@@ -3,7 +3,8 @@ import type { Circuit } from "../circuit";
 import { evaluate, formatV } from "../quantity";
 import type { PowerLimit } from "../power";
 import type { Instance, Net } from "../netlist";
-import { label, logicSupplyFix, linkedRefs, mA, ownSupplyFix, ROOMY, round, wireUp } from "./help";
+import { label, linkedRefs, mA, round, wireUp } from "./help";
+import { adapterFix, logicSupplyFix, outletsFor, ownSupplyFix, regulatorFix, ROOMY } from "./supply-fixes";
 import { droppedOut } from "./regulators";
 import { splitEnd } from "../project";
 import { clashingNets } from "./sources";
@@ -41,8 +42,16 @@ function overloadFixes(c: Circuit, limit: PowerLimit, share = 1): Fix[] {
         label: `Cap ${label(c, load.ref)} at ${Math.round(cap * 100)} % brightness`,
         edits: [{ type: "setOption", ref: load.ref, key: "brightness", value: cap }],
       });
-    if (load.flow.peak > 0.1)
-      fixes.push(...ownSupplyFix(c, load.ref).map((f) => ({ ...f, id: `${f.id}-${load.ref}` })));
+    if (load.flow.peak > Math.min(0.1, limit.limit_A * 0.2))
+      fixes.push(
+        ...[
+          ...ownSupplyFix(c, load.ref, limit.net),
+          ...(limit.kind === "converter" ? regulatorFix(c, load.ref) : []),
+        ].map((f) => ({
+          ...f,
+          id: `${f.id}-${load.ref}`,
+        })),
+      );
   }
   return fixes;
 }
@@ -156,6 +165,7 @@ const noSupply: Rule = {
           ...(signal ? logicSupplyFix(c, inst.ref) : []),
           ...addUsb(c, inst),
           ...wireFix(c, inst.ref, `Wire ${label(c, inst.ref)}'s supply and ground`),
+          ...(inst.part.board || signal ? [] : adapterFix(c, inst, dead[0])),
         ],
       });
     }
@@ -403,30 +413,47 @@ const range: Rule = {
   },
 };
 
-/** Another outlet of the host or of a supply in the project whose range fits. */
+/** Supply pins on an outlet that could as well be fed at another voltage: they stay together, or their levels part. */
+function neighbours(c: Circuit, outlet: string, V: { min: number; max: number }): string[] {
+  return c.project.links.flatMap((l) => {
+    const end = l.from === outlet ? l.to : l.to === outlet ? l.from : null;
+    if (!end) return [];
+    const { ref, pin } = splitEnd(end);
+    const inst = c.netlist.instance(ref);
+    const def = inst && findPin(inst.part, pin);
+    const range = def?.role === "supply-in" && !inst?.part.board ? inst?.part.supplies[def.supply!]?.V : undefined;
+    if (!inst || !range) return [];
+    return evaluate(range.min, inst.vars) <= V.min && evaluate(range.max, inst.vars) >= V.max ? [end] : [];
+  });
+}
+
+/** Another outlet of the board or of a source beside it whose range fits, for all that hangs on the present one. */
 function rangeFixes(c: Circuit, inst: Instance, key: string): Fix[] {
   const pin = inst.part.pins.find((p) => p.role === "supply-in" && p.supply === key);
   const host = inst.host ? c.netlist.instance(inst.host) : undefined;
-  if (!pin || !host) return [];
-  const s = inst.part.supplies[pin.supply!]!;
-  const links = c.project.links.filter(
-    (l) => l.from === `${inst.ref}.${pin.label}` || l.to === `${inst.ref}.${pin.label}`,
-  );
-  return host.part.pins
-    .filter((p) => p.role === "supply-out" || p.role === "supply-io")
-    .filter((p) => {
-      const V = c.netlist.netOf(`${host.ref}.${p.label}`).V;
-      return V && V.min >= evaluate(s.V.min, inst.vars) && V.max <= evaluate(s.V.max, inst.vars);
-    })
-    .slice(0, 1)
-    .map((p) => ({
+  if (!pin || !host || inst.part.board) return [];
+  const range = inst.part.supplies[key]!.V;
+  const end = `${inst.ref}.${pin.label}`;
+  const links = c.project.links.filter((l) => l.from === end || l.to === end);
+  const to = outletsFor(c, host, evaluate(range.min, inst.vars), evaluate(range.max, inst.vars))[0];
+  const V = to && c.netlist.netOf(to).V;
+  if (!to || !V) return [];
+  const from = links.map((l) => (l.from === end ? l.to : l.from))[0];
+  const ends = [...new Set([end, ...(from ? neighbours(c, from, V) : [])])];
+  return [
+    {
       id: "other-rail",
-      label: `Feed ${label(c, inst.ref)} from ${host.ref}.${p.label}`,
+      label: `Feed ${ends.join(", ")} from ${to}`,
       edits: [
-        ...links.map((l) => ({ type: "removeLink" as const, from: l.from, to: l.to })),
-        { type: "addLink" as const, link: { from: `${inst.ref}.${pin.label}`, to: `${host.ref}.${p.label}` } },
+        ...ends.flatMap((e) =>
+          c.project.links
+            .filter((l) => l.from === e || l.to === e)
+            .map((l) => ({ type: "removeLink" as const, from: l.from, to: l.to })),
+        ),
+        ...ends.map((e) => ({ type: "addLink" as const, link: { from: e, to } })),
       ],
-    }));
+    },
+  ];
 }
 
 /** A part or supply with plus and minus exchanged is told by `part.reversed`. */

@@ -3,7 +3,8 @@ import { JUNCTION_MAX_C, JUNCTION_WARM_C, stageHeat, type Stage } from "../power
 import { airOf } from "../project";
 import { evaluate, formatV } from "../quantity";
 import { netById } from "./graph";
-import { label, mA, ownSupplyFix, round } from "./help";
+import { label, mA, round } from "./help";
+import { ownSupplyFix } from "./supply-fixes";
 import type { Finding, Fix, Rule } from "./types";
 
 /** A cooler way: the heaviest load below gets a supply of its own, or a lower one feeds the regulator. */

@@ -4,7 +4,8 @@ import { evaluate, formatV } from "../quantity";
 import type { Net } from "../netlist";
 import { airOf, nextRef, splitEnd, type BasicEdit } from "../project";
 import { netById } from "./graph";
-import { label, mA, ownSupplyFix, round } from "./help";
+import { label, mA, round } from "./help";
+import { ownSupplyFix } from "./supply-fixes";
 import type { Finding, Fix, Rule } from "./types";
 
 const SAME_V = 0.3;

@@ -1,7 +1,9 @@
 import type { Circuit } from "../circuit";
 import type { Instance, LevelVerdict } from "../netlist";
 import { nextRef, type BasicEdit } from "../project";
+import { evaluate } from "../quantity";
 import { isTwoWay, label, linkOf } from "./help";
+import { moveSupply, outletsFor } from "./supply-fixes";
 import type { Fix } from "./types";
 
 /** Buffers that change a level on the way: `up` to 5 V with inputs that 3.3 V reaches, `down` with inputs that 5 V may enter. */
@@ -69,11 +71,17 @@ function feeds(c: Circuit, part: Instance, host: Instance, way: Line["way"]): st
   return way === "in" ? [...far, ...outlets] : [...outlets, ...far];
 }
 
+interface Feed {
+  end: string;
+  /** Edits that bring the part to the same outlet, where only that lets both agree. */
+  also: BasicEdit[];
+}
+
 /** A feed at which the buffer works, reaches every receiver and harms none. */
-function feedFor(c: Circuit, part: Instance, host: Instance, lines: Line[]): string | undefined {
+function feedFor(c: Circuit, part: Instance, host: Instance, lines: Line[]): Feed | undefined {
   const { direction, way } = lines[0]!;
   const [least, most] = BUFFERS[direction].V;
-  return feeds(c, part, host, way).find((end) => {
+  const end = feeds(c, part, host, way).find((end) => {
     const net = c.netlist.netOf(end);
     const { V } = net;
     // On the receiver's own rail the output never leaves what the receiver takes.
@@ -85,6 +93,13 @@ function feedFor(c: Circuit, part: Instance, host: Instance, lines: Line[]): str
       lines.every((l) => harmless(l) && V.min - GATE_DROP_V >= l.v.VIH)
     );
   });
+  if (end) return { end, also: [] };
+  // A rail behind a board's diode is too low for the buffer: both go to the source itself.
+  if (direction !== "up" || way !== "in") return undefined;
+  const supply = Object.values(part.part.supplies).find((x) => !x.source && !x.forLoads)?.V;
+  const [low, high] = supply ? [evaluate(supply.min, part.vars), evaluate(supply.max, part.vars)] : [0, 0];
+  const better = outletsFor(c, host, Math.max(least, low), Math.min(most, high))[0];
+  return better ? { end: better, also: moveSupply(c, part, better) } : undefined;
 }
 
 /** A data-out that shares its line is let through only while its part is selected. */
@@ -158,12 +173,15 @@ export function translatorFix(c: Circuit, v: LevelVerdict, thin_V: number): Fix[
       const def = c.catalogue.get(id);
       const feed = mine.length ? feedFor(c, part, host, mine) : undefined;
       if (!feed || !def) continue;
+      edits.push(...feed.also);
       for (const list of chunks(mine, def.channels.length)) {
         let ref = nextRef(c.project, id);
         while (taken.has(ref)) ref = ref.replace(/\d+$/, (n) => String(Number(n) + 1));
         taken.add(ref);
-        edits.push(...bufferEdits(c, ref, part, host, list, feed));
-        words.push(`${list.map((l) => l.pin).join(", ")} through a ${name} at ${feed}`);
+        edits.push(...bufferEdits(c, ref, part, host, list, feed.end));
+        words.push(
+          `${list.map((l) => l.pin).join(", ")} through a ${name} at ${feed.end}${feed.also.length ? ", and feed it there too" : ""}`,
+        );
       }
     }
   return edits.length

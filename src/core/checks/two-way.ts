@@ -1,18 +1,29 @@
 import type { Circuit } from "../circuit";
 import { logicSupplyPin, type Instance, type LevelVerdict } from "../netlist";
 import { nextRef, type BasicEdit } from "../project";
-import { isTwoWay, label } from "./help";
+import { isTwoWay, label, owner } from "./help";
+import { outletsFor } from "./supply-fixes";
 import type { Fix } from "./types";
 
 const SHIFTER = "module/shifter-bss138-4";
 /** Above this a rail counts as the high side. */
 const LOW_MAX_V = 3.7;
 
-/** The supply that an I2C part's lines work at, volts at most; the pull-ups on a module go there. */
+/** The highest voltage that a part brings to the line: of its own supplies where its pull-ups go there, else of its pins. */
 function railOf(c: Circuit, i: Instance): number {
   const host = i.part.board && logicSupplyPin(i.part);
   if (host) return c.netlist.netOf(`${i.ref}.${host}`).V?.max ?? 0;
-  return Math.max(0, ...Object.keys(i.part.supplies).map((k) => c.netlist.netOf(`${i.ref}:${k}`)?.V?.max ?? 0));
+  const lines = linesOf(i).map((p) => c.netlist.netOf(`${i.ref}.${p}`).id);
+  const pulled = c.netlist.elements.flatMap((e) => {
+    if (e.kind !== "resistor" || c.netlist.instance(owner(c, e.ref)) !== i) return [];
+    const far = lines.includes(e.a) ? e.b : lines.includes(e.b) ? e.a : undefined;
+    return c.netlist.nets.find((n) => n.id === far && n.kind === "supply")?.V?.max ?? [];
+  });
+  const own = linesOf(i).flatMap((p) => {
+    const level = c.netlist.level(i.ref, p);
+    return (level && c.netlist.netOf(`${i.ref}:${level.supply}`).V?.max) ?? [];
+  });
+  return Math.max(0, ...(pulled.length ? pulled : own));
 }
 
 const farEnds = (c: Circuit, end: string) =>
@@ -25,8 +36,14 @@ function linesOf(i: Instance): string[] {
   const alone = i.part.pins.filter((p) => p.need && isTwoWay(p.need));
   return alone.length === 1 ? [alone[0]!.label] : [];
 }
-const feedOf = (c: Circuit, i: Instance) =>
-  i.part.pins.filter((p) => p.role === "supply-in").flatMap((p) => farEnds(c, `${i.ref}.${p.label}`))[0];
+/** What could feed the shifter's side of a part: what feeds the part, or where it has a regulator, the board's outlet like it. */
+function feedOf(c: Circuit, i: Instance): string | undefined {
+  const rail = railOf(c, i);
+  const near = (end: string) => Math.abs((c.netlist.netOf(end).V?.max ?? 0) - rail) < 0.3;
+  const own = i.part.pins.filter((p) => p.role === "supply-in").flatMap((p) => farEnds(c, `${i.ref}.${p.label}`));
+  const host = i.host ? c.netlist.instance(i.host) : undefined;
+  return own.find(near) ?? (host && outletsFor(c, host, rail - 0.5, rail + 0.3)[0]);
+}
 
 /** Parts of the bus on the other side of the voltage gap than the board, all fed alike and each wired straight to it. */
 function movers(c: Circuit, nets: string[], host: Instance): Instance[] {

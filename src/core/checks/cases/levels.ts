@@ -49,6 +49,7 @@ const strip = (board: object, series: object | null) =>
 const small = (board: object) =>
   planned([board, USB, part("M1", "module/ws2812b-strip", { pixels: 6, brightness: 0.3 })]);
 const echo = (board: object) => planned([board, USB, part("M1", "module/hc-sr04")]);
+const one = (board: object, id: string) => planned([board, CHARGER, part("M1", id)]);
 const shower: Links = [
   CABLE,
   ["M1.VCC", "B1.3V3"],
@@ -108,6 +109,22 @@ export const levelCases: Case[] = [
     fix: "buffer",
   },
   {
+    rule: "level.low-high",
+    severity: "fault",
+    says: "a digit display at 5 V on a 3.3 V board",
+    bad: () => one(RP, "module/max7219-digits"),
+    near: () => one(AVR, "module/max7219-digits"),
+    fix: "buffers",
+  },
+  {
+    rule: "level.low-high",
+    severity: "fault",
+    says: "a 3.3 V sensor on the bus of a 5 V board",
+    bad: () => one(AVR, "module/bme280"),
+    near: () => one(RP, "module/bme280"),
+    fix: "shifter",
+  },
+  {
     rule: "level.high-low",
     severity: "fault",
     says: "an open-drain output behind too large a series resistor",
@@ -135,6 +152,14 @@ export const levelCases: Case[] = [
     bad: () => echo(RP),
     near: () => echo(AVR),
     fix: "divider",
+  },
+  {
+    rule: "level.overdrive",
+    severity: "stop",
+    says: "a colour display of 3.3 V on a 5 V board",
+    bad: () => one(AVR, "module/st7735"),
+    near: () => one(RP, "module/st7735"),
+    fix: "buffers",
   },
   {
     rule: "level.overdrive",

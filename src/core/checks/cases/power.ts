@@ -279,6 +279,22 @@ export const powerCases: Case[] = [
     fix: "logic-supply",
   },
   {
+    rule: "power.no-supply",
+    severity: "fault",
+    says: "a motor driver without its motor supply",
+    bad: () => planned([RP, USB, part("M1", "module/l298n")]),
+    near: () => planned([RP, USB, part("S2", "supply/adapter-9v-1a"), part("M1", "module/l298n")]),
+    fix: "adapter",
+  },
+  {
+    rule: "power.overload",
+    severity: "fault",
+    says: "a gas sensor at the small 3.3 V regulator of a 5 V board",
+    bad: () => planned([AVR, USB, part("M1", "module/ccs811")]),
+    near: () => planned([RP, USB, part("M1", "module/ccs811")]),
+    also: ["fault level.low-high"],
+  },
+  {
     rule: "power.no-ground",
     severity: "fault",
     says: "a sensor without its ground wire",
