@@ -83,12 +83,14 @@ function chooseOutlet(
   if (!fits.length) return null;
   const heavy = peak > 0.3 || (s.forLoads ?? false);
   const typ = evaluate(s.V.typ, inst.vars);
+  // Where the part's signals have this supply's level, a full rail is the lesser evil: its heavy part can move.
+  const rides = Object.values(inst.part.levels).some((l) => l.supply === pin.supply);
   const score = (o: Outlet) =>
     (o.V.min >= min && o.V.max <= max ? 0 : 20) +
     (o.room_A < peak ? 15 : 0) +
     (heavy && ownSupply && o.host ? 30 : 0) +
     (!heavy && !o.host ? 8 : 0) +
-    (s.forLoads ? Math.min(6, Math.abs(o.V.typ - typ)) : Math.abs(o.V.typ - logicV) < 0.25 ? 0 : 4);
+    (s.forLoads ? Math.min(6, Math.abs(o.V.typ - typ)) : Math.abs(o.V.typ - logicV) < 0.25 ? 0 : rides ? 18 : 4);
   const at = [...fits].sort((a, b) => score(a) - score(b))[0]!;
   const volts = `${at.V.typ.toFixed(1)} V`;
   const why = heavy

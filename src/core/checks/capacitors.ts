@@ -81,10 +81,18 @@ const decoupling: Rule = {
   check: (c) => {
     const all = wanting(c, "decoupling");
     const perNet = new Map<string, number>();
+    // A capacitor that was put in for a part is that part's; the others are shared out.
+    const served = new Set(
+      [...c.netlist.expanded.instances.values()].flatMap((i) =>
+        i.inserted?.key === "decoupling" ? [i.inserted.by] : [],
+      ),
+    );
+    const own = (net: string) => all.filter((x) => x.net.id === net && served.has(x.inst.ref)).length;
     return all.flatMap(({ inst, rule, net }): Finding[] => {
+      if (served.has(inst.ref)) return [];
       const used = perNet.get(net.id) ?? 0;
       perNet.set(net.id, used + 1);
-      if (count(c, net.id, FAST_F) > used) return [];
+      if (count(c, net.id, FAST_F) - own(net.id) > used) return [];
       return [
         {
           rule: "power.decoupling",

@@ -66,6 +66,10 @@ export function moveFix(c: Circuit, ref: string, pin: string, host: string, need
   if (!link || !to) return [];
   const end = `${ref}.${pin}`;
   const from = link.from === end ? link.to : link.from;
+  const hazards = (label: string) =>
+    c.netlist.instance(host)!.part.pins.find((p) => p.label === label)?.hazards?.length ?? 0;
+  // From one awkward pin to the next would never end.
+  if (hazards(to) > 0 && hazards(to) >= hazards(splitEnd(from).pin)) return [];
   return [
     { id: "move-pin", label: `Move ${end} to ${to}`, edits: [{ type: "moveLink", end, from, to: `${host}.${to}` }] },
   ];

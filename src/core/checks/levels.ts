@@ -185,6 +185,14 @@ const thin: Rule = {
   },
 };
 
+/** A part whose signals have the level of its supply may be fed as the board is; nothing need stand in between then. */
+function riseFix(c: Circuit, v: LevelVerdict): Fix[] {
+  const part = c.netlist.instance(v.receiver.ref);
+  const rides = c.netlist.level(v.receiver.ref, v.receiver.pin)?.supply;
+  const fed = part?.part.pins.some((p) => p.role === "supply-in" && p.supply === rides);
+  return fed && !part?.part.board ? logicSupplyFix(c, v.receiver.ref) : [];
+}
+
 const overdrive: Rule = {
   rule: "level.overdrive",
   says: "No pin may ever see more than its absolute maximum, usually its own supply and a few tenths of a volt.",
@@ -207,7 +215,7 @@ const overdrive: Rule = {
           ...dividerFix(c, v),
           ...(v.driver.how === "pull-up"
             ? [...pullSupplyFix(c, v), ...twoWayFix(c, v)]
-            : [...translatorFix(c, v, THIN_MARGIN_V), ...logicSupplyFix(c, v.driver.ref)]),
+            : [...riseFix(c, v), ...translatorFix(c, v, THIN_MARGIN_V), ...logicSupplyFix(c, v.driver.ref)]),
           ...(b && b.ref === v.receiver.ref && !v.driver.ref.startsWith("B")
             ? moveFix(c, b.ref, b.pin, b.host, b.need)
             : []),

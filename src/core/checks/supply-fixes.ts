@@ -169,10 +169,13 @@ export function ownSupplyFix(c: Circuit, ref: string, net?: string): Fix[] {
   const range = inst.part.supplies[pin.supply!]!.V;
   // A part that wants a little more than a low adapter gives is a risk there, and still better off.
   if (evaluate(range.min, inst.vars) > 5 || evaluate(range.max, inst.vars) < 5.25) return [];
+  const now = c.netlist.netOf(`${ref}.${pin.label}`);
+  // From 3.3 V to 5 V its signals would rise with it, above what the board takes.
+  const rises = Object.values(inst.part.levels).some((l) => l.supply === pin.supply) && (now.V?.max ?? 5) < 4;
+  if (rises) return [];
   const need = evaluate(inst.part.supplies[pin.supply!]!.mA?.peak ?? 0, inst.vars);
   const kind = OWN_SUPPLIES.find((x) => need <= x.mA * ROOMY && c.catalogue.get(x.id));
   if (!kind) return [];
-  const now = c.netlist.netOf(`${ref}.${pin.label}`);
   const there = OWN_SUPPLIES.flatMap((x) => roomyOne(c, x.id, now, need) ?? [])[0];
   const s = there ?? nextRef(c.project, kind.id);
   const host = inst.host ? c.netlist.instance(inst.host) : undefined;

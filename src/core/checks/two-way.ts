@@ -42,7 +42,11 @@ function feedOf(c: Circuit, i: Instance): string | undefined {
   const near = (end: string) => Math.abs((c.netlist.netOf(end).V?.max ?? 0) - rail) < 0.3;
   const own = i.part.pins.filter((p) => p.role === "supply-in").flatMap((p) => farEnds(c, `${i.ref}.${p.label}`));
   const host = i.host ? c.netlist.instance(i.host) : undefined;
-  return own.find(near) ?? (host && outletsFor(c, host, rail - 0.5, rail + 0.3)[0]);
+  if (own.some(near) || !host) return own.find(near);
+  // A module with a regulator of 2.8 V takes 3.3 V at its lines.
+  return (
+    outletsFor(c, host, rail - 0.5, rail + 0.3)[0] ?? (rail < LOW_MAX_V ? outletsFor(c, host, 2.9, 3.6)[0] : undefined)
+  );
 }
 
 /** Parts of the bus on the other side of the voltage gap than the board, all fed alike and each wired straight to it. */
