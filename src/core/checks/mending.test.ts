@@ -7,11 +7,11 @@ const MODULES = catalogue.parts.map((p) => p.id).filter((id) => id.startsWith("m
 const loud = (p: Project) => check(p).filter((f) => f.severity !== "note");
 
 /** Applies the first fix that is offered again and again, as somebody does who trusts them. */
-function mend(p: Project): { project: Project; steps: string[] } {
+function mend(p: Project, most = 12): { project: Project; steps: string[] } {
   const steps: string[] = [];
   for (let at = p; ;) {
     const f = loud(at).find((x) => x.fixes.length);
-    if (!f || steps.length > 12) return { project: at, steps };
+    if (!f || steps.length > most) return { project: at, steps };
     steps.push(`${f.rule}: ${f.fixes[0]!.label}`);
     at = f.fixes[0]!.edits.reduce((q, e) => applyEdit(q, e, catalogue), at);
   }
@@ -40,6 +40,34 @@ describe.each(BOARDS)("mending by the fixes alone, every module on %s", (board) 
       loud(project).flatMap((f) => (f.rule === "level.overdrive" ? [`${id}: ${f.message}`] : [])),
     );
     expect(left).toEqual([]);
+  });
+});
+
+describe("mending whole parts lists, taken at random", () => {
+  const MORE = [...BOARDS, "board/atmega2560-long", "board/stm32f411-forty"];
+  const LOOSE = /resistor|capacitor|electrolytic|diode|npn|nmos|buffer|shifter|ldo|isolator/;
+  const KINDS = catalogue.parts.map((p) => p.id).filter((id) => /^(module|discrete)\//.test(id) && !LOOSE.test(id));
+  let seed = 20261126;
+  const next = (n: number) => {
+    seed = (seed * 1103515245 + 12345) % 2147483648;
+    return Math.floor((seed / 2147483648) * n);
+  };
+  const lists = Array.from({ length: 40 }, () => ({
+    board: MORE[next(MORE.length)]!,
+    parts: Array.from({ length: 3 + next(4) }, () => KINDS[next(KINDS.length)]!),
+  }));
+  it.each(lists)("$board: $parts", ({ board, parts }) => {
+    const { project, steps } = mend(
+      planned([
+        { ref: "B1", part: board },
+        { ref: "S1", part: "supply/usb-charger" },
+        ...parts.map((part, i) => ({ ref: `M${i + 1}`, part })),
+      ]),
+      30,
+    );
+    expect(new Set(steps).size).toBe(steps.length);
+    expect(steps.length).toBeLessThan(30);
+    expect(loud(project).filter((f) => f.rule === "level.overdrive" || f.rule === "net.contention")).toEqual([]);
   });
 });
 
