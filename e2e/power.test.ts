@@ -149,6 +149,37 @@ describe("levels and buses", () => {
   });
 });
 
+describe("levels of whole parts", () => {
+  it("a 3.3 V display and a probe on a 5 V board: two fixes, each for all wires of its part, and nothing is left", async () => {
+    const { page, context } = await app.session();
+    const parts = [
+      LONG[0],
+      { ref: "S1", part: "supply/usb-charger", label: "Charger" },
+      { ref: "M1", part: "module/max31855", label: "Kiln probe" },
+      { ref: "M2", part: "module/st7735", label: "Display" },
+    ];
+    await makeProject(app, page, "Kiln", { parts }, "pins");
+    await page.getByRole("button", { name: "Plan open pins" }).click();
+    await words(page, "Do not power yet: 7 stops");
+    const first = page.getByTestId("finding-level.overdrive").first();
+    await first.getByRole("button", { name: "What changes" }).click();
+    await first
+      .getByText(/74HC4050/)
+      .first()
+      .waitFor();
+    await first.getByRole("button", { name: "Apply" }).first().click();
+    await page.waitForFunction(
+      () => !/7 stops/.test(document.querySelector('[data-testid="verdict"]')?.textContent ?? ""),
+    );
+    await page.getByTestId("finding-level.overdrive").first().getByRole("button", { name: "Apply" }).first().click();
+    await words(page, "Ready to wire");
+    await page.keyboard.press("Control+z");
+    await page.keyboard.press("Control+z");
+    await words(page, "Do not power yet: 7 stops");
+    await context.close();
+  });
+});
+
 describe("fixes that apply themselves", () => {
   it("a pump on a pin gets its transistor, its supply and its diode, and undo takes them out", async () => {
     const { page, context } = await app.session();

@@ -2,6 +2,7 @@
 import { usePathname } from "next/navigation";
 import { useEffect, useState } from "react";
 import type { Finding, Fix } from "@/core/checks";
+import { SEVERITIES } from "@/core/checks/types";
 import type { Preview } from "@/workers/api";
 import { SeverityMark } from "@/ui/shared/severity";
 import { core } from "@/ui/state/core";
@@ -144,11 +145,11 @@ function Entry({ finding, open, toggle }: { finding: Finding & { says: string };
   );
 }
 
-/** Rules that matter most at a station come first there. */
+/** Of findings of one gravity, those that matter most at a station come first there; a stop is first everywhere. */
 const HERE: Record<string, RegExp> = {
   pins: /^pin\./,
-  power: /^(level|power|current|led|i2c)\./,
-  wiring: /^(power|net)\./,
+  power: /^(level|power|current|led|load|i2c|spi|uart|onewire|adc)\./,
+  wiring: /^(breadboard|wire|power|net)\./,
 };
 
 /** The ledger: findings with their numbers, their rule in plain words, and fixes that apply themselves. */
@@ -157,7 +158,11 @@ export function Ledger() {
   const station = usePathname().split("/").pop() ?? "";
   const [open, setOpen] = useState<string | null>(null);
   const here = HERE[station];
-  const list = [...s.view.findings].sort((a, b) => Number(here?.test(b.rule) ?? 0) - Number(here?.test(a.rule) ?? 0));
+  const list = [...s.view.findings].sort(
+    (a, b) =>
+      SEVERITIES.indexOf(a.severity) - SEVERITIES.indexOf(b.severity) ||
+      Number(here?.test(b.rule) ?? 0) - Number(here?.test(a.rule) ?? 0),
+  );
   const first = list[0] ? key(list[0]) : null;
   useEffect(() => setOpen(first), [first]);
   return (
