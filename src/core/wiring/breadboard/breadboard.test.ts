@@ -253,6 +253,33 @@ describe("the search", () => {
   });
 });
 
+describe("a chip's own capacitor", () => {
+  it("has a leg in the row of the supply pin that it is for, or two beside", () => {
+    const c = circuitOf(
+      planned([
+        BOARD5,
+        USB,
+        { ref: "M1", part: "module/74hc595", companions: { decoupling: { F: 1e-7 } } },
+        { ref: "M2", part: "module/mcp3008", companions: { decoupling: { F: 1e-7 } } },
+      ]),
+      catalogue,
+    );
+    const l = propose(c);
+    // Holes of rows end in a column's letter and the number of the row.
+    const rowOf = (ref: string, pin: string) =>
+      Number(/[a-j](\d+)$/.exec(l.parts.find((p) => p.ref === ref)!.holes.find((h) => h.pin === pin)!.hole)![1]);
+    const caps = [...c.netlist.expanded.instances.values()].filter((i) => i.inserted?.key === "decoupling");
+    expect(caps.length).toBe(2);
+    for (const cap of caps) {
+      const parent = c.netlist.instance(cap.inserted!.by)!;
+      const supply = parent.part.companions.find((x) => x.key === "decoupling")!.pin;
+      const leg = c.netlist.netOf(`${parent.ref}.${supply}`).ends.find((e) => e.ref === cap.ref)!.pin;
+      const away = Math.abs(rowOf(cap.ref, leg) - rowOf(parent.ref, supply));
+      expect(away, `${cap.ref} at ${parent.ref}.${supply}`).toBeLessThanOrEqual(2);
+    }
+  });
+});
+
 describe("how parts sit", () => {
   const print = (id: string) => footprintOf({ ref: "X1", part: catalogue.get(id)!, vars: {}, label: "x" });
   it("knows dual-in-line parts, rows of pins, loose legs, and what only hangs on leads", () => {

@@ -12,6 +12,9 @@ const ACROSS = 4;
 const LEG = 0.3;
 const LOW = 0.002;
 
+/** What a pitch between a chip's supply pin and its capacitor weighs: more than a pitch of wire, since there it must be. */
+const AWAY = 1.5;
+
 const FREE = -1;
 const NO_NET = -2;
 const HOLES = 5;
@@ -23,7 +26,8 @@ const meet = (a: Rect, b: Rect) => a.x1 < b.x2 && b.x1 < a.x2 && a.y1 < b.y2 && 
 
 /**
  * What is on the breadboards: which row belongs to which net, how many of its holes are taken or covered, where bodies lie.
- * The cost is the length of the wires that are still needed, with a fixed price for each.
+ * The cost is the length of the wires that are still needed, with a fixed price for each, and the way from capacitors to
+ * their pins.
  */
 export class Occupancy {
   private net: Int32Array;
@@ -38,6 +42,7 @@ export class Occupancy {
   private extra = 0;
   private wired: ReadonlySet<string>;
   private hasRails: boolean;
+  private helpers: Item[];
 
   constructor(
     private problem: BoardProblem,
@@ -56,10 +61,25 @@ export class Occupancy {
     this.costs = new Float64Array(problem.nets.length);
     this.hasRails = sizes.some((s) => SIZES[s].railHoles > 0);
     this.wired = new Set(problem.nets.flatMap((n) => n.on));
+    this.helpers = problem.items.filter((i) => i.near);
   }
 
   get cost(): number {
-    return this.costs.reduce((s, x) => s + x, 0) + this.extra;
+    return this.costs.reduce((s, x) => s + x, 0) + this.extra + this.strain();
+  }
+  /** How far capacitors stand from the pins that they are for. */
+  private strain(): number {
+    let sum = 0;
+    for (const item of this.helpers) {
+      const [a, b] = [this.stripOf(item.ref, item.near!.leg), this.stripOf(item.near!.ref, item.near!.pin)];
+      if (a !== undefined && b !== undefined) sum += this.apart(a, b) * AWAY;
+    }
+    return sum;
+  }
+  private stripOf(ref: string, pin: string): number | undefined {
+    const known = this.seats.get(ref);
+    const cell = known?.at.cells.find((x) => x.pin === pin);
+    return known && cell && this.strip(known.spot.board, cell.half, cell.row);
   }
   spotOf(ref: string): Spot | undefined {
     return this.seats.get(ref)?.spot;

@@ -11,6 +11,8 @@ export interface Item {
   ref: string;
   inst: Instance;
   print: Exclude<Footprint, { kind: "off" }>;
+  /** A capacitor that helps only close by: which of its legs belongs at which pin of which part. */
+  near?: { leg: string; ref: string; pin: string };
 }
 /** A net that wires or rows of the breadboard must join. */
 export interface BoardNet {
@@ -48,6 +50,16 @@ function railsFor(nets: BoardNet[]): void {
   }
 }
 
+/** The pin that a part's own capacitor stands at; undefined for everything else. */
+function nearOf(c: Circuit, inst: Instance): Item["near"] {
+  const { inserted } = inst;
+  if (inserted?.key !== "decoupling" && inserted?.key !== "bulkCapacitor") return undefined;
+  const pin = c.netlist.instance(inserted.by)?.part.companions.find((x) => x.key === inserted.key)?.pin;
+  const net = pin && c.netlist.netOf(`${inserted.by}.${pin}`);
+  const leg = net && net.ends.find((e) => e.ref === inst.ref)?.pin;
+  return pin && leg ? { leg, ref: inserted.by, pin } : undefined;
+}
+
 /** What is to be placed: parts with their footprints, and the nets that must be joined on the breadboard. */
 export function boardProblem(c: Circuit): BoardProblem {
   const items: Item[] = [];
@@ -55,7 +67,10 @@ export function boardProblem(c: Circuit): BoardProblem {
   for (const inst of c.netlist.expanded.instances.values()) {
     const print = footprintOf(inst);
     if (print.kind === "off") beside.push({ ref: inst.ref, why: print.why });
-    else items.push({ ref: inst.ref, inst, print });
+    else {
+      const near = nearOf(c, inst);
+      items.push({ ref: inst.ref, inst, print, ...(near && { near }) });
+    }
   }
   const placed = new Set(items.map((i) => i.ref));
   const heavy = heavyWires(c);

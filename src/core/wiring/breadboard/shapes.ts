@@ -216,6 +216,21 @@ function nameShapes(l: Layout, part: PlacedPart, n: Named): Shape[] {
       : b.x2 > edge.right + 1.6
         ? { x1: edge.right + 0.1, x2: b.x2 - 0.3 }
         : inner;
+  const room = over.x2 - over.x1;
+  // A chip's own pin names fill its body: its reference stands beside it then.
+  if (room < NAME)
+    return [
+      {
+        kind: "rect",
+        x: b.x2 + 0.05,
+        y: b.y1 + 0.1,
+        w: lengthOf(n.ref, 0.7) + 0.3,
+        h: 0.9,
+        fill: "paper",
+        opacity: 0.85,
+      },
+      text(b.x2 + 0.2, b.y1 + 0.8, n.ref, 0.7, { bold: true }),
+    ];
   const { lines, standing } = fitName(
     [n.ref, n.label].filter(Boolean).join(" "),
     n.ref,

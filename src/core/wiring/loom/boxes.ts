@@ -29,9 +29,19 @@ export function shortName(i: Instance): string {
   return short.length > NAME_MOST ? `${short.slice(0, NAME_MOST - 1)}…` : short;
 }
 
+/** Width of a letter at the head of a box, and what stays free beside it. */
+const TITLE_CHAR = 6.7;
+const TITLE_PAD = 8;
+function titleOf(i: Instance, w: number): string {
+  const whole = i.inserted || i.label === i.ref ? i.ref : `${i.ref} ${i.label}`;
+  const most = Math.floor((w - TITLE_PAD) / TITLE_CHAR);
+  return whole.length > most ? `${whole.slice(0, most - 1)}…` : whole;
+}
+
 const box = (i: Instance, size: Pick<LoomBox, "w" | "h" | "pins" | "inline">): LoomBox => ({
   ref: i.ref,
   label: i.inserted || i.label === i.ref ? "" : i.label,
+  title: titleOf(i, size.w),
   name: shortName(i),
   kind: kindOf(i),
   x: 0,

@@ -93,6 +93,12 @@ describe.each(PROJECTS)("%s", (_name, project, mostCrossings) => {
         }
       }
   });
+  it("the head of a box fits its width", () => {
+    for (const b of l.boxes) {
+      if (!b.inline) expect(b.title.length * 6.6, `${b.title} in ${b.w}`).toBeLessThan(b.w - 4);
+      expect(b.title.startsWith(b.ref)).toBe(true);
+    }
+  });
   it("no wire runs through a name", () => {
     const tags = tagAreas(l);
     for (const n of l.nets)

@@ -51,10 +51,7 @@ function boxShapes(b: LoomBox): Shape[] {
     },
     ...(b.inline
       ? [line(b.ref, 11, 8.5, { bold: true }), line(b.name, b.h - 4, 7.5)]
-      : [
-          line(`${b.ref} ${b.label}`.trim().slice(0, 20), 13, 11, { bold: true }),
-          line(b.name, 24, 7.5, { fill: "soft" }),
-        ]),
+      : [line(b.title, 13, 11, { bold: true }), line(b.name, 24, 7.5, { fill: "soft" })]),
     ...b.pins.flatMap(pinShapes),
   ];
 }

@@ -16,6 +16,8 @@ export interface LoomBox {
   ref: string;
   /** What stands in the head: the reference, the person's label, the kind of part. */
   label: string;
+  /** What stands at the head of the box: reference and label, cut to its width. */
+  title: string;
   name: string;
   kind: BoxKind;
   /** A loose two-legged part, drawn small and in the line. */

@@ -117,7 +117,7 @@ function Box({
           textAnchor="middle"
           className="fill-ink"
         >
-          {box.inline ? box.ref : `${box.ref} ${box.label}`.trim().slice(0, 20)}
+          {box.inline ? box.ref : box.title}
         </text>
         <text
           x={mid}
