@@ -107,6 +107,13 @@ describe("wires by colour, length and ends", () => {
 });
 
 describe("tools", () => {
+  it("say to borrow the iron that is not there", () => {
+    const iron = (has: boolean) =>
+      toolsFor(circuitOf({ ...hive, brief: { ...hive.brief, iron: has } }, catalogue)).find((t) => /iron/.test(t.name))!
+        .why;
+    expect(iron(true)).toMatch(/parts are soldered before wiring$/);
+    expect(iron(false)).toMatch(/none is at hand, so borrow one/);
+  });
   const names = (p: Project) => toolsFor(circuitOf(p, catalogue)).map((t) => t.name.split(/[:,]/)[0]);
   it("are those that this plan needs", () => {
     expect(names(hive)).toContain("Soldering iron with a stand");

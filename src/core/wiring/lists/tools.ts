@@ -41,7 +41,7 @@ export function toolsFor(c: Circuit): Tool[] {
       solder.length > 0 || (soldered && wires.length > 0),
       "tool",
       "Soldering iron with a stand, goggles",
-      soldered ? "everything is soldered" : `${solder.length} parts are soldered before wiring`,
+      `${soldered ? "everything is soldered" : `${solder.length} parts are soldered before wiring`}${c.project.brief.iron ? "" : ": none is at hand, so borrow one or have it done"}`,
     ],
     [solder.length > 0, "consumable", "Solder with flux, a damp sponge", "for the joints; air the room, wash hands"],
     [headers > 0, "consumable", `Pin headers, 2.54 mm, ${headers} pins`, "boards and modules come without"],

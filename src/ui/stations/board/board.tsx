@@ -194,7 +194,7 @@ export function Board() {
         name="Board"
         says={
           tab === "boards"
-            ? `Each board was really planned with this parts list. Best first${project.brief.stage === "prototype" ? "; for a prototype, soldered headers before loose ones" : ""}.`
+            ? `Each board was really planned with this parts list. Best first${!project.brief.iron ? "; without a soldering iron, those that come soldered before the others" : project.brief.stage === "prototype" ? "; for a prototype, soldered headers before loose ones" : ""}.`
             : "Many lights, keys, digits or sensors with fewer pins: what each way costs and gives."
         }
       >
