@@ -92,6 +92,22 @@ describe("edits", () => {
     expect(nextRef(p, "module/bme280")).toBe("M1");
     expect(nextRef(p, "discrete/button")).toBe("SW1");
   });
+  it("keeps lists of grounds that stay apart, without parts that are gone", () => {
+    const apart = after({ type: "setIsolated", isolated: [["B1"], ["D1", "S1"]] });
+    expect(apart.isolated).toEqual([["B1"], ["D1", "S1"]]);
+    expect(applyEdit(apart, { type: "removePart", ref: "D1" }, catalogue).isolated).toEqual([["B1"], ["S1"]]);
+    expect(applyEdit(apart, { type: "removePart", ref: "B1" }, catalogue).isolated).toEqual([["D1", "S1"]]);
+    expect(applyEdit(apart, { type: "setIsolated", isolated: [] }, catalogue).isolated).toEqual([]);
+  });
+  it("asks where it lives, and takes a room and an iron for granted", () => {
+    expect(p.brief).toMatchObject({ place: "room", iron: true });
+    expect(after({ type: "setBrief", brief: { place: "sun", iron: false } }).brief).toMatchObject({
+      place: "sun",
+      iron: false,
+      stage: "prototype",
+    });
+    expect(problems({ ...base, brief: { place: "moon" } })[0]!.path).toBe("brief/place");
+  });
   it("ticks and unticks without piling up entries", () => {
     const tick = (done: boolean): Edit => ({ type: "tick", list: "wires", id: "w1", done, at: "2026-01-01" });
     const q = applyEdit(after(tick(true)), tick(true), catalogue);
