@@ -83,6 +83,14 @@ function meaning(project: Project, catalogue: Catalogue): ProjectProblem[] {
         });
     }
   }
+  // What must stay apart is for safety: a member that is not there must not be passed over.
+  for (const [i, list] of project.isolated.entries())
+    for (const [k, member] of list.entries())
+      if (!seen.has(member.split(".")[0]!))
+        out.push({
+          path: `isolated/${i}/${k}`,
+          message: `there is no part "${member.split(".")[0]}" in this project; a member is a part (M1) or a side of one (M1.far)`,
+        });
   for (const [i, link] of project.links.entries())
     for (const side of ["from", "to"] as const) {
       const { ref, pin } = splitEnd(link[side]);

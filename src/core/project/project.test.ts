@@ -21,6 +21,15 @@ describe("reading project files", () => {
     expect(problems({ ...base, format: "x" })[0]!.path).toBe("format");
     expect(problems([])[0]!.message).toContain("one JSON object");
   });
+  it("passes over nobody who must stay apart", () => {
+    expect(problems({ ...base, isolated: [["B1"], ["M9.far"]] })).toEqual([
+      {
+        path: "isolated/1/0",
+        message: 'there is no part "M9" in this project; a member is a part (M1) or a side of one (M1.far)',
+      },
+    ]);
+    expect(problems({ ...base, isolated: [["B1"], ["S1"]] })).toEqual([]);
+  });
   it("names the part, pin, option or reference that is wrong", () => {
     expect(problems({ ...base, parts: [{ ref: "M1", part: "module/bme180" }] })[0]).toEqual({
       path: "parts/0/part",
