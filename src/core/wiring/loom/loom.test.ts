@@ -41,6 +41,13 @@ const tagAreas = (l: Loom): Area[] =>
     w: t.width - (t.flag ? 16 : 5),
     h: 8,
   }));
+const areaOf = (name: string, [x1, y1]: [number, number], [x2, y2]: [number, number]): Area => ({
+  name,
+  x: Math.min(x1, x2),
+  y: Math.min(y1, y2),
+  w: Math.abs(x1 - x2),
+  h: Math.abs(y1 - y2),
+});
 const points = (path: string) =>
   path
     .split("M")
@@ -79,13 +86,7 @@ describe.each(PROJECTS)("%s", (_name, project, mostCrossings) => {
         for (const [k, [x2, y2]] of line.entries()) {
           const [x1, y1] = line[k - 1] ?? [x2, y2];
           expect(Math.min(Math.abs(x1 - x2), Math.abs(y1 - y2)), `${n.name} ${line.join(" ")}`).toBeLessThan(0.5);
-          const s = {
-            name: n.name,
-            x: Math.min(x1, x2),
-            y: Math.min(y1, y2),
-            w: Math.abs(x1 - x2),
-            h: Math.abs(y1 - y2),
-          };
+          const s = areaOf(n.name, [x1, y1], [x2, y2]);
           for (const b of boxAreas(l))
             expect(apart(s, { ...b, x: b.x + 1, y: b.y + 1, w: b.w - 2, h: b.h - 2 }), `${n.name} on ${b.name}`).toBe(
               true,
@@ -105,13 +106,7 @@ describe.each(PROJECTS)("%s", (_name, project, mostCrossings) => {
       for (const line of points(n.path))
         for (const [k, [x2, y2]] of line.entries()) {
           const [x1, y1] = line[k - 1] ?? [x2, y2];
-          const s = {
-            name: n.name,
-            x: Math.min(x1, x2),
-            y: Math.min(y1, y2),
-            w: Math.abs(x1 - x2),
-            h: Math.abs(y1 - y2),
-          };
+          const s = areaOf(n.name, [x1, y1], [x2, y2]);
           for (const t of tags) expect(apart(s, t), `${n.name} through ${t.name}`).toBe(true);
         }
   });
