@@ -130,7 +130,8 @@ export function adapterFix(c: Circuit, inst: Instance, key: string): Fix[] {
       label: `Feed ${inst.ref}.${pin.label} from ${a.words}`,
       edits: [
         { type: "addPart", part: a.id, ref },
-        addLink(`${inst.ref}.${pin.label}`, `${ref}.${a.pin}`),
+        // A dead rail that it hangs on now is left alone: the adapter is for this pin.
+        ...moveSupply(c, inst, `${ref}.${a.pin}`, pin),
         addLink(`${inst.ref}.${ground.label}`, `${ref}.GND`),
         ...(joins ? [addLink(`${ref}.GND`, `${host.ref}.${home.label}`)] : []),
       ],
