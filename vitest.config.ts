@@ -29,6 +29,8 @@ export default defineConfig({
           environment: "node",
           testTimeout: 240_000,
           hookTimeout: 240_000,
+          // What a page says is waited for: it comes when the worker has answered.
+          expect: { poll: { timeout: 20_000 } },
           fileParallelism: false,
         },
       },

@@ -21,13 +21,13 @@ describe("the walk in the README", () => {
   it("moss terrarium: read the finding, look at the ladder, apply the fix, add a lamp, tick a wire, download", async () => {
     const { page, foreign } = await app.session();
     await openProject(page, "Moss terrarium keeper", "parts");
-    expect(await verdict(page)).toBe("Will not work yet: 1 fault");
+    await expect.poll(() => verdict(page)).toBe("Will not work yet: 1 fault");
 
     await station(page, "Power and levels").click();
     await page.getByRole("img", { name: /^Flow at peak/ }).waitFor();
     await page.getByRole("tab", { name: /^Levels/ }).click();
     await page.getByRole("img", { name: /B1.GP0 to M3.DIN: high 3.10 V against 3.67 V/ }).waitFor();
-    expect(await page.getByTestId("finding-level.low-high").innerText()).toContain("3.67 V");
+    await expect.poll(() => page.getByTestId("finding-level.low-high").innerText()).toContain("3.67 V");
     await page.getByRole("button", { name: "What changes" }).click();
     await page.getByText("Ready to wire").first().waitFor();
     await page.getByTestId("finding-level.low-high").getByRole("button", { name: "Apply" }).click();
@@ -39,8 +39,8 @@ describe("the walk in the README", () => {
     await page.getByRole("textbox", { name: /Find by/ }).fill("red led");
     await page.getByTestId("add-discrete/led-red").click();
     await page.getByTestId("part-D1").waitFor();
-    expect(await page.getByTestId("part-D1").innerText()).toContain("220 Ω");
-    expect(await verdict(page)).toBe("Ready to wire");
+    await expect.poll(() => page.getByTestId("part-D1").innerText()).toContain("220 Ω");
+    await expect.poll(() => verdict(page)).toBe("Ready to wire");
 
     await station(page, "Pins").click();
     await page.locator('[data-cell^="D1.A|"][data-state="chosen"]').waitFor();
@@ -221,7 +221,7 @@ describe("nothing is lost", () => {
     await saved(page);
     await other.getByTestId("add-discrete/button").click();
     await other.getByText("changed somewhere else since it was opened here").waitFor();
-    expect(await other.getByTestId("save-state").innerText()).toBe("changed elsewhere");
+    await expect.poll(() => other.getByTestId("save-state").innerText()).toBe("changed elsewhere");
     expect(await other.getByTestId("part-SW1").count()).toBe(1);
     await other.getByRole("button", { name: "Keep mine as a copy" }).click();
     await other.getByText("Two tabs (my copy)").waitFor();
@@ -261,7 +261,7 @@ describe("changing one's mind", () => {
     await page.waitForFunction(
       () => document.querySelector('[data-testid="verdict"]')?.textContent === "Do not power yet: 1 stop",
     );
-    expect(await page.getByTestId("finding-level.overdrive").innerText()).toContain("takes 3.50 V at most");
+    await expect.poll(() => page.getByTestId("finding-level.overdrive").innerText()).toContain("takes 3.50 V at most");
     await saved(page);
     await page.getByRole("button", { name: "versions" }).click();
     await page.getByText("add M1").waitFor();
@@ -341,7 +341,7 @@ describe("bad project files are refused with their reason", () => {
       .setInputFiles({ name: "ok.lattice.json", mimeType: "application/json", buffer: Buffer.from(text) });
     await page.waitForURL(/\/p\//);
     await page.getByText("Brought in").waitFor();
-    expect(await verdict(page)).toBe("Ready to wire");
+    await expect.poll(() => verdict(page)).toBe("Ready to wire");
   });
 });
 
@@ -355,9 +355,11 @@ describe("when a list does not fit", () => {
       .first()
       .waitFor();
     await page.getByTestId("part-M3").waitFor();
-    expect(await verdict(page)).toMatch(/Not planned yet: 2 pins open/);
+    await expect.poll(() => verdict(page)).toMatch(/Not planned yet: 2 pins open/);
     await station(page, "Pins").click();
-    expect(await page.getByTestId("clash").innerText()).toMatch(/smallest set that clashes: M2\.SCL|M2\.SDA/);
+    await expect
+      .poll(() => page.getByTestId("clash").innerText())
+      .toMatch(/smallest set that clashes: M2\.SCL|M2\.SDA/);
     await station(page, "Parts").click();
     await page.locator("#M3-address").selectOption("0x3d");
     await station(page, "Pins").click();

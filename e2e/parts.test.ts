@@ -74,7 +74,7 @@ describe("finding parts", () => {
     expect(await page.getByLabel("Name of D3").inputValue()).toBe("Lamp 3");
     await marked.getByLabel("How many").fill("3000");
     expect(await page.getByText("a whole number from 1 to 50").isVisible()).toBe(true);
-    expect(await verdict(page)).toBe("Ready to wire");
+    await expect.poll(() => verdict(page)).toBe("Ready to wire");
     await context.close();
   });
 
@@ -120,7 +120,7 @@ describe("finding parts", () => {
     await page.getByRole("button", { name: "Side by side" }).click();
     const table = page.getByTestId("compare");
     await table.waitFor();
-    expect(await table.innerText()).toContain("0x44, 0x45");
+    await expect.poll(() => table.innerText()).toContain("0x44, 0x45");
     const rows = await table.getByRole("row").count();
     await page.getByLabel("only what differs").check();
     expect(await table.getByRole("row").count()).toBeLessThanOrEqual(rows);
@@ -150,7 +150,7 @@ describe("taking over a parts list", () => {
     await tab(page, "Paste a list");
     await page.getByLabel("Parts list file").setInputFiles(temp("list.csv", MESSY));
     await page.getByTestId("list-sum").waitFor();
-    expect(await page.getByTestId("list-sum").innerText()).toBe("4 clear, 2 to choose, 2 left out.");
+    await expect.poll(() => page.getByTestId("list-sum").innerText()).toBe("4 clear, 2 to choose, 2 left out.");
     // Nothing has changed yet.
     expect(await page.getByText("7 parts").count()).toBe(0);
     await page
@@ -159,13 +159,13 @@ describe("taking over a parts list", () => {
     expect(await page.getByLabel("Where soil moisture sensor goes").inputValue()).toBe("project");
     await page.getByLabel("How many of LED blue").fill("1");
     const take = page.getByTestId("take-list");
-    expect(await take.innerText()).toBe("Take over 3 parts and 2 lines into the drawer");
+    await expect.poll(() => take.innerText()).toBe("Take over 3 parts and 2 lines into the drawer");
     await take.click();
     await page.getByTestId("part-M2").waitFor();
     expect(await page.getByTestId("part-D1").isVisible()).toBe(true);
     await tab(page, "My drawer");
-    expect(await page.getByTestId("values-Ω").innerText()).toContain("4.7 kΩ");
-    expect(await page.getByTestId("values-F").innerText()).toContain("100 nF");
+    await expect.poll(() => page.getByTestId("values-Ω").innerText()).toContain("4.7 kΩ");
+    await expect.poll(() => page.getByTestId("values-F").innerText()).toContain("100 nF");
     // One step back undoes all of it.
     await page.getByRole("button", { name: "Undo" }).click();
     await page.getByText("Nothing noted: plans use any value of the E12").waitFor();
@@ -206,7 +206,7 @@ describe("the drawer", () => {
     await page.getByTestId("owned").filter({ hasText: "1" }).waitFor();
     await page.getByTestId("add-marked").click();
     await page.getByTestId("part-D1").waitFor();
-    expect(await page.getByTestId("part-D1").innerText()).toContain("270 Ω");
+    await expect.poll(() => page.getByTestId("part-D1").innerText()).toContain("270 Ω");
     await saved(page);
     const [plan] = [
       await download(page, () =>
@@ -218,7 +218,7 @@ describe("the drawer", () => {
     await start(page, "The next one");
     await tab(page, "My drawer");
     await page.getByTestId("values-Ω").getByText("270 Ω").waitFor();
-    expect(await page.getByTestId("owned-parts").innerText()).toContain("red LED");
+    await expect.poll(() => page.getByTestId("owned-parts").innerText()).toContain("red LED");
     await context.close();
   });
 });
@@ -273,7 +273,7 @@ describe("an own part", () => {
     await find(page).fill("loudness");
     await page.getByTestId("add-module/loudness-sensor").click();
     await page.getByTestId("part-M1").waitFor();
-    expect(await verdict(page)).toBe("Ready to wire");
+    await expect.poll(() => verdict(page)).toBe("Ready to wire");
     await saved(page);
     await page.goto(page.url().replace(/parts.*/, "firmware"));
     await page.getByTestId("verdict").waitFor();
@@ -298,7 +298,9 @@ describe("an own part", () => {
     part.levels.main_open!.VIH = "2 volts";
     await page.getByLabel("Part file").setInputFiles(temp("bad.part.json", JSON.stringify({ ...part, colour: 1 })));
     await page.getByText("levels/main_open/VIH").waitFor();
-    expect(await page.getByRole("alert").filter({ hasText: "was not taken" }).innerText()).toContain("colour");
+    await expect
+      .poll(() => page.getByRole("alert").filter({ hasText: "was not taken" }).innerText())
+      .toContain("colour");
     part.levels.main_open!.VIH = "0.7*V";
     await page
       .getByLabel("Part file")
@@ -322,7 +324,7 @@ describe("an own part", () => {
     await tab(page, "Find");
     await page.getByTestId("part-M1").waitFor();
     // It still has what the original says: its echo overdrives this board.
-    expect(await verdict(page)).toBe("Do not power yet: 1 stop");
+    await expect.poll(() => verdict(page)).toBe("Do not power yet: 1 stop");
     await context.close();
   });
 
@@ -359,10 +361,10 @@ describe("part pages", () => {
     await page.getByTestId("part-page").click();
     await page.getByRole("heading", { name: /BME280/, level: 1 }).waitFor();
     expect(await page.getByTestId("pin-table").getByRole("row").count()).toBe(5);
-    expect(await page.getByRole("region", { name: "Sources" }).innerText()).toContain("BME280 data sheet");
+    await expect.poll(() => page.getByRole("region", { name: "Sources" }).innerText()).toContain("BME280 data sheet");
     await page.getByTestId("used-in").getByRole("link", { name: "Moss terrarium keeper" }).waitFor();
     await page.goto("/parts/board/esp32-thirtyeight");
-    expect(await page.getByTestId("pin-table").innerText()).toContain("touch 0");
+    await expect.poll(() => page.getByTestId("pin-table").innerText()).toContain("touch 0");
     expect((await page.goto("/parts/module/nothing"))!.status()).toBe(404);
     await context.close();
   });

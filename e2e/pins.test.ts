@@ -27,12 +27,14 @@ describe("when nothing fits", () => {
     await open(page, "Three signs", [...LONG, ...signs], "pins");
     const clash = page.getByTestId("clash");
     await clash.waitFor();
-    expect(await clash.innerText()).toContain(
-      "Sign 1 (M1), Sign 2 (M2) and Sign 3 (M3) each want an I2C bus of their own (all answer to address 0x3c)",
-    );
+    await expect
+      .poll(() => clash.innerText())
+      .toContain(
+        "Sign 1 (M1), Sign 2 (M2) and Sign 3 (M3) each want an I2C bus of their own (all answer to address 0x3c)",
+      );
     const mux = page.getByTestId("remedy-add-tca9548a-1");
     await mux.waitFor();
-    expect(await mux.innerText()).toContain("adds 1 ×");
+    await expect.poll(() => mux.innerText()).toContain("adds 1 ×");
     expect(await axeViolations(page)).toEqual([]);
     // With the keyboard alone.
     await mux.getByRole("button").focus();
@@ -40,7 +42,7 @@ describe("when nothing fits", () => {
     await clash.waitFor({ state: "detached" });
     await chosen(page, "M3.SDA").waitFor();
     expect(await pinOf(page, "M2.SDA")).toMatch(/^M4\.SD\d$/);
-    expect(await verdict(page)).not.toMatch(/fault|stop/);
+    await expect.poll(() => verdict(page)).not.toMatch(/fault|stop/);
     await page.getByRole("button", { name: /^Undo/ }).click();
     await clash.waitFor();
     expect(foreign).toEqual([]);
@@ -68,7 +70,7 @@ describe("the lattice", () => {
     await page.getByText(/1 wire moves: D1\.A/).waitFor();
     await page.getByRole("button", { name: "Move here" }).click();
     await diff.getByText("1 wire moves").waitFor();
-    expect(await diff.innerText()).toContain(`D1.A ${before} → ${other}`);
+    await expect.poll(() => diff.innerText()).toContain(`D1.A ${before} → ${other}`);
     // The interrupt line may stay free; wished for, it gets an interrupt pin.
     await page.locator('[data-cell="M1.INT|D2"]').click();
     await page.getByRole("button", { name: /Wire M1\.INT/ }).click();
@@ -99,7 +101,7 @@ describe("the lattice", () => {
     await chosen(page, "M1.SDA").focus();
     await page.keyboard.press("Home");
     await page.keyboard.press("ArrowDown");
-    expect(await page.getByTestId("crossing").innerText()).toContain("NC");
+    await expect.poll(() => page.getByTestId("crossing").innerText()).toContain("NC");
     await context.close();
   });
 });
@@ -138,7 +140,7 @@ describe("the board station", () => {
     await page.getByRole("button", { name: "Compare two" }).click();
     const sheet = page.getByRole("dialog");
     await sheet.getByText("Working memory").waitFor();
-    expect(await sheet.innerText()).toMatch(/264 kB\s+128 kB/);
+    await expect.poll(() => sheet.innerText()).toMatch(/264 kB\s+128 kB/);
     expect(await axeViolations(page)).toEqual([]);
     await sheet.getByRole("button", { name: /Use this board: RP2040/ }).click();
     await page.getByTestId("trial-board/rp2040-forty").getByText("in use").waitFor();
@@ -149,7 +151,7 @@ describe("the board station", () => {
     const { page, context } = await app.session();
     await open(page, "Signal box", [...LONG, ...many("discrete/button", "SW", 12, "Point")], "board");
     await page.getByRole("tab", { name: "Saving pins" }).click();
-    expect(await page.getByTestId("way-grid").innerText()).toContain("Grid 3 × 4");
+    await expect.poll(() => page.getByTestId("way-grid").innerText()).toContain("Grid 3 × 4");
     const ghosts = page.getByRole("region", { name: "Ghost keys" });
     await ghosts.getByRole("button", { name: "ghost: key R2 C2 seems pressed" }).waitFor();
     await ghosts.getByLabel(/a diode at each key/).check();
@@ -158,7 +160,7 @@ describe("the board station", () => {
     await page.getByRole("button", { name: "Put it in: Grid 3 × 4", exact: true }).click();
     const table = page.getByRole("region", { name: "Addresses of Keys" });
     await table.waitFor();
-    expect(await verdict(page)).toBe("Ready to wire");
+    await expect.poll(() => verdict(page)).toBe("Ready to wire");
     const line = await table
       .getByRole("listitem")
       .filter({ hasText: /^Point 6/ })

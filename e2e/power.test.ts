@@ -50,7 +50,7 @@ describe("the river", () => {
     await saved(page);
     await page.getByRole("link", { name: /Power and levels/ }).click();
     await life.waitFor();
-    expect(await life.innerText()).toMatch(/15 hours\s+to\s+21 hours/);
+    await expect.poll(() => life.innerText()).toMatch(/15 hours\s+to\s+21 hours/);
     await life.getByRole("slider", { name: "awake" }).fill("2");
     await page.waitForFunction(() =>
       /days/.test(document.querySelector('[aria-label="Battery Cell"]')?.textContent ?? ""),
@@ -114,13 +114,13 @@ describe("levels and buses", () => {
     await tab(page, "Levels");
     await page.getByRole("button", { name: "GP6·Echo" }).click();
     await page.getByRole("img", { name: /B1.GP6 to M1.TRIG: high 3.10 V against 2.00 V/ }).waitFor();
-    expect(await verdict(page)).toBe("Ready to wire");
+    await expect.poll(() => verdict(page)).toBe("Ready to wire");
     await page.getByRole("radio", { name: /only when nominal voltages match/ }).check();
     await page.getByTestId("finding-level.thin-margin").waitFor();
     // While the board starts: the chip itself holds the trigger low.
-    expect(await page.getByRole("region", { name: "While the board starts" }).innerText()).toContain(
-      "the chip, until the program starts",
-    );
+    await expect
+      .poll(() => page.getByRole("region", { name: "While the board starts" }).innerText())
+      .toContain("the chip, until the program starts");
     await page.getByRole("radio", { name: /by thresholds/ }).check();
     await words(page, "Ready to wire");
     await context.close();
@@ -136,7 +136,7 @@ describe("levels and buses", () => {
     await tab(page, "Buses");
     const bus = page.getByRole("region", { name: "I2C i2c0" });
     await bus.waitFor();
-    expect(await bus.innerText()).toContain("4.7 kΩ");
+    await expect.poll(() => bus.innerText()).toContain("4.7 kΩ");
     await bus.getByRole("combobox", { name: "clock" }).selectOption("400000");
     const finding = page.getByTestId("finding-i2c.clock");
     await finding.waitFor();
@@ -192,10 +192,10 @@ describe("fixes that apply themselves", () => {
     await makeProject(app, page, "Fountain", { parts, links: links.map(link) }, "power");
     await words(page, "Do not power yet: 1 stop");
     const finding = page.getByTestId("finding-load.needs-driver");
-    expect(await finding.innerText()).toContain("540 mA");
+    await expect.poll(() => finding.innerText()).toContain("540 mA");
     await finding.getByRole("button", { name: "Apply" }).click();
     await page.waitForFunction(() => !document.querySelector('[data-testid="finding-load.needs-driver"]'));
-    expect(await verdict(page)).not.toContain("Do not power");
+    await expect.poll(() => verdict(page)).not.toContain("Do not power");
     await tab(page, "Hook-ups");
     await page.getByRole("heading", { name: /./ }).first().waitFor();
     await page.getByRole("button", { name: /^Undo/ }).click();
@@ -247,7 +247,7 @@ describe("bench sums", () => {
     expect(await answer(page, "Resistor")).toBe("470 Ω");
     await lights.fill("2,5");
     await page.keyboard.press("Tab");
-    expect(await page.getByRole("alert").first().innerText()).toBe("Lights in the row: a whole number.");
+    await expect.poll(() => page.getByRole("alert").first().innerText()).toBe("Lights in the row: a whole number.");
     await lights.fill("9");
     await page.keyboard.press("Tab");
     await page.getByText("leaves nothing for the resistor").waitFor();

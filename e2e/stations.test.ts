@@ -40,7 +40,7 @@ describe("stations", () => {
   it("brief: where it lives and whether anything can be soldered change what the plan says", async () => {
     const { page, context } = await app.session();
     await openProject(page, "Rain-barrel gauge", "brief");
-    expect(await verdict(page)).toBe("Ready to wire");
+    await expect.poll(() => verdict(page)).toBe("Ready to wire");
     await page.getByLabel(/no: boards that come ready first/).check({ force: true });
     await page.getByLabel(/soldered at once/).check({ force: true });
     await says(page, "Can be wired: 1 risk to know");
@@ -65,7 +65,9 @@ describe("stations", () => {
     await slider.press("End");
     await page.getByRole("img", { name: /Tank light: 3.60 A through Strip supply at 100 %/ }).waitFor();
     await page.getByTestId("finding-power.overload").waitFor();
-    expect(await page.getByTestId("finding-power.overload").innerText()).toContain("3.6 A at peak over a limit of 2 A");
+    await expect
+      .poll(() => page.getByTestId("finding-power.overload").innerText())
+      .toContain("3.6 A at peak over a limit of 2 A");
     await page.getByTestId("finding-power.overload").getByRole("button").first().click();
     const fix = page.getByTestId("finding-power.overload").getByRole("button", { name: "Apply" }).first();
     if (!(await fix.isVisible())) await page.getByTestId("finding-power.overload").getByRole("button").first().click();
@@ -91,7 +93,7 @@ describe("stations", () => {
     await finding.getByLabel("Reason").fill("the lamp may flicker while uploading");
     await finding.getByRole("button", { name: "Accept" }).click();
     await says(page, "Ready to wire");
-    expect(await finding.innerText()).toContain("Accepted: the lamp may flicker while uploading");
+    await expect.poll(() => finding.innerText()).toContain("Accepted: the lamp may flicker while uploading");
     await finding.getByRole("button", { name: "take back" }).click();
     await says(page, "Can be wired: 1 risk to know");
     await context.close();

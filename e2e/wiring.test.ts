@@ -52,7 +52,7 @@ describe("a bench with a phone", () => {
     const half = Math.floor(total / 2);
     for (let n = 1; n <= half; n++) {
       await step.getByText(new RegExp(`^Step ${n} of`)).waitFor();
-      expect(await step.innerText()).toContain("Before going on:");
+      await expect.poll(() => step.innerText()).toContain("Before going on:");
       await step.getByRole("button", { name: /^Done/ }).click();
     }
     expect(await page.evaluate("document.documentElement.scrollWidth - window.innerWidth")).toBeLessThanOrEqual(0);
@@ -93,7 +93,7 @@ describe("the loom", () => {
     await page.locator('[data-box="M4"]:not([aria-label*="placed by hand"])').waitFor();
 
     await page.getByTestId("run-row").filter({ hasText: "SDA" }).getByRole("button").click();
-    expect(await page.getByTestId("run-why").innerText()).toContain("read both printed names again");
+    await expect.poll(() => page.getByTestId("run-why").innerText()).toContain("read both printed names again");
     const widths = await page
       .locator('[data-net="SDA"] path, [data-net="SCL"] path')
       .evaluateAll((all) => all.map((p) => Number(p.getAttribute("stroke-width"))));
@@ -128,7 +128,7 @@ describe("the breadboard", () => {
     expect(best).toMatch(/\d+ jumpers, [\d.]+ cm of wire/);
     await page.getByRole("button", { name: "Build it like this" }).click();
     await page.getByText("The run sheet follows this placement").waitFor();
-    expect(await verdict(page)).toBe(was);
+    await expect.poll(() => verdict(page)).toBe(was);
     await tab(page, "Run sheet");
     await page
       .getByTestId("run-row")
@@ -145,7 +145,7 @@ describe("the breadboard", () => {
     await page.waitForFunction(() => /stop/.test(document.querySelector('[data-testid="verdict"]')?.textContent ?? ""));
     await page.getByRole("button", { name: "Find the shortest again" }).click();
     await page.getByTestId("board-trouble").waitFor({ state: "detached" });
-    expect(await verdict(page)).toBe(was);
+    await expect.poll(() => verdict(page)).toBe(was);
     expect((await sum.innerText()).split("\n")[0]).toBe(best.split("\n")[0]);
 
     // The mouse takes hold of it as well.
@@ -201,7 +201,9 @@ describe("lists", () => {
         document.querySelector<HTMLElement>('[data-testid="list-module/ds3231"]')?.innerText.trim() ?? "",
       ),
     );
-    expect(await page.getByTestId("wire-sums").innerText()).toMatch(/\d+ jumper wire socket-socket, [\d.]+ m in all/);
+    await expect
+      .poll(() => page.getByTestId("wire-sums").innerText())
+      .toMatch(/\d+ jumper wire socket-socket, [\d.]+ m in all/);
     const csv = fs.readFileSync(
       await download(page, () => page.getByRole("button", { name: "Save as CSV" }).click()),
       "utf8",
@@ -271,11 +273,11 @@ describe("rewire", () => {
     await pick.locator("option", { hasText: "version 1" }).waitFor({ state: "attached" });
     await pick.selectOption("1");
     await page.getByTestId("rewire-sum").waitFor();
-    expect(await page.getByTestId("rewire-sum").innerText()).toMatch(/1 come off, 1 are laid/);
+    await expect.poll(() => page.getByTestId("rewire-sum").innerText()).toMatch(/1 come off, 1 are laid/);
     const off = page.getByRole("region", { name: "Take off" });
     const on = page.getByRole("region", { name: "Lay" });
-    expect(await off.innerText()).toContain("SW1.1");
-    expect(await on.innerText()).toContain("B1.GP14");
+    await expect.poll(() => off.innerText()).toContain("SW1.1");
+    await expect.poll(() => on.innerText()).toContain("B1.GP14");
     await on.getByRole("checkbox").check();
     // Two saved versions against each other: here one against itself.
     await page.getByLabel("Version to go to").selectOption("1");
@@ -294,7 +296,9 @@ describe("access", () => {
       if (name === "Breadboard") await page.getByTestId("board-sum").waitFor();
       if (name === "Solder build") {
         await page.getByTestId("solder-sum").waitFor();
-        expect(await page.getByTestId("solder-sum").innerText()).toMatch(/Perfboard of at least \d+ × \d+ holes/);
+        await expect
+          .poll(() => page.getByTestId("solder-sum").innerText())
+          .toMatch(/Perfboard of at least \d+ × \d+ holes/);
       }
       expect(await axeViolations(page), name).toEqual([]);
     }
