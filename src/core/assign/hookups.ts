@@ -2,7 +2,7 @@ import { circuitOf } from "../circuit";
 import { evaluate, type Triple } from "../quantity";
 
 import { partKind, type Catalogue, type Part, type Pin } from "../catalogue";
-import { clampsToSupply, INJECTION_MA, logicSupplyPin, type Instance, type Netlist } from "../netlist";
+import { clampsToSupply, INJECTION_MA, isPlugged, logicSupplyPin, type Instance, type Netlist } from "../netlist";
 import { defaultHost, houseRule, partLookup, splitEnd, type Link, type Project } from "../project";
 import { recommendedCompanions } from "./companions";
 import { attachPoint } from "./collect";
@@ -54,9 +54,7 @@ function outlets(netlist: Netlist, project: Project, catalogue: Catalogue, host:
   for (const inst of netlist.expanded.instances.values()) {
     // Supplies, and regulators and plugs that are fed themselves.
     if (inst.ref !== host && (inst.part.board || inst.inserted)) continue;
-    // A USB port has one socket: with the cable in it, there is no bare lead.
-    const plugged = inst.part.pins.some((p) => p.role === "cable" && linked(project.links, `${inst.ref}.${p.label}`));
-    if (plugged && inst.ref !== host) continue;
+    if (inst.ref !== host && isPlugged(inst, project)) continue;
     for (const p of inst.part.pins) {
       if (p.role !== "supply-out" && p.role !== "supply-io") continue;
       const net = netlist.netOf(`${inst.ref}:${p.supply}`);

@@ -1,6 +1,6 @@
 import type { Circuit } from "../circuit";
 import { formatOhm } from "../quantity";
-import { holds } from "./graph";
+import { decidingNet, holds } from "./graph";
 
 /** What a part's input sees from power-on until the program sets the pin. */
 export interface BootState {
@@ -26,7 +26,7 @@ export function bootStates(c: Circuit): BootState[] {
     const drives = ["digital-out", "pwm"].includes(b.need.kind) || (b.need.kind === "spi" && b.need.role !== "miso");
     const strap = hostPin?.hazards?.find((h) => h.kind === "strapping");
     if (!host.board || !def || (!drives && !strap) || b.chainedAfter) return [];
-    const net = c.netlist.netOf(`${b.ref}.${b.pin}`);
+    const { net } = decidingNet(c, b.ref, b.pin);
     const hold = [...holds(c, net)].filter((h) => !h.lit).sort((x, y) => x.ohm - y.ohm)[0];
     const base = {
       ref: b.ref,

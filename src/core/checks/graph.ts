@@ -68,6 +68,39 @@ export function holds(c: Circuit, start: Net, internal = false): Hold[] {
   return out;
 }
 
+/** A resistor in a signal's way is at most this large; a pull is larger. */
+const SERIES_MOST_OHM = 2200;
+
+/** The input of a one-way buffer whose output is on a net, straight or behind a series resistor, as `REF.PIN`. */
+function bufferBefore(c: Circuit, net: Net): string | undefined {
+  const beside = elementsAt(c, net.id).flatMap((el) => {
+    const far = el.kind === "resistor" && !el.internal && el.ohm! <= SERIES_MOST_OHM ? otherEnd(el, net.id) : undefined;
+    return netById(c, far ?? "") ?? [];
+  });
+  return [net, ...beside]
+    .filter((n) => !isRail(n))
+    .flatMap((n) => n.ends)
+    .flatMap((e) => {
+      const channel = c.netlist.instance(e.ref)?.part.channels.find((x) => x.out === e.pin && !x.both);
+      return channel && e.as === "driver" ? [`${e.ref}.${channel.in}`] : [];
+    })[0];
+}
+
+/**
+ * The net that really decides about an input while nothing drives it: behind a buffer a pull at the input itself does nothing,
+ * since the buffer's output is stronger; the pull must stand at the buffer's own input. `by` is that input, `REF.PIN`.
+ */
+export function decidingNet(c: Circuit, ref: string, pin: string): { net: Net; by: string | null } {
+  let net = c.netlist.netOf(`${ref}.${pin}`);
+  let by: string | null = null;
+  for (let step = 0; step < 4; step++) {
+    const input = bufferBefore(c, net);
+    if (!input) break;
+    [net, by] = [c.netlist.netOf(input), input];
+  }
+  return { net, by };
+}
+
 /** The resistance between two nets when one resistor or a row of them joins them; 0 for one net, null for none. */
 export function seriesOhm(c: Circuit, from: string, to: string): number | null {
   if (from === to) return 0;

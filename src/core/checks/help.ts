@@ -39,11 +39,11 @@ export function wireUp(c: Circuit, ref: string): BasicEdit[] {
     .map((l) => ({ type: "addLink", link: { from: l.from, to: l.to } }));
 }
 
-/** The best free pin of a host for a need: fewest hazards first, then printed order. */
-export function freePin(c: Circuit, host: string, need: Need): string | null {
+/** The best free pin of a host for a need, on none of the buses that are taken: fewest hazards first, then printed order. */
+export function freePin(c: Circuit, host: string, need: Need, taken: ReadonlySet<string> = new Set()): string | null {
   const used = new Set(c.project.links.flatMap((l) => [l.from, l.to]));
   const pins = c.netlist.instance(host)!.part.pins.filter((p) => p.offers?.length && !used.has(`${host}.${p.label}`));
-  const fitting = pins.filter((p) => waysToServe(p, need).some((w) => w.ok));
+  const fitting = pins.filter((p) => waysToServe(p, need).some((w) => w.ok && !taken.has(w.bus ?? "")));
   return [...fitting].sort((a, b) => (a.hazards?.length ?? 0) - (b.hazards?.length ?? 0))[0]?.label ?? null;
 }
 
@@ -60,9 +60,16 @@ export function linkOf(c: Circuit, ref: string, pin: string, host: string) {
 }
 
 /** A fix that moves a need to a free pin that can serve it. */
-export function moveFix(c: Circuit, ref: string, pin: string, host: string, need: Need): Fix[] {
+export function moveFix(
+  c: Circuit,
+  ref: string,
+  pin: string,
+  host: string,
+  need: Need,
+  taken?: ReadonlySet<string>,
+): Fix[] {
   const link = linkOf(c, ref, pin, host);
-  const to = freePin(c, host, need);
+  const to = freePin(c, host, need, taken);
   if (!link || !to) return [];
   const end = `${ref}.${pin}`;
   const from = link.from === end ? link.to : link.from;

@@ -1,10 +1,10 @@
 import { findPin, type Pin } from "../catalogue";
 import type { Circuit } from "../circuit";
-import { evaluate, formatV } from "../quantity";
-import type { PowerLimit } from "../power";
+import { evaluate, formatV, type Triple } from "../quantity";
+import type { PowerLimit, Stage } from "../power";
 import type { Instance, Net } from "../netlist";
 import { label, linkedRefs, mA, round, wireUp } from "./help";
-import { adapterFix, logicSupplyFix, outletsFor, ownSupplyFix, regulatorFix, ROOMY } from "./supply-fixes";
+import { adapterFix, logicSupplyFix, outletsFor, ownSupply, ownSupplyFix, regulatorFix, ROOMY } from "./supply-fixes";
 import { droppedOut } from "./regulators";
 import { splitEnd } from "../project";
 import { clashingNets } from "./sources";
@@ -30,8 +30,12 @@ export function brightnessCap(c: Circuit, limit: PowerLimit, ref: string, share 
   return Math.max(0, Math.floor(Math.min(1, cap) * 100) / 100);
 }
 
+const limitId = (s: Stage) => `${s.ref}:${s.converter.from}>${s.converter.to}`;
+
 function overloadFixes(c: Circuit, limit: PowerLimit, share = 1): Fix[] {
   const fixes: Fix[] = [];
+  // Only what hangs on an overloaded regulator itself gains by one of its own; a tight one is kept, for its even levels.
+  const rail = share < 1 ? undefined : c.power.stages.find((s) => limitId(s) === limit.id)?.to;
   for (const load of limit.loads.slice(0, 3)) {
     const inst = c.netlist.instance(load.ref);
     if (!inst || inst.part.board) continue;
@@ -44,10 +48,7 @@ function overloadFixes(c: Circuit, limit: PowerLimit, share = 1): Fix[] {
       });
     if (load.flow.peak > Math.min(0.1, limit.limit_A * 0.2))
       fixes.push(
-        ...[
-          ...ownSupplyFix(c, load.ref, limit.net),
-          ...(limit.kind === "converter" ? regulatorFix(c, load.ref) : []),
-        ].map((f) => ({
+        ...[...ownSupplyFix(c, load.ref, limit.net), ...regulatorFix(c, load.ref, rail)].map((f) => ({
           ...f,
           id: `${f.id}-${load.ref}`,
         })),
@@ -413,8 +414,13 @@ const range: Rule = {
   },
 };
 
-/** Supply pins on an outlet that could as well be fed at another voltage: they stay together, or their levels part. */
-function neighbours(c: Circuit, outlet: string, V: { min: number; max: number }): string[] {
+/** Rails of one nominal voltage: what moves from one to the other keeps its levels. */
+const ALIKE_V = 0.5;
+
+/** Supply pins on an outlet that fit another of the same nominal voltage: they stay together, or their levels part. */
+function neighbours(c: Circuit, outlet: string, V: Triple): string[] {
+  const here = c.netlist.netOf(outlet).V;
+  if (!here || Math.abs(here.typ - V.typ) > ALIKE_V) return [];
   return c.project.links.flatMap((l) => {
     const end = l.from === outlet ? l.to : l.to === outlet ? l.from : null;
     if (!end) return [];
@@ -427,30 +433,35 @@ function neighbours(c: Circuit, outlet: string, V: { min: number; max: number })
   });
 }
 
-/** Another outlet of the board or of a source beside it whose range fits, for all that hangs on the present one. */
+/** What every 5 V adapter keeps to. */
+const ADAPTER_V: Triple = { min: 4.75, typ: 5, max: 5.25 };
+
+/** Another outlet whose range fits, of the board or a source beside it, else an adapter; for all that hangs on the present one. */
 function rangeFixes(c: Circuit, inst: Instance, key: string): Fix[] {
   const pin = inst.part.pins.find((p) => p.role === "supply-in" && p.supply === key);
   const host = inst.host ? c.netlist.instance(inst.host) : undefined;
   if (!pin || !host || inst.part.board) return [];
   const range = inst.part.supplies[key]!.V;
+  const [min, max] = [evaluate(range.min, inst.vars), evaluate(range.max, inst.vars)];
   const end = `${inst.ref}.${pin.label}`;
-  const links = c.project.links.filter((l) => l.from === end || l.to === end);
-  const to = outletsFor(c, host, evaluate(range.min, inst.vars), evaluate(range.max, inst.vars))[0];
-  const V = to && c.netlist.netOf(to).V;
-  if (!to || !V) return [];
-  const from = links.map((l) => (l.from === end ? l.to : l.from))[0];
+  const linksAt = (e: string) => c.project.links.filter((l) => l.from === e || l.to === e);
+  const from = linksAt(end).map((l) => (l.from === end ? l.to : l.from))[0];
+  const to = outletsFor(c, host, min, max)[0];
+  const own =
+    !to && min <= ADAPTER_V.min && max >= ADAPTER_V.max ? ownSupply(c, inst.ref, c.netlist.netOf(end).id) : null;
+  const V = to ? c.netlist.netOf(to).V : ADAPTER_V;
+  const goal = to ?? own?.end;
+  if (!goal || !V) return [];
   const ends = [...new Set([end, ...(from ? neighbours(c, from, V) : [])])];
+  const moved = ends.filter((e) => !own || e !== end);
   return [
     {
       id: "other-rail",
-      label: `Feed ${ends.join(", ")} from ${to}`,
+      label: `Feed ${ends.join(", ")} from ${own?.words ?? goal}`,
       edits: [
-        ...ends.flatMap((e) =>
-          c.project.links
-            .filter((l) => l.from === e || l.to === e)
-            .map((l) => ({ type: "removeLink" as const, from: l.from, to: l.to })),
-        ),
-        ...ends.map((e) => ({ type: "addLink" as const, link: { from: e, to } })),
+        ...(own?.edits ?? []),
+        ...moved.flatMap((e) => linksAt(e).map((l) => ({ type: "removeLink" as const, from: l.from, to: l.to }))),
+        ...moved.map((e) => ({ type: "addLink" as const, link: { from: e, to: goal } })),
       ],
     },
   ];

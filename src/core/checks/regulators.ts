@@ -4,14 +4,14 @@ import { airOf } from "../project";
 import { evaluate, formatV } from "../quantity";
 import { netById } from "./graph";
 import { label, mA, round } from "./help";
-import { ownSupplyFix } from "./supply-fixes";
+import { ownSupplyFix, regulatorFix } from "./supply-fixes";
 import type { Finding, Fix, Rule } from "./types";
 
 /** A cooler way: the heaviest load below gets a supply of its own, or a lower one feeds the regulator. */
 function coolerFixes(c: Circuit, s: Stage): Fix[] {
   const limit = c.power.limits.find((l) => l.id === `${s.ref}:${s.converter.from}>${s.converter.to}`);
   const heavy = limit?.loads.find((l) => !c.netlist.instance(l.ref)?.part.board && l.flow.typ > 0.05);
-  return heavy ? ownSupplyFix(c, heavy.ref) : [];
+  return heavy ? [...ownSupplyFix(c, heavy.ref), ...regulatorFix(c, heavy.ref, s.to)] : [];
 }
 
 const heat: Rule = {

@@ -249,7 +249,15 @@ const oneEach: Rule = {
           evidence: { parts: list.length, port: port.split(":")[1]! },
           fixes:
             last.lines.length === 1
-              ? moveFix(c, last.ref, last.lines[0]!.pin, last.host, findPin(inst.part, last.lines[0]!.pin)!.need!)
+              ? moveFix(
+                  c,
+                  last.ref,
+                  last.lines[0]!.pin,
+                  last.host,
+                  findPin(inst.part, last.lines[0]!.pin)!.need!,
+                  // A pin of a port that another part uses would only move the trouble.
+                  new Set(all.filter((u) => u.host === last.host && u.ports.length === 1).map((u) => u.ports[0]!)),
+                )
               : [],
         },
       ];

@@ -1,6 +1,6 @@
 import type { Circuit } from "../circuit";
 import type { Pin } from "../catalogue";
-import { logicSupplyPin, type Instance, type Net } from "../netlist";
+import { isPlugged, logicSupplyPin, type Instance, type Net } from "../netlist";
 import { nextRef, type BasicEdit } from "../project";
 import { evaluate } from "../quantity";
 import { label, owner } from "./help";
@@ -57,7 +57,8 @@ export function outletsFor(c: Circuit, host: Instance, min_V: number, max_V: num
   const ground = home && c.netlist.netOf(`${host.ref}.${home.label}`);
   const sources = [...c.netlist.expanded.instances.values()].filter((i) => {
     const g = groundOf(i);
-    return i.part.id.startsWith("supply/") && g && c.netlist.netOf(`${i.ref}.${g.label}`) === ground;
+    const joined = g && c.netlist.netOf(`${i.ref}.${g.label}`) === ground;
+    return i.part.id.startsWith("supply/") && joined && !isPlugged(i, c.project);
   });
   return [host, ...sources].flatMap((i) =>
     i.part.pins
@@ -71,15 +72,16 @@ export function outletsFor(c: Circuit, host: Instance, min_V: number, max_V: num
 }
 
 /** A small regulator for 3.3 V parts that a board's own can't feed: what it gives, what it wants, what it may warm up to. */
-const REGULATOR = { id: "module/ldo-3v3", out: [3.235, 3.365], in: [4.75, 12], most_mA: 300 } as const;
+const REGULATOR = { id: "module/ldo-3v3", out: [3.235, 3.365], in: [4.6, 12], most_mA: 300 } as const;
 
-/** A fix that gives a 3.3 V part a regulator of its own, fed from 5 V. */
-export function regulatorFix(c: Circuit, ref: string): Fix[] {
+/** A fix that gives a 3.3 V part, now on the rail `net`, a regulator of its own, fed from 5 V. */
+export function regulatorFix(c: Circuit, ref: string, net: string | undefined): Fix[] {
   const inst = c.netlist.instance(ref);
   const pin = inst && inlet(inst);
   const host = inst?.host ? c.netlist.instance(inst.host) : undefined;
   const ground = groundOf(host);
   if (!inst || inst.inserted || !pin || !host || !ground || !c.catalogue.get(REGULATOR.id)) return [];
+  if (c.netlist.netOf(`${ref}.${pin.label}`).id !== net) return [];
   const s = inst.part.supplies[pin.supply!]!;
   const value = (x: number | string) => evaluate(x, inst.vars);
   if (value(s.V.min) > REGULATOR.out[0] || value(s.V.max) < REGULATOR.out[1]) return [];
@@ -157,35 +159,51 @@ function roomyOne(c: Circuit, id: string, from: Net, need_mA: number): string | 
   })?.ref;
 }
 
+export interface OwnSupply {
+  /** The outlet, its words, and the edits that bring the part there: a new adapter where none has room. */
+  end: string;
+  words: string;
+  edits: BasicEdit[];
+}
+
 /**
- * A fix that gives a part its own 5 V adapter: one that is in the project with room, else a new one. Of a part with several
- * supplies it moves the one that draws from `net`.
+ * A 5 V adapter for a part: one that is in the project with room, else a new one. Of a part with several supplies the one
+ * that draws from `net` moves.
  */
-export function ownSupplyFix(c: Circuit, ref: string, net?: string): Fix[] {
+export function ownSupply(c: Circuit, ref: string, net?: string): OwnSupply | null {
   const inst = c.netlist.instance(ref);
   const drawn = (p: Pin) => p.role === "supply-in" && c.netlist.netOf(`${ref}.${p.label}`).id === net;
   const pin = inst && (inst.part.pins.find(drawn) ?? inlet(inst));
   const ground = inst?.part.pins.find((p) => p.role === "ground");
-  if (!inst || !pin || !ground) return [];
+  if (!inst || !pin || !ground) return null;
   const range = inst.part.supplies[pin.supply!]!.V;
   // A part that wants a little more than a low adapter gives is a risk there, and still better off.
-  if (evaluate(range.min, inst.vars) > 5 || evaluate(range.max, inst.vars) < 5.25) return [];
+  if (evaluate(range.min, inst.vars) > 5 || evaluate(range.max, inst.vars) < 5.25) return null;
   const now = c.netlist.netOf(`${ref}.${pin.label}`);
   // From 3.3 V to 5 V its signals would rise with it, above what the board takes.
   const rises = Object.values(inst.part.levels).some((l) => l.supply === pin.supply) && (now.V?.max ?? 5) < 4;
-  if (rises) return [];
+  if (rises) return null;
   const need = evaluate(inst.part.supplies[pin.supply!]!.mA?.peak ?? 0, inst.vars);
   const kind = OWN_SUPPLIES.find((x) => need <= x.mA * ROOMY && c.catalogue.get(x.id));
-  if (!kind) return [];
+  if (!kind) return null;
   const there = OWN_SUPPLIES.flatMap((x) => roomyOne(c, x.id, now, need) ?? [])[0];
   const s = there ?? nextRef(c.project, kind.id);
   const host = inst.host ? c.netlist.instance(inst.host) : undefined;
-  const hostGround = host?.part.pins.find((p) => p.role === "ground");
-  const edits: BasicEdit[] = [];
-  if (!there) edits.push({ type: "addPart", part: kind.id, ref: s });
-  edits.push(...moveSupply(c, inst, `${s}.5V`, pin));
-  edits.push({ type: "addLink", link: { from: `${ref}.${ground.label}`, to: `${s}.GND` } });
-  if (host && hostGround)
-    edits.push({ type: "addLink", link: { from: `${s}.GND`, to: `${host.ref}.${hostGround.label}` } });
-  return [{ id: "own-supply", label: `Feed ${label(c, ref)} from ${there ?? `${kind.words} of its own`}`, edits }];
+  const home = host?.part.pins.find((p) => p.role === "ground");
+  return {
+    end: `${s}.5V`,
+    words: there ?? `${kind.words} of its own`,
+    edits: [
+      ...(there ? [] : [{ type: "addPart" as const, part: kind.id, ref: s }]),
+      ...moveSupply(c, inst, `${s}.5V`, pin),
+      addLink(`${ref}.${ground.label}`, `${s}.GND`),
+      ...(host && home ? [addLink(`${s}.GND`, `${host.ref}.${home.label}`)] : []),
+    ],
+  };
+}
+
+/** `ownSupply` as a fix. */
+export function ownSupplyFix(c: Circuit, ref: string, net?: string): Fix[] {
+  const own = ownSupply(c, ref, net);
+  return own ? [{ id: "own-supply", label: `Feed ${label(c, ref)} from ${own.words}`, edits: own.edits }] : [];
 }

@@ -3,7 +3,7 @@ import type { Instance, LevelVerdict } from "../netlist";
 import { nextRef, type BasicEdit } from "../project";
 import { evaluate } from "../quantity";
 import { isTwoWay, label, linkOf } from "./help";
-import { moveSupply, outletsFor } from "./supply-fixes";
+import { moveSupply, outletsFor, ownSupply } from "./supply-fixes";
 import type { Fix } from "./types";
 
 /** Buffers that change a level on the way: `up` to 5 V with inputs that 3.3 V reaches, `down` with inputs that 5 V may enter. */
@@ -99,7 +99,9 @@ function feedFor(c: Circuit, part: Instance, host: Instance, lines: Line[]): Fee
   const supply = Object.values(part.part.supplies).find((x) => !x.source && !x.forLoads)?.V;
   const [low, high] = supply ? [evaluate(supply.min, part.vars), evaluate(supply.max, part.vars)] : [0, 0];
   const better = outletsFor(c, host, Math.max(least, low), Math.min(most, high))[0];
-  return better ? { end: better, also: moveSupply(c, part, better) } : undefined;
+  if (better) return { end: better, also: moveSupply(c, part, better) };
+  const own = ownSupply(c, part.ref);
+  return own ? { end: own.end, also: own.edits } : undefined;
 }
 
 /** A data-out that shares its line is let through only while its part is selected. */

@@ -8,6 +8,8 @@ import type { Fix } from "./types";
 const SHIFTER = "module/shifter-bss138-4";
 /** Above this a rail counts as the high side. */
 const LOW_MAX_V = 3.7;
+/** Lines of modules with a regulator of 2.8 V take 3.3 V; those of 1.8 V do not see it as a high that they can pull. */
+const REGULATED_V = 2.5;
 
 /** The highest voltage that a part brings to the line: of its own supplies where its pull-ups go there, else of its pins. */
 function railOf(c: Circuit, i: Instance): number {
@@ -45,7 +47,8 @@ function feedOf(c: Circuit, i: Instance): string | undefined {
   if (own.some(near) || !host) return own.find(near);
   // A module with a regulator of 2.8 V takes 3.3 V at its lines.
   return (
-    outletsFor(c, host, rail - 0.5, rail + 0.3)[0] ?? (rail < LOW_MAX_V ? outletsFor(c, host, 2.9, 3.6)[0] : undefined)
+    outletsFor(c, host, rail - 0.5, rail + 0.3)[0] ??
+    (rail > REGULATED_V && rail < LOW_MAX_V ? outletsFor(c, host, 2.9, 3.6)[0] : undefined)
   );
 }
 

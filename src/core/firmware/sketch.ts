@@ -146,7 +146,7 @@ function starter(x: Ctx): FirmwareFile {
     ? ""
     : `
 // True when a task's time has come; nothing in the loop ever waits.
-static bool due(uint32_t &next, uint32_t every) {
+${tasks.length ? "" : "__attribute__((unused)) "}static bool due(uint32_t &next, uint32_t every) {
   uint32_t now = millis();
   if ((int32_t)(now - next) < 0) return false;
   next = now + every;

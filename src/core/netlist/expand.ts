@@ -41,6 +41,8 @@ export interface Expanded {
   wires: Wire[];
   /** For a pin that has something in series: the terminal that faces the rest of the circuit. */
   outer: Map<string, string>;
+  /** Pins behind a buffer: a pull for them stands before it, where it decides. */
+  shifted: Set<string>;
   /** `REF.PIN` of contacts that use the host chip's own pull-up. */
   internalPulls: Set<string>;
   /** Companion values that this version can't place; they are reported, never silently dropped. */
@@ -112,6 +114,13 @@ const groundPin = (part: Part) => firstPin(part, (p) => p.role === "ground");
 export function logicSupplyPin(host: Part): string | undefined {
   return firstPin(host, (p) => p.role.startsWith("supply-") && p.supply === host.board?.logicSupply);
 }
+
+/** A USB source has one socket: with the board's cable in it, no bare lead is left to wire to. */
+export const isPlugged = (i: Instance, project: Project): boolean =>
+  i.part.pins.some((p) => {
+    const end = `${i.ref}.${p.label}`;
+    return p.role === "cable" && project.links.some((l) => l.from === end || l.to === end);
+  });
 
 /** The companion rule's pins, or the one that the value names, or the one that the part's shape leaves no doubt about. */
 function companionPin(instance: Instance, key: CompanionKey, value: CompanionValue): string[] {
@@ -200,6 +209,7 @@ const shifter: Placer = (work, at, key, value) => {
     if (p.hook === "ground") wire(work, `${u.ref}.${p.label}`, `${u.ref}.${groundPin(u.part)}`, p.says ?? "to ground");
   wire(work, `${u.ref}.${channel.out}`, outerOf(work, end), because);
   work.outer.set(end, `${u.ref}.${channel.in}`);
+  work.shifted.add(end);
   for (const rule of u.part.companions) placeAcross(work, u, rule.key, { F: Number(rule.F) });
   return true;
 };
@@ -223,7 +233,8 @@ const pull =
         : "holds the line low when nothing drives it";
       const r = insert(work, at, key, LETTER[key]!, "discrete/resistor", { resistance_ohm: value.ohm }, because);
       if (!r) return true;
-      wire(work, `${r.ref}.1`, `${at.ref}.${pin}`, because);
+      const end = `${at.ref}.${pin}`;
+      wire(work, `${r.ref}.1`, work.shifted.has(end) ? outerOf(work, end) : end, because);
       wire(work, `${r.ref}.2`, `${host.ref}.${target}`, because);
     }
     return true;
@@ -391,6 +402,7 @@ export function expand(project: Project, catalogue: Catalogue): Expanded {
     wires: [],
     extra: [],
     outer: new Map(),
+    shifted: new Set(),
     internalPulls: new Set(),
     unplaced: [],
     hosts: project.parts.filter((p) => partOf(p.ref)?.board).map((p) => p.ref),

@@ -425,6 +425,13 @@ export const powerCases: Case[] = [
     near: () => cell("room", false),
   },
   {
+    rule: "power.cell-temperature",
+    severity: "risk",
+    says: "AA cells in a box in the sun",
+    bad: () => sagging(20, "sun"),
+    near: () => sagging(20, "shelter"),
+  },
+  {
     rule: "power.no-switch",
     severity: "note",
     says: "a battery without a switch",

@@ -17,6 +17,8 @@ const CONTACTS: Record<HeaderKind, { end: string; takes: number }> = {
 function contact(inst: Instance) {
   const kind = inst.part.body.header?.kind ?? "male";
   if (inst.part.board && kind === "pads") return CONTACTS.male;
+  // Chips and transistors stand in rows of a breadboard: a wire goes into the row beside the leg.
+  if (kind === "leads" && inst.part.pins.length > 2) return { ...CONTACTS.leads, end: "pin" };
   return CONTACTS[kind];
 }
 
