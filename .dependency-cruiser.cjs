@@ -6,8 +6,41 @@ const layer = (name, from, notTo, comment) => ({
   from: { path: from },
   to: { path: notTo },
 });
+// The rooms of the core in the order of the work: each may import those before it, never one after it.
+const ROOMS = [
+  "quantity",
+  "drawing",
+  "parts",
+  "project",
+  "circuit",
+  "plan",
+  "build",
+  "firmware",
+  "bench",
+  "checks",
+  "formats",
+  "sums",
+];
+const rooms = ROOMS.map((room, i) => ({
+  name: `room-${room}`,
+  severity: "error",
+  comment: `${room} imports only rooms above it`,
+  from: { path: `^src/core/${room}/`, pathNot: ["\\.test\\.ts$", "^src/core/plan/(advice|savings)/"] },
+  to: { path: `^src/core/(${ROOMS.slice(i + 1).join("|") || "none"})/` },
+}));
+// Advice tries what could be done and asks the checks what it brings: the one look ahead, and never from the planner itself.
+const advice = {
+  name: "room-advice",
+  severity: "error",
+  comment: "advice and savings read the plan and the checks, nothing later",
+  from: { path: "^src/core/plan/(advice|savings)/", pathNot: "\\.test\\.ts$" },
+  to: { path: "^src/core/(build|firmware|bench|formats|sums)/" },
+};
+
 module.exports = {
   forbidden: [
+    ...rooms,
+    advice,
     layer("core-alone", "^src/core", "^src/(db|server|workers|cli|ui|app)", "core imports nothing outside itself"),
     {
       name: "core-pure",

@@ -1,8 +1,8 @@
 import { gzipSync } from "node:zlib";
-import { summarise } from "../src/core/catalogue";
-import { makeSearch } from "../src/core/catalogue/search";
-import { shippedCatalogue } from "../src/core/catalogue/shipped";
-import { makeMatcher, readList } from "../src/core/intake";
+import { summarise } from "../src/core/parts/catalogue";
+import { makeSearch } from "../src/core/parts/catalogue/search";
+import { shippedCatalogue } from "../src/core/parts/catalogue/shipped";
+import { makeMatcher, readList } from "../src/core/parts/lists";
 
 type Row = [what: string, reach: string, got: string];
 const QUERIES = [

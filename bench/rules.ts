@@ -1,4 +1,4 @@
-import { assign } from "../src/core/assign";
+import { assign } from "../src/core/plan/assign";
 import { findings } from "../src/core/checks";
 import { circuitOf } from "../src/core/circuit";
 import { catalogue, make } from "../src/core/testing";

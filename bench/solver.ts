@@ -1,10 +1,10 @@
 /** The exact solver: real lists, random problems of every kind, HiGHS on the same LP, and the worst found. */
 import loader from "highs";
-import { remedies } from "../src/core/advice";
-import { assign, problemsOf, solve, writeLp, type Problem } from "../src/core/assign";
-import { randomProblem, type RandomSize } from "../src/core/assign/random";
-import { Search } from "../src/core/assign/solver/search";
-import { shippedCatalogue } from "../src/core/catalogue/shipped";
+import { remedies } from "../src/core/plan/advice";
+import { assign, problemsOf, solve, writeLp, type Problem } from "../src/core/plan/assign";
+import { randomProblem, type RandomSize } from "../src/core/plan/assign/random";
+import { Search } from "../src/core/plan/assign/solver/search";
+import { shippedCatalogue } from "../src/core/parts/catalogue/shipped";
 import { loadProject, type Project } from "../src/core/project";
 
 type Row = (what: string, reach: string, got: string) => void;

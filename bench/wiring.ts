@@ -1,11 +1,11 @@
 import fs from "node:fs";
 import path from "node:path";
-import { assign, isPlanned } from "../src/core/assign";
+import { assign, isPlanned } from "../src/core/plan/assign";
 import { circuitOf } from "../src/core/circuit";
 import { printPlan } from "../src/core/formats/pdf";
 import { catalogue, make } from "../src/core/testing";
-import { loom, propose } from "../src/core/wiring";
-import { layOutHere } from "../src/core/wiring/loom/elk";
+import { loom, propose } from "../src/core/build";
+import { layOutHere } from "../src/core/build/loom/elk";
 
 const font = (weight: number) =>
   new Uint8Array(

@@ -1,7 +1,7 @@
 /** Writes the JSON Schemas of the project file and the part file for other tools. `npm run schema`; tests keep them current. */
 import fs from "node:fs";
 import path from "node:path";
-import { partJsonSchema } from "../src/core/catalogue";
+import { partJsonSchema } from "../src/core/parts/catalogue";
 import { projectJsonSchema } from "../src/core/project";
 
 const write = (name: string, schema: unknown) =>

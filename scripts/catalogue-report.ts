@@ -1,7 +1,7 @@
 /** Certainty of the data by part, with what stands behind it: `npm run catalogue:report [-- --csv]`. */
 import Papa from "papaparse";
-import { partKind, type Part } from "../src/core/catalogue";
-import { shippedCatalogue } from "../src/core/catalogue/shipped";
+import { partKind, type Part } from "../src/core/parts/catalogue";
+import { shippedCatalogue } from "../src/core/parts/catalogue/shipped";
 
 const { parts } = shippedCatalogue();
 const LEVELS = ["high", "medium", "low"] as const;

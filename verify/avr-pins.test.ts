@@ -1,8 +1,8 @@
 import { execFileSync } from "node:child_process";
 import fs from "node:fs";
 import { describe, expect, it } from "vitest";
-import { shippedCatalogue } from "../src/core/catalogue/shipped";
-import type { Pin } from "../src/core/catalogue";
+import { shippedCatalogue } from "../src/core/parts/catalogue/shipped";
+import type { Pin } from "../src/core/parts/catalogue";
 import { CORE, coreVariant } from "./avr/core-variant";
 
 /** AVR boards and how many analogue inputs the packaged core's pin tables for them have. */

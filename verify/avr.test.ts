@@ -1,7 +1,7 @@
 import fs from "node:fs";
 import { beforeAll, describe, expect, it } from "vitest";
-import { findPin } from "../src/core/catalogue";
-import { shippedCatalogue } from "../src/core/catalogue/shipped";
+import { findPin } from "../src/core/parts/catalogue";
+import { shippedCatalogue } from "../src/core/parts/catalogue/shipped";
 import { circuitOf, type Circuit } from "../src/core/circuit";
 import { sketch } from "../src/core/firmware/sketch";
 import { readProject } from "../src/core/project";

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
-import { assign } from "../src/core/assign";
-import { findPin, type Part } from "../src/core/catalogue";
+import { assign } from "../src/core/plan/assign";
+import { findPin, type Part } from "../src/core/parts/catalogue";
 import { circuitOf, type Circuit } from "../src/core/circuit";
 import { targetById } from "../src/core/firmware";
 import { catalogue, make } from "../src/core/testing";

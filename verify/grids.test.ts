@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { circuitOf, type Circuit } from "../src/core/circuit";
-import { findPin } from "../src/core/catalogue";
+import { findPin } from "../src/core/parts/catalogue";
 import { targetById } from "../src/core/firmware";
-import { alikeParts, applySaving } from "../src/core/savings";
+import { alikeParts, applySaving } from "../src/core/plan/savings";
 import { BOARD3, BOARD5, catalogue, make, USB } from "../src/core/testing";
 import { checkSketch } from "./avr/toolchain";
 import { runProgram } from "./micropython/run";

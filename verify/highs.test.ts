@@ -1,7 +1,7 @@
 import { beforeAll, describe, expect, it } from "vitest";
 import loader from "highs";
-import { assign, solve, writeLp } from "../src/core/assign";
-import { randomProblem } from "../src/core/assign/random";
+import { assign, solve, writeLp } from "../src/core/plan/assign";
+import { randomProblem } from "../src/core/plan/assign/random";
 import { BOARD3, BOARD5, catalogue, make, USB } from "../src/core/testing";
 
 type Highs = Awaited<ReturnType<typeof loader>>;

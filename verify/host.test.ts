@@ -2,7 +2,7 @@ import { execFileSync } from "node:child_process";
 import fs from "node:fs";
 import path from "node:path";
 import { describe, expect, it } from "vitest";
-import { findPin } from "../src/core/catalogue";
+import { findPin } from "../src/core/parts/catalogue";
 import { circuitOf } from "../src/core/circuit";
 import { sketch } from "../src/core/firmware/sketch";
 import { BOARD3, catalogue, planned, USB } from "../src/core/testing";

@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { findPin } from "../src/core/catalogue";
+import { findPin } from "../src/core/parts/catalogue";
 import { circuitOf, type Circuit } from "../src/core/circuit";
 import { micropython } from "../src/core/firmware/micropython";
 import { BOARD3, catalogue, fixed, make, planned, USB } from "../src/core/testing";

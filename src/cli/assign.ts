@@ -1,5 +1,5 @@
-import { remedies } from "../core/advice";
-import { alternatives, assign, assignLp, isPlanned } from "../core/assign";
+import { remedies } from "../core/plan/advice";
+import { alternatives, assign, assignLp, isPlanned } from "../core/plan/assign";
 import { writeProject } from "../core/project";
 import { catalogue, columns, EXIT, loadFile, note, print, printJson, Unusable, writeFileWhole } from "./io";
 

@@ -1,4 +1,4 @@
-import { rankBoards } from "../core/advice";
+import { rankBoards } from "../core/plan/advice";
 import { catalogue, columns, EXIT, loadFile, print, printJson } from "./io";
 
 export function boardsCommand(file: string, o: { json?: boolean }): number {

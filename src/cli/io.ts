@@ -2,7 +2,7 @@ import fs from "node:fs/promises";
 import { readFileSync, statSync } from "node:fs";
 import path from "node:path";
 import { createRequire } from "node:module";
-import { shippedCatalogue } from "../core/catalogue/shipped";
+import { shippedCatalogue } from "../core/parts/catalogue/shipped";
 import { MAX_PROJECT_BYTES, readProject, type Project } from "../core/project";
 
 export const EXIT = { fine: 0, unusable: 2, findings: 3, noPlan: 4 } as const;

@@ -1,4 +1,4 @@
-import { findPin, partKind } from "../core/catalogue";
+import { findPin, partKind } from "../core/parts/catalogue";
 import { catalogue, columns, EXIT, print, printJson, Unusable } from "./io";
 
 const KINDS = ["board", "module", "discrete", "supply", "chip", "connector"];

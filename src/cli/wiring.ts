@@ -1,7 +1,7 @@
 import { circuitOf } from "../core/circuit";
 import { isPaper, isPrint, PRINTS } from "../core/formats/pdf";
 import { writeProject } from "../core/project";
-import { propose, rewire, SIZE_IDS, type RunRow, type SizeId } from "../core/wiring";
+import { propose, rewire, SIZE_IDS, type RunRow, type SizeId } from "../core/build";
 import { catalogue, columns, EXIT, loadFile, planFonts, print, printJson, Unusable, writeFileWhole } from "./io";
 
 const isSize = (s: string): s is SizeId => SIZE_IDS.some((x) => x === s);

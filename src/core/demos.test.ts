@@ -1,6 +1,6 @@
 import fs from "node:fs";
 import { describe, expect, it } from "vitest";
-import { assign } from "./assign";
+import { assign } from "./plan/assign";
 import { findings, verdict } from "./checks";
 import { circuitOf } from "./circuit";
 import { readProject } from "./project";

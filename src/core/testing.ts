@@ -1,6 +1,6 @@
 /** Small builders that the tests share. Not used by the product. */
-import { assign } from "./assign";
-import { shippedCatalogue } from "./catalogue/shipped";
+import { assign } from "./plan/assign";
+import { shippedCatalogue } from "./parts/catalogue/shipped";
 import { findings, type Finding } from "./checks";
 import { circuitOf } from "./circuit";
 import { applyEdit, loadProject, type Project } from "./project";

@@ -1,6 +1,6 @@
 import fs from "node:fs";
 import path from "node:path";
-import { shippedCatalogue } from "../core/catalogue/shipped";
+import { shippedCatalogue } from "../core/parts/catalogue/shipped";
 import { circuitOf } from "../core/circuit";
 import { isPaper, isPrint, PRINTS } from "../core/formats/pdf";
 import { makeZip, planOutputs, safePath } from "../core/formats";

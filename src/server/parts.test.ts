@@ -3,7 +3,7 @@ import os from "node:os";
 import path from "node:path";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import { catalogue } from "../core/testing";
-import { buildPart, draftFrom } from "../core/ownpart";
+import { buildPart, draftFrom } from "../core/parts/own";
 import { getDrawer, putDrawer } from "./drawer";
 import { details, ownParts, partPage, removeOwnPart, saveOwnPart, summaries } from "./parts";
 import { create } from "./projects";

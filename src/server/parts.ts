@@ -6,8 +6,8 @@ import {
   validatePart,
   type Part,
   type PartSummary,
-} from "../core/catalogue";
-import { shippedCatalogue } from "../core/catalogue/shipped";
+} from "../core/parts/catalogue";
+import { shippedCatalogue } from "../core/parts/catalogue/shipped";
 import * as rows from "../db/own-parts";
 import type { Outcome } from "./outcome";
 import { database } from "./store";

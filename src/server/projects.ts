@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { shippedCatalogue } from "../core/catalogue/shipped";
+import { shippedCatalogue } from "../core/parts/catalogue/shipped";
 import { emptyProject, loadProject, MAX_PROJECT_BYTES, writeProject } from "../core/project";
 import * as rows from "../db/projects";
 import { getDrawer } from "./drawer";

@@ -2,7 +2,7 @@ import fs from "node:fs";
 import path from "node:path";
 import { openDatabase, type Db } from "../db/database";
 import { getSetting, insertProject, setSetting } from "../db/projects";
-import { shippedCatalogue } from "../core/catalogue/shipped";
+import { shippedCatalogue } from "../core/parts/catalogue/shipped";
 import { readProject, writeProject } from "../core/project";
 import { newId } from "./ids";
 

@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { beforeAll } from "vitest";
-import { summarise } from "../core/catalogue";
+import { summarise } from "../core/parts/catalogue";
 import { BOARD3, BOARD5, catalogue as shipped, make, planned, USB } from "../core/testing";
 import { api } from "./api";
 import { catalogue, usePartSource } from "./parts";

@@ -1,4 +1,4 @@
-import { assign, chainAfter, isPlanned, recommendedCompanions, refreshCompanions } from "../core/assign";
+import { assign, chainAfter, isPlanned, recommendedCompanions, refreshCompanions } from "../core/plan/assign";
 import {
   compareParts,
   describePart,
@@ -8,10 +8,10 @@ import {
   type PartDescription,
   type PartResult,
   type PartSummary,
-} from "../core/catalogue";
-import type { Facets, SearchResult } from "../core/catalogue/search";
+} from "../core/parts/catalogue";
+import type { Facets, SearchResult } from "../core/parts/catalogue/search";
 import { findings, verdict } from "../core/checks";
-import { readList, type MatchedLine } from "../core/intake";
+import { readList, type MatchedLine } from "../core/parts/lists";
 import {
   buildPart,
   draftFrom,
@@ -23,7 +23,7 @@ import {
   type OwnDraft,
   type PinList,
   type Readiness,
-} from "../core/ownpart";
+} from "../core/parts/own";
 import { circuitOf } from "../core/circuit";
 import { targetById, type FirmwareFile } from "../core/firmware";
 import {
@@ -39,11 +39,11 @@ import {
 } from "../core/project";
 import { judgeReading, parseReading, type CheckItem } from "../core/bench";
 import { toSvg, type Drawing } from "../core/drawing";
-import { panelDrawing, panelOf, type Panel } from "../core/wiring/panel";
-import { solderBuild, type SolderBuild } from "../core/wiring/solder";
-import { rewire, type Rewire } from "../core/wiring/compare";
-import { loom, loomDrawing, type Loom } from "../core/wiring/loom";
-import type { SizeId } from "../core/wiring/breadboard";
+import { panelDrawing, panelOf, type Panel } from "../core/build/panel";
+import { solderBuild, type SolderBuild } from "../core/build/solder";
+import { rewire, type Rewire } from "../core/build/compare";
+import { loom, loomDrawing, type Loom } from "../core/build/loom";
+import type { SizeId } from "../core/build/breadboard";
 import { makeBreadboardView, placedAgain, type BreadboardView } from "./breadboard-view";
 import { layOut } from "./layout";
 import { catalogue, need, needFor, partIndex, summaries } from "./parts";

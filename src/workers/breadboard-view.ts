@@ -1,4 +1,4 @@
-import type { Catalogue } from "../core/catalogue";
+import type { Catalogue } from "../core/parts/catalogue";
 import { circuitOf } from "../core/circuit";
 import type { Drawing } from "../core/drawing";
 import type { Project } from "../core/project";
@@ -12,7 +12,7 @@ import {
   type SizeId,
   type Spot,
   type Trouble,
-} from "../core/wiring/breadboard";
+} from "../core/build/breadboard";
 
 /** A part on the breadboard, as the editor takes hold of it. */
 export interface HeldPart {

@@ -1,5 +1,5 @@
 import type { ELK } from "elkjs/lib/elk-api";
-import type { LayOut } from "../core/wiring/loom";
+import type { LayOut } from "../core/build/loom";
 
 let elk: Promise<ELK> | undefined;
 

@@ -1,7 +1,7 @@
-import { summarise, type Catalogue, type Part, type PartSummary } from "../core/catalogue";
-import { makeSearch, type PartSearch } from "../core/catalogue/search";
+import { summarise, type Catalogue, type Part, type PartSummary } from "../core/parts/catalogue";
+import { makeSearch, type PartSearch } from "../core/parts/catalogue/search";
 import { FIX_PARTS } from "../core/checks/fix-parts";
-import { makeMatcher, type ListMatcher } from "../core/intake";
+import { makeMatcher, type ListMatcher } from "../core/parts/lists";
 import type { Edit, Project } from "../core/project";
 
 /** Where definitions come from: this app's own server in the browser, the shipped files in tests. */

@@ -1,4 +1,11 @@
-import { boardsOf, rankBoardsSlowly, REMEDY_PARTS, remediesSlowly, type BoardTrial, type Remedy } from "../core/advice";
+import {
+  boardsOf,
+  rankBoardsSlowly,
+  REMEDY_PARTS,
+  remediesSlowly,
+  type BoardTrial,
+  type Remedy,
+} from "../core/plan/advice";
 import {
   alternatives,
   assign,
@@ -7,8 +14,8 @@ import {
   moveNeed,
   type Alternative,
   type AssignResult,
-} from "../core/assign";
-import type { Catalogue } from "../core/catalogue";
+} from "../core/plan/assign";
+import type { Catalogue } from "../core/parts/catalogue";
 import { findings, verdict } from "../core/checks";
 import { circuitOf } from "../core/circuit";
 import { applyEdit, defaultHost, endOn, partLookup, type Edit, type Project } from "../core/project";
@@ -21,7 +28,7 @@ import {
   type Alike,
   type Ask,
   type Saving,
-} from "../core/savings";
+} from "../core/plan/savings";
 import { need, needBoards, needFor } from "./parts";
 import type { Step } from "./step";
 

@@ -1,9 +1,9 @@
-import { i2cBuses, lightChains, oneWires, spiBuses, uartLinks } from "../core/buses";
-import type { Catalogue } from "../core/catalogue";
+import { i2cBuses, lightChains, oneWires, spiBuses, uartLinks } from "../core/circuit/buses";
+import type { Catalogue } from "../core/parts/catalogue";
 import { backfeeds, bootStates, brightnessCap, type BootState } from "../core/checks";
-import { realBaud, USUAL_BAUD } from "../core/circuits";
+import { realBaud, USUAL_BAUD } from "../core/circuit/formulas";
 import { circuitOf, type Circuit } from "../core/circuit";
-import { adviseSupplies, batteries, sourcesOn, stageHeat, supplyWires, type SupplyAdvice } from "../core/power";
+import { adviseSupplies, batteries, sourcesOn, stageHeat, supplyWires, type SupplyAdvice } from "../core/circuit/power";
 import { airOf, type Project } from "../core/project";
 import { evaluate, type Triple } from "../core/quantity";
 import { hookupsOf, type Hookup } from "../core/sums";

@@ -1,4 +1,4 @@
-import { chainCandidates, latticeView, openNeeds, planDiff, type LatticeView, type Moved } from "../core/assign";
+import { chainCandidates, latticeView, openNeeds, planDiff, type LatticeView, type Moved } from "../core/plan/assign";
 import { checklist, type CheckItem } from "../core/bench";
 import {
   ConnectorPinsSchema,
@@ -7,13 +7,13 @@ import {
   type Part,
   type PartKind,
   type PartOption,
-} from "../core/catalogue";
+} from "../core/parts/catalogue";
 import { RULES, findings, verdict, type Finding, type Verdict } from "../core/checks";
 import { circuitOf, type Circuit } from "../core/circuit";
-import type { Catalogue } from "../core/catalogue";
+import type { Catalogue } from "../core/parts/catalogue";
 import { cautions } from "../core/formats";
 import { TARGETS, pinConstants, type PinConstant } from "../core/firmware";
-import type { LevelVerdict } from "../core/netlist";
+import type { LevelVerdict } from "../core/circuit/netlist";
 import type { Project } from "../core/project";
 import {
   gridAddressTables,
@@ -26,7 +26,7 @@ import {
   type RunRow,
   type Tool,
   type WireRow,
-} from "../core/wiring";
+} from "../core/build";
 
 /** Everything that the screens show of a project, as plain data. Computed in the worker, whole, after every edit. */
 export interface PartView {

@@ -1,6 +1,6 @@
 import type { Circuit } from "../circuit";
-import { boardProblem, placeOne, type Trouble } from "../wiring/breadboard";
-import { laidNets } from "../wiring/runsheet/laid";
+import { boardProblem, placeOne, type Trouble } from "../build/breadboard";
+import { laidNets } from "../build/runsheet/laid";
 import type { Finding, Fix, Rule } from "./types";
 
 /** Laying every wire is not asked for where nothing stands on a breadboard. */

@@ -1,4 +1,4 @@
-import { recommendedCompanions } from "../assign";
+import { recommendedCompanions } from "../plan/assign";
 import type { Circuit } from "../circuit";
 import { evaluate, formatSI } from "../quantity";
 import { elementsAt, netById, otherEnd } from "./graph";

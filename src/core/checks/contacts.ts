@@ -1,5 +1,5 @@
 import type { Circuit } from "../circuit";
-import { logicSupplyPin, type Binding, type Net, type NetElement } from "../netlist";
+import { logicSupplyPin, type Binding, type Net, type NetElement } from "../circuit/netlist";
 import { elementsAt, holds, isRail, netById, otherEnd } from "./graph";
 import { label } from "./help";
 import type { Finding, Fix, Rule } from "./types";

@@ -1,6 +1,6 @@
-import { recommendedCompanions } from "../assign";
+import { recommendedCompanions } from "../plan/assign";
 import type { Circuit } from "../circuit";
-import type { LedPath, NetElement } from "../netlist";
+import type { LedPath, NetElement } from "../circuit/netlist";
 import { splitEnd } from "../project";
 import { formatOhm, nextUp } from "../quantity";
 import { elementsAt, holds, isRail, netById } from "./graph";

@@ -1,5 +1,5 @@
 import type { Circuit } from "../circuit";
-import type { Net, NetElement, Netlist } from "../netlist";
+import type { Net, NetElement, Netlist } from "../circuit/netlist";
 
 interface Graph {
   byId: Map<string, Net>;

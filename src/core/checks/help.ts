@@ -1,7 +1,7 @@
 import type { Circuit } from "../circuit";
-import { planHookups, waysToServe, type PlannedLink } from "../assign";
+import { planHookups, waysToServe, type PlannedLink } from "../plan/assign";
 import { formatSI } from "../quantity";
-import type { Need } from "../catalogue";
+import type { Need } from "../parts/catalogue";
 import { splitEnd, type BasicEdit, type Project } from "../project";
 import type { Fix } from "./types";
 

@@ -1,10 +1,10 @@
 import type { Circuit } from "../circuit";
-import { i2cBuses, type I2cBus, type I2cMember } from "../buses";
-import { nextDown } from "../circuits";
+import { i2cBuses, type I2cBus, type I2cMember } from "../circuit/buses";
+import { nextDown } from "../circuit/formulas";
 import { nextUp } from "../quantity";
 import { nextRef, splitEnd, type BasicEdit } from "../project";
 import { formatOhm, formatSI } from "../quantity";
-import type { Net } from "../netlist";
+import type { Net } from "../circuit/netlist";
 import { elementsAt, netById, otherEnd } from "./graph";
 import { label, round } from "./help";
 import type { Finding, Fix, Rule } from "./types";

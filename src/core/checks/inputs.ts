@@ -1,5 +1,5 @@
 import type { Circuit } from "../circuit";
-import { PAIRS, type Net } from "../netlist";
+import { PAIRS, type Net } from "../circuit/netlist";
 import { evaluate, formatOhm, formatV } from "../quantity";
 import { elementsAt, holds, isRail, netById, otherEnd } from "./graph";
 import { label, owner, round } from "./help";

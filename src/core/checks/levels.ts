@@ -1,8 +1,8 @@
 import type { Circuit } from "../circuit";
-import { chooseDivider } from "../circuits";
-import { rootOf } from "../power";
+import { chooseDivider } from "../circuit/formulas";
+import { rootOf } from "../circuit/power";
 import { formatV, nextUp, type Triple } from "../quantity";
-import { CLAMP_V, clampsToSupply, INJECTION_MA, type LevelVerdict } from "../netlist";
+import { CLAMP_V, clampsToSupply, INJECTION_MA, type LevelVerdict } from "../circuit/netlist";
 import { houseRule } from "../project";
 import { seriesOhm } from "./graph";
 import { isTwoWay, label, moveFix, owner, round } from "./help";

@@ -1,7 +1,7 @@
 import type { Circuit } from "../circuit";
-import { BETA_MAX, bjtStage, fetStage, leastBase } from "../circuits";
-import type { Element } from "../catalogue";
-import type { Instance, Net, NetElement } from "../netlist";
+import { BETA_MAX, bjtStage, fetStage, leastBase } from "../circuit/formulas";
+import type { Element } from "../parts/catalogue";
+import type { Instance, Net, NetElement } from "../circuit/netlist";
 import { evaluate, formatOhm, formatV, type Triple } from "../quantity";
 import { nextRef, splitEnd, type BasicEdit } from "../project";
 import { elementsAt, holds, isRail, netById, otherEnd, seriesOhm } from "./graph";

@@ -1,6 +1,6 @@
-import { openPins, recommendedCompanions } from "../assign";
+import { openPins, recommendedCompanions } from "../plan/assign";
 import type { Circuit } from "../circuit";
-import type { Binding } from "../netlist";
+import type { Binding } from "../circuit/netlist";
 import { splitEnd, type CompanionValue } from "../project";
 import { formatOhm } from "../quantity";
 import { decidingNet, elementsAt, holds, isRail, netById, otherEnd } from "./graph";

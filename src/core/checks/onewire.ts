@@ -1,4 +1,4 @@
-import { oneWires } from "../buses";
+import { oneWires } from "../circuit/buses";
 import { evaluate, formatOhm, formatV } from "../quantity";
 import { label, mA, round } from "./help";
 import { logicSupplyFix } from "./supply-fixes";

@@ -1,7 +1,15 @@
-import { effectiveNeed, followers, hostFacts, sharedClashes, standingProblem, shareKey, waysToServe } from "../assign";
-import { findPin, isBusKind, type Pin } from "../catalogue";
+import {
+  effectiveNeed,
+  followers,
+  hostFacts,
+  sharedClashes,
+  standingProblem,
+  shareKey,
+  waysToServe,
+} from "../plan/assign";
+import { findPin, isBusKind, type Pin } from "../parts/catalogue";
 import type { Circuit } from "../circuit";
-import type { Binding } from "../netlist";
+import type { Binding } from "../circuit/netlist";
 import { splitEnd } from "../project";
 import { elementsAt, holds, isRail, netById, otherEnd, seriesOhm } from "./graph";
 import { label, moveFix } from "./help";

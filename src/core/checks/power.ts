@@ -1,8 +1,8 @@
-import { findPin, type Pin } from "../catalogue";
+import { findPin, type Pin } from "../parts/catalogue";
 import type { Circuit } from "../circuit";
 import { evaluate, formatV, type Triple } from "../quantity";
-import type { PowerLimit, Stage } from "../power";
-import type { Instance, Net } from "../netlist";
+import type { PowerLimit, Stage } from "../circuit/power";
+import type { Instance, Net } from "../circuit/netlist";
 import { label, linkedRefs, mA, round, wireUp } from "./help";
 import { adapterFix, logicSupplyFix, outletsFor, ownSupply, ownSupplyFix, regulatorFix, ROOMY } from "./supply-fixes";
 import { droppedOut } from "./regulators";

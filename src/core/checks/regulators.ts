@@ -1,5 +1,5 @@
 import type { Circuit } from "../circuit";
-import { JUNCTION_MAX_C, JUNCTION_WARM_C, stageHeat, type Stage } from "../power";
+import { JUNCTION_MAX_C, JUNCTION_WARM_C, stageHeat, type Stage } from "../circuit/power";
 import { airOf } from "../project";
 import { evaluate, formatV } from "../quantity";
 import { netById } from "./graph";

@@ -1,6 +1,6 @@
 import type { Circuit } from "../circuit";
-import type { Element } from "../catalogue";
-import type { Net } from "../netlist";
+import type { Element } from "../parts/catalogue";
+import type { Net } from "../circuit/netlist";
 import { formatV } from "../quantity";
 import type { BasicEdit } from "../project";
 import { elementsAt, netById, otherEnd } from "./graph";

@@ -1,7 +1,7 @@
-import { leadClock, spiBuses, uartLinks, type SpiBus, type UartLink } from "../buses";
-import { findPin } from "../catalogue";
+import { leadClock, spiBuses, uartLinks, type SpiBus, type UartLink } from "../circuit/buses";
+import { findPin } from "../parts/catalogue";
 import type { Circuit } from "../circuit";
-import type { Net } from "../netlist";
+import type { Net } from "../circuit/netlist";
 import { splitEnd } from "../project";
 import { freePin, label, linkOf, moveFix, round } from "./help";
 import type { Finding, Fix, Rule } from "./types";

@@ -1,7 +1,16 @@
 import type { Circuit } from "../circuit";
-import { inCold, lowestNeeded, pushes, rootOf, sourcesOn, supplyWires, type Push, type SourceAt } from "../power";
+import {
+  inCold,
+  lowestNeeded,
+  pushes,
+  rootOf,
+  sourcesOn,
+  supplyWires,
+  type Push,
+  type SourceAt,
+} from "../circuit/power";
 import { evaluate, formatV } from "../quantity";
-import type { Net } from "../netlist";
+import type { Net } from "../circuit/netlist";
 import { airOf, nextRef, splitEnd, type BasicEdit } from "../project";
 import { netById } from "./graph";
 import { label, mA, round } from "./help";

@@ -1,6 +1,6 @@
 import type { Circuit } from "../circuit";
-import type { Pin } from "../catalogue";
-import { isPlugged, logicSupplyPin, type Instance, type Net } from "../netlist";
+import type { Pin } from "../parts/catalogue";
+import { isPlugged, logicSupplyPin, type Instance, type Net } from "../circuit/netlist";
 import { nextRef, type BasicEdit } from "../project";
 import { evaluate } from "../quantity";
 import { label, owner } from "./help";

@@ -1,8 +1,8 @@
 import type { Circuit } from "../circuit";
-import type { Instance, Net } from "../netlist";
-import { sourcesOn } from "../power";
+import type { Instance, Net } from "../circuit/netlist";
+import { sourcesOn } from "../circuit/power";
 import { airOf, houseRule, PLACES } from "../project";
-import { solderWork } from "../wiring/runsheet/words";
+import { solderWork } from "../build/runsheet/words";
 import { label } from "./help";
 import type { Finding, Rule } from "./types";
 

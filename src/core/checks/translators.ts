@@ -1,5 +1,5 @@
 import type { Circuit } from "../circuit";
-import type { Instance, LevelVerdict } from "../netlist";
+import type { Instance, LevelVerdict } from "../circuit/netlist";
 import { nextRef, type BasicEdit } from "../project";
 import { evaluate } from "../quantity";
 import { isTwoWay, label, linkOf } from "./help";

@@ -1,5 +1,5 @@
 import type { Circuit } from "../circuit";
-import { logicSupplyPin, type Instance, type LevelVerdict } from "../netlist";
+import { logicSupplyPin, type Instance, type LevelVerdict } from "../circuit/netlist";
 import { nextRef, type BasicEdit } from "../project";
 import { isTwoWay, label, owner } from "./help";
 import { outletsFor } from "./supply-fixes";

@@ -1,4 +1,4 @@
-import { openPins } from "../assign";
+import { openPins } from "../plan/assign";
 import type { Circuit } from "../circuit";
 import type { Finding, Severity } from "./types";
 

@@ -1,4 +1,4 @@
-import { DROP_SHARE, DROP_V, gaugeFor, JUMPER_A, supplyWires } from "../power";
+import { DROP_SHARE, DROP_V, gaugeFor, JUMPER_A, supplyWires } from "../circuit/power";
 import { houseRule, splitEnd } from "../project";
 import { formatV } from "../quantity";
 import { label, mA, round } from "./help";

@@ -1,6 +1,6 @@
 import type { Circuit } from "../circuit";
 import { houseRule } from "../project";
-import { findPin } from "../catalogue";
+import { findPin } from "../parts/catalogue";
 import { driverOf } from "./drivers";
 import { busNumber, codeText, driverParts, pinConstants, region } from "./pins";
 import type { DriverPart, FirmwareFile, FirmwareTarget } from "./types";

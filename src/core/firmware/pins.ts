@@ -1,8 +1,8 @@
-import { findPin, optionValues } from "../catalogue";
+import { findPin, optionValues } from "../parts/catalogue";
 import type { Circuit } from "../circuit";
-import { isWorked } from "../netlist";
+import { isWorked } from "../circuit/netlist";
 import { houseRule } from "../project";
-import { waysToServe } from "../assign";
+import { waysToServe } from "../plan/assign";
 import type { DriverPart, PinConstant } from "./types";
 
 /** An identifier from anything that a person typed: ASCII letters, digits and _, never empty, never a digit first. */

@@ -1,5 +1,5 @@
 import type { Circuit } from "../circuit";
-import type { Instance } from "../netlist";
+import type { Instance } from "../circuit/netlist";
 
 /** A file of generated firmware; `path` is inside the target's folder. */
 export interface FirmwareFile {

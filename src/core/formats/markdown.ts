@@ -1,6 +1,6 @@
 import type { CheckItem } from "../bench";
 import type { Finding, Verdict } from "../checks";
-import { isLaid, PHASES, type BomRow, type GridAddresses, type RunRow } from "../wiring";
+import { isLaid, PHASES, type BomRow, type GridAddresses, type RunRow } from "../build";
 
 const cell = (t: string | number) =>
   String(t)

@@ -1,6 +1,6 @@
-import { assign, isPlanned } from "../assign";
+import { assign, isPlanned } from "../plan/assign";
 import { checklist } from "../bench";
-import type { Catalogue } from "../catalogue";
+import type { Catalogue } from "../parts/catalogue";
 import { findings, verdict, type Finding, type Verdict } from "../checks";
 import { circuitOf, type Circuit } from "../circuit";
 import { TARGETS } from "../firmware";
@@ -17,10 +17,10 @@ import {
   toolsFor,
   wireList,
   wireTable,
-} from "../wiring";
+} from "../build";
 import { toSvg } from "../drawing";
-import { solderBuild } from "../wiring/solder";
-import { layOutHere } from "../wiring/loom/elk";
+import { solderBuild } from "../build/solder";
+import { layOutHere } from "../build/loom/elk";
 import { cautions } from "./cautions";
 import { toCsv } from "./csv";
 import { planMarkdown, type PlanText } from "./markdown";

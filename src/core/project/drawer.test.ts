@@ -1,9 +1,9 @@
 import { describe, expect, it } from "vitest";
-import { rankBoards } from "../advice";
-import { assign } from "../assign";
+import { rankBoards } from "../plan/advice";
+import { assign } from "../plan/assign";
 import { circuitOf } from "../circuit";
 import { BOARD3, BOARD5, catalogue, make, USB } from "../testing";
-import { partsList } from "../wiring";
+import { partsList } from "../build";
 import { applyEdit, writeProject, loadProject } from ".";
 
 const LED = { ref: "D1", part: "discrete/led-red" };

@@ -1,5 +1,13 @@
 import { z } from "zod";
-import { findPin, isBusKind, optionProblems, PartSchema, withOptions, type Catalogue, type Part } from "../catalogue";
+import {
+  findPin,
+  isBusKind,
+  optionProblems,
+  PartSchema,
+  withOptions,
+  type Catalogue,
+  type Part,
+} from "../parts/catalogue";
 import { partLookup, splitEnd } from "./endpoint";
 import { nextRef } from "./refs";
 import {

@@ -1,4 +1,4 @@
-import { findPin, withOptions, type Catalogue, type Part } from "../catalogue";
+import { findPin, withOptions, type Catalogue, type Part } from "../parts/catalogue";
 import type { Project } from "./schema";
 
 /** One end of a link: a part's reference and a pin's printed label. */

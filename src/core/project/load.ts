@@ -1,4 +1,4 @@
-import { findPin, isBusKind, optionProblems, validateOwnPart, type Catalogue, type Part } from "../catalogue";
+import { findPin, isBusKind, optionProblems, validateOwnPart, type Catalogue, type Part } from "../parts/catalogue";
 import { canonicalEnd, partLookup, splitEnd } from "./endpoint";
 import { PROJECT_VERSION, ProjectSchema, type Project } from "./schema";
 

@@ -1,4 +1,4 @@
-import { partKind } from "../catalogue";
+import { partKind } from "../parts/catalogue";
 import type { Project } from "./schema";
 
 const PREFIX: Record<string, string> = {

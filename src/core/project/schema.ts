@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { PartSchema } from "../catalogue";
+import { PartSchema } from "../parts/catalogue";
 
 /** The project file, `*.lattice.json`. The single source of the type, the validation and the shipped JSON Schema. */
 export const PROJECT_VERSION = 1;

@@ -1,4 +1,4 @@
-import { debounce, nearest, optoStage, pullUpWindow } from "../circuits";
+import { debounce, nearest, optoStage, pullUpWindow } from "../circuit/formulas";
 import { formatOhm, formatSI, formatV, within } from "../quantity";
 import { dot, ground, pin, rail, two, wire } from "./drawing";
 import type { Sum } from "./types";

@@ -1,4 +1,4 @@
-import { chooseDivider, sensorDivider } from "../circuits";
+import { chooseDivider, sensorDivider } from "../circuit/formulas";
 import { formatOhm, formatSI, formatV, within } from "../quantity";
 import { dot, ground, pin, rail, two, wire, type Drawing } from "./drawing";
 import type { Sum } from "./types";

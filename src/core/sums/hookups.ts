@@ -1,4 +1,4 @@
-import { i2cBuses } from "../buses";
+import { i2cBuses } from "../circuit/buses";
 import { switchesOf } from "../checks/loads";
 import type { Circuit } from "../circuit";
 import { evaluate } from "../quantity";

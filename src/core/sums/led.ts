@@ -1,4 +1,4 @@
-import { ledResistor } from "../circuits";
+import { ledResistor } from "../circuit/formulas";
 import { formatOhm, formatSI, formatV } from "../quantity";
 import { ground, pin, rail, two, wire, type Item } from "./drawing";
 import type { Sum } from "./types";

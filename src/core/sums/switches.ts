@@ -1,4 +1,4 @@
-import { bjtStage, fetStage, reservoir } from "../circuits";
+import { bjtStage, fetStage, reservoir } from "../circuit/formulas";
 import { formatOhm, formatSI, formatV, type Triple } from "../quantity";
 import { dot, ground, pin, rail, two, wire, type Drawing, type Item } from "./drawing";
 import { ratingFor } from "./led";

@@ -1,6 +1,6 @@
 import Link from "next/link";
 import type { ReactNode } from "react";
-import type { Part, PartDescription, PartSummary } from "@/core/catalogue";
+import type { Part, PartDescription, PartSummary } from "@/core/parts/catalogue";
 import { HeaderDrawing } from "@/ui/shared/header-drawing";
 
 const CERTAINTY: Record<Part["certainty"], string> = {

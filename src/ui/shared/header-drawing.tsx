@@ -1,4 +1,4 @@
-import type { HeaderRow } from "@/core/catalogue";
+import type { HeaderRow } from "@/core/parts/catalogue";
 
 const STEP = 26;
 const EDGE = 14;

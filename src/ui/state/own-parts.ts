@@ -1,7 +1,7 @@
 "use client";
 import { useCallback, useEffect, useMemo, useState } from "react";
 import { toast } from "sonner";
-import type { Part } from "@/core/catalogue";
+import type { Part } from "@/core/parts/catalogue";
 import { http } from "./http";
 import { useProject } from "./project";
 

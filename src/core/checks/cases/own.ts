@@ -1,5 +1,5 @@
 import { catalogue } from "../../testing";
-import type { Part } from "../../catalogue";
+import type { Part } from "../../parts/catalogue";
 import { AVR, CABLE, changed, moved, CHARGER, ESP, make, part, RP, planned, USB, type Case, type Links } from "./build";
 
 /** A part of the person's own, made from a shipped one. */

@@ -1,4 +1,4 @@
-import type { Pin } from "../../catalogue";
+import type { Pin } from "../../parts/catalogue";
 import { identifier } from "../pins";
 import type { Driver, DriverPart } from "../types";
 

@@ -1,6 +1,6 @@
-import { sourcesOn } from "../../power";
+import { sourcesOn } from "../../circuit/power";
 import type { Circuit } from "../../circuit";
-import { pinWords } from "../../wiring";
+import { pinWords } from "../../build";
 
 export interface Question {
   ask: string;

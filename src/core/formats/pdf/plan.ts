@@ -19,8 +19,8 @@ import {
   toolsFor,
   wireTable,
   type RunRow,
-} from "../../wiring";
-import { layOutHere } from "../../wiring/loom/elk";
+} from "../../build";
+import { layOutHere } from "../../build/loom/elk";
 import { cautions } from "../cautions";
 import { drawFitting } from "./draw";
 import { questionsFor } from "./lesson";

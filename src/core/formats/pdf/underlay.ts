@@ -1,6 +1,6 @@
 import type { Circuit } from "../../circuit";
-import { breadboardDrawing, labelSheets, labelsFor, layoutInProject, propose, SIZES } from "../../wiring";
-import { panelDrawing, panelOf } from "../../wiring/panel";
+import { breadboardDrawing, labelSheets, labelsFor, layoutInProject, propose, SIZES } from "../../build";
+import { panelDrawing, panelOf } from "../../build/panel";
 import { drawFitting, drawTrue, scaleBar } from "./draw";
 import { closeSheet, heading, newPage, openSheet, PAPERS, POINTS_PER_MM, say, type Fonts, type Paper } from "./sheet";
 

@@ -1,6 +1,6 @@
 "use client";
 import { useState } from "react";
-import { ghostKeys, type Key } from "@/core/savings/ghosts";
+import { ghostKeys, type Key } from "@/core/plan/savings/ghosts";
 
 const SIZE = 3;
 const same = (a: Key, b: Key) => a.row === b.row && a.col === b.col;

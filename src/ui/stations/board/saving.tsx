@@ -1,7 +1,7 @@
 "use client";
 import { useEffect, useState } from "react";
 import { toast } from "sonner";
-import type { Alike, Saving, Want } from "@/core/savings";
+import type { Alike, Saving, Want } from "@/core/plan/savings";
 import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";
 import { Ghosts } from "./ghosts";

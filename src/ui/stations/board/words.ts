@@ -1,4 +1,4 @@
-import type { BoardTrial } from "@/core/advice";
+import type { BoardTrial } from "@/core/plan/advice";
 
 export type Trial = Omit<BoardTrial, "project">;
 

@@ -1,7 +1,7 @@
 "use client";
 import { useEffect, useState } from "react";
-import type { Part } from "@/core/catalogue";
-import type { CompareRow } from "@/core/catalogue";
+import type { Part } from "@/core/parts/catalogue";
+import type { CompareRow } from "@/core/parts/catalogue";
 import { Sheet } from "@/ui/frame/dialog";
 import { core } from "@/ui/state/core";
 

@@ -1,7 +1,7 @@
 "use client";
 import { useEffect, useState } from "react";
 import { toast } from "sonner";
-import type { PartSummary } from "@/core/catalogue";
+import type { PartSummary } from "@/core/parts/catalogue";
 import type { Drawer as DrawerData } from "@/core/project";
 import { formatSI, parseQuantity, seriesValues } from "@/core/quantity";
 import { core } from "@/ui/state/core";

@@ -1,7 +1,7 @@
 "use client";
 import { useEffect, useRef, useState } from "react";
-import type { Part } from "@/core/catalogue";
-import type { FacetName, Facets } from "@/core/catalogue/search";
+import type { Part } from "@/core/parts/catalogue";
+import type { FacetName, Facets } from "@/core/parts/catalogue/search";
 import type { Found } from "@/workers/api";
 import { core } from "@/ui/state/core";
 

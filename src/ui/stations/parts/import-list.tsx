@@ -1,8 +1,8 @@
 "use client";
 import { useState } from "react";
 import { toast } from "sonner";
-import type { Part } from "@/core/catalogue";
-import type { MatchedLine } from "@/core/intake";
+import type { Part } from "@/core/parts/catalogue";
+import type { MatchedLine } from "@/core/parts/lists";
 import type { ListChoice } from "@/workers/api";
 import { OpenFile, Problems } from "@/ui/shared/open-file";
 import { core } from "@/ui/state/core";

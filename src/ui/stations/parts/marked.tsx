@@ -1,7 +1,7 @@
 "use client";
 import Link from "next/link";
 import { useEffect, useState } from "react";
-import type { Part, PartDescription } from "@/core/catalogue";
+import type { Part, PartDescription } from "@/core/parts/catalogue";
 import { core } from "@/ui/state/core";
 import { HeaderDrawing } from "@/ui/shared/header-drawing";
 import type { Hit } from "./find";

@@ -1,6 +1,6 @@
 "use client";
 import { useEffect, useState } from "react";
-import type { PartOption } from "@/core/catalogue";
+import type { PartOption } from "@/core/parts/catalogue";
 
 export type PlainOption = Exclude<PartOption, { kind: "pins" }>;
 

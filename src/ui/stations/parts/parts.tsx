@@ -2,8 +2,8 @@
 import { usePathname, useSearchParams } from "next/navigation";
 import { useState } from "react";
 import { toast } from "sonner";
-import type { Part } from "@/core/catalogue";
-import { MOST_COMPARED } from "@/core/catalogue/roles";
+import type { Part } from "@/core/parts/catalogue";
+import { MOST_COMPARED } from "@/core/parts/catalogue/roles";
 import { Tabs } from "@/ui/shared/tabs";
 import { StationTitle } from "@/ui/shared/title";
 import { core } from "@/ui/state/core";

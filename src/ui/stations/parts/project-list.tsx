@@ -1,8 +1,8 @@
 "use client";
 import Link from "next/link";
 import { useEffect, useState } from "react";
-import type { ConnectorPins } from "@/core/catalogue";
-import { PIN_ROLES, type PinRole } from "@/core/catalogue/roles";
+import type { ConnectorPins } from "@/core/parts/catalogue";
+import { PIN_ROLES, type PinRole } from "@/core/parts/catalogue/roles";
 import type { PartView } from "@/workers/view";
 import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";

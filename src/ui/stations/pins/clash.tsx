@@ -2,7 +2,7 @@
 import Link from "next/link";
 import { useEffect, useRef, useState } from "react";
 import { toast } from "sonner";
-import type { Remedy } from "@/core/advice";
+import type { Remedy } from "@/core/plan/advice";
 import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";
 import { nextJob } from "./job";

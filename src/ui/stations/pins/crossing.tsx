@@ -1,4 +1,4 @@
-import type { LatticeCell, LatticeColumn, LatticeRow, LatticeView } from "@/core/assign";
+import type { LatticeCell, LatticeColumn, LatticeRow, LatticeView } from "@/core/plan/assign";
 import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";
 import { STATES } from "./states";

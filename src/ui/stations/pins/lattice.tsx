@@ -10,8 +10,8 @@ import {
   type PointerEvent,
 } from "react";
 import { toast } from "sonner";
-import type { LatticeRow, LatticeView } from "@/core/assign";
-import { cellOf } from "@/core/assign/cell";
+import type { LatticeRow, LatticeView } from "@/core/plan/assign";
+import { cellOf } from "@/core/plan/assign/cell";
 import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";
 import { Crossing, type Ghost } from "./crossing";

@@ -1,4 +1,4 @@
-import type { LatticeView } from "@/core/assign";
+import type { LatticeView } from "@/core/plan/assign";
 
 /** What a later part would still find, by what the pins can do. */
 export function LeftOver({ view }: { view: LatticeView }) {

@@ -1,6 +1,6 @@
 "use client";
 import { useEffect, useState } from "react";
-import type { Alternative } from "@/core/assign";
+import type { Alternative } from "@/core/plan/assign";
 import { Sheet } from "@/ui/frame/dialog";
 import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";

@@ -1,6 +1,6 @@
 import { memo } from "react";
-import type { LatticeColumn, LatticeRow, LatticeView } from "@/core/assign";
-import { cellOf } from "@/core/assign/cell";
+import type { LatticeColumn, LatticeRow, LatticeView } from "@/core/plan/assign";
+import { cellOf } from "@/core/plan/assign/cell";
 import { STATES } from "./states";
 
 /** A column with its place in the view's list of all pins. */

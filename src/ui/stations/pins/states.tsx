@@ -1,4 +1,4 @@
-import type { CellState } from "@/core/assign";
+import type { CellState } from "@/core/plan/assign";
 
 /** Every state of a crossing has a shape (see `.lattice` in the style sheet) and a word. */
 export const STATES: Record<CellState, string> = {

@@ -2,8 +2,8 @@
 import { useEffect, useMemo, useState } from "react";
 import { toast } from "sonner";
 import type { Project } from "@/core/project";
-import type { Rewire } from "@/core/wiring/compare";
-import type { RunRow } from "@/core/wiring/runsheet";
+import type { Rewire } from "@/core/build/compare";
+import type { RunRow } from "@/core/build/runsheet";
 import { Swatch } from "@/ui/shared/wire-colours";
 import { core } from "@/ui/state/core";
 import { http } from "@/ui/state/http";

@@ -1,9 +1,9 @@
 "use client";
 import { SPARE_KINDS, type Kit, type SpareKind } from "@/core/project/schema";
 import { toCsv } from "@/core/formats/csv";
-import { kitTable, kitWire } from "@/core/wiring/lists/kit";
-import { wireSums } from "@/core/wiring/lists/sums";
-import { USUAL_SPARES } from "@/core/wiring/lists/spares";
+import { kitTable, kitWire } from "@/core/build/lists/kit";
+import { wireSums } from "@/core/build/lists/sums";
+import { USUAL_SPARES } from "@/core/build/lists/spares";
 import { useAnswer } from "@/ui/shared/answer";
 import { saveFile } from "@/ui/shared/save-file";
 import { Swatch } from "@/ui/shared/wire-colours";

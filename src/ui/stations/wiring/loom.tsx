@@ -1,8 +1,8 @@
 "use client";
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
 import { Undo2 } from "lucide-react";
-import type { Loom as Geometry, LoomBox, LoomTag } from "@/core/wiring/loom";
-import { isLaid, type RunRow } from "@/core/wiring/runsheet";
+import type { Loom as Geometry, LoomBox, LoomTag } from "@/core/build/loom";
+import { isLaid, type RunRow } from "@/core/build/runsheet";
 import type { Project } from "@/core/project";
 import { saveFile, savePng } from "@/ui/shared/save-file";
 import { core } from "@/ui/state/core";

@@ -1,8 +1,8 @@
 "use client";
 import { Dialog as Radix, Progress } from "radix-ui";
 import { ArrowLeft, ArrowRight, Check, X } from "lucide-react";
-import { phaseById } from "@/core/wiring/runsheet/phases";
-import type { RunRow } from "@/core/wiring/runsheet";
+import { phaseById } from "@/core/build/runsheet/phases";
+import type { RunRow } from "@/core/build/runsheet";
 import { Swatch } from "@/ui/shared/wire-colours";
 import { isWork, wireWords } from "./row";
 

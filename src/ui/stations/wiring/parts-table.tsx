@@ -1,5 +1,5 @@
 "use client";
-import { kitPart } from "@/core/wiring/lists/kit";
+import { kitPart } from "@/core/build/lists/kit";
 import { useProject } from "@/ui/state/project";
 
 /** Parts to lay out, for one bench or for all of them: how many, spares, what to buy, what may be taken instead. */

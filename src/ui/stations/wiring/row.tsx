@@ -1,4 +1,4 @@
-import type { RunRow } from "@/core/wiring/runsheet";
+import type { RunRow } from "@/core/build/runsheet";
 import { Tick } from "@/ui/shared/tick";
 import { Swatch } from "@/ui/shared/wire-colours";
 

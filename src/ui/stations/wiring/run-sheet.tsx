@@ -1,8 +1,8 @@
 "use client";
 import { useState } from "react";
 import { Presentation } from "lucide-react";
-import { PHASES } from "@/core/wiring/runsheet/phases";
-import type { RunRow } from "@/core/wiring/runsheet";
+import { PHASES } from "@/core/build/runsheet/phases";
+import type { RunRow } from "@/core/build/runsheet";
 import { useProject } from "@/ui/state/project";
 import { Loom } from "./loom";
 import { OneAtATime } from "./one";

@@ -1,6 +1,6 @@
 "use client";
 import type { Project } from "@/core/project";
-import type { Remark } from "@/core/wiring/solder";
+import type { Remark } from "@/core/build/solder";
 import { Swatch } from "@/ui/shared/wire-colours";
 import { core } from "@/ui/state/core";
 import { Front } from "./front";

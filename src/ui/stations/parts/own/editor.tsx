@@ -1,7 +1,7 @@
 "use client";
 import { useEffect, useMemo, useRef, useState, type ReactNode } from "react";
-import type { Part } from "@/core/catalogue";
-import type { OwnDraft } from "@/core/ownpart";
+import type { Part } from "@/core/parts/catalogue";
+import type { OwnDraft } from "@/core/parts/own";
 import type { OwnPartCheck } from "@/workers/api";
 import { HeaderDrawing } from "@/ui/shared/header-drawing";
 import { core } from "@/ui/state/core";

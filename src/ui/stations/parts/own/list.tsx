@@ -2,7 +2,7 @@
 import Link from "next/link";
 import { useState } from "react";
 import { toast } from "sonner";
-import type { Part } from "@/core/catalogue";
+import type { Part } from "@/core/parts/catalogue";
 import { OpenFile, Problems } from "@/ui/shared/open-file";
 import { saveFile } from "@/ui/shared/save-file";
 import { core } from "@/ui/state/core";

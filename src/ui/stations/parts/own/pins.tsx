@@ -1,8 +1,8 @@
 "use client";
 import { ArrowDown, ArrowUp, Trash2 } from "lucide-react";
 import { useState } from "react";
-import type { DraftPin } from "@/core/ownpart";
-import { OWN_ROLES, type OwnRole } from "@/core/ownpart/roles";
+import type { DraftPin } from "@/core/parts/own";
+import { OWN_ROLES, type OwnRole } from "@/core/parts/own/roles";
 import { core } from "@/ui/state/core";
 
 const ROLES = Object.entries(OWN_ROLES) as [OwnRole, string][];

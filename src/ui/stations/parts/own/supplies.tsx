@@ -1,6 +1,6 @@
 "use client";
-import type { DraftSupply } from "@/core/ownpart";
-import { blankSupply } from "@/core/ownpart/roles";
+import type { DraftSupply } from "@/core/parts/own";
+import { blankSupply } from "@/core/parts/own/roles";
 
 const POWER = [
   ["V", "Supply range", "2.7 to 5.5 V"],

@@ -1,0 +1,40 @@
+import { findPin } from "../parts/catalogue";
+import type { Instance } from "../circuit/netlist";
+
+const ORDINALS = ["first", "second", "third"];
+const nth = (n: number) =>
+  ORDINALS[n - 1] ?? `${n}${[11, 12, 13].includes(n % 100) ? "th" : (["th", "st", "nd", "rd"][n % 10] ?? "th")}`;
+
+const DOUBLE_ROW_MM = 2.54;
+const printed = (label: string) => label.replace(/\.\d+$/, "");
+
+/** On a board or a bare chip: by header and count from the end where the counting starts, by number where it has one. */
+function headerWords(inst: Instance, at: { header: string; index: number }, label: string): string {
+  const board = inst.part.board!;
+  const header = board.headers.find((h) => h.id === at.header);
+  const from = board.countedFrom ?? "the USB end";
+  const row = `${header?.side ?? at.header} ${inst.part.id.startsWith("chip/") ? "side" : "header"}`;
+  const along = `${row}, ${nth(at.index)} from ${from}`;
+  // Two rows side by side are numbered across: odd positions on one side, even ones on the other.
+  if (board.rowPitch_mm === DOUBLE_ROW_MM)
+    return `position ${2 * at.index - (header?.side === "left" ? 1 : 0)} of the double row (${along}), ${printed(label)}`;
+  if (header && header.side !== "left" && header.side !== "right")
+    return `${header.says.split(",")[0]}, printed ${printed(label)}`;
+  if (inst.part.id.startsWith("chip/")) {
+    const total = board.headers.reduce((s, h) => s + h.count, 0);
+    return `pin ${header?.side === "right" ? total - at.index + 1 : at.index} (${along}), ${printed(label)}`;
+  }
+  return `${along}, printed ${printed(label)}`;
+}
+
+/** Where a pin is, in words: "left header, third from the USB end, printed D4" or "second of 4, printed VCC". */
+export function pinWords(inst: Instance, label: string): string {
+  const pin = findPin(inst.part, label);
+  if (!pin) return label;
+  if (pin.role === "cable") return "USB socket";
+  if (pin.at && inst.part.board) return headerWords(inst, pin.at, pin.label);
+  const pins = inst.part.pins;
+  if (inst.part.body.header?.kind === "leads" && pin.says) return `${pin.says} (${pin.label})`;
+  if (pins.length < 3) return pin.label;
+  return `${nth(pins.indexOf(pin) + 1)} of ${pins.length}, printed ${pin.label}`;
+}

@@ -1,0 +1,250 @@
+import { findPin } from "../../parts/catalogue";
+import type { Circuit } from "../../circuit";
+import type { Instance, Net } from "../../circuit/netlist";
+import { JUMPER_AWG } from "../../circuit/power";
+import type { Layout, PlacedPart } from "../breadboard";
+import { houseRule } from "../../project";
+import { netColours } from "../colours";
+import { benchName } from "../names";
+import { pinWords } from "../position";
+import { endKind, isLead, isSupply } from "./ends";
+import { PHASES, type PhaseId } from "./phases";
+import { laidNets } from "./laid";
+import { nameOf, pairName, type Hub, type Point, type Stretch } from "./sharing";
+import { CHECK, solderWork, wayRound, WHY } from "./words";
+
+export interface RunRow {
+  /** Stable across edits that do not touch this wire; ticks are kept by it. */
+  id: string;
+  step: number;
+  phase: PhaseId;
+  /** `row`: joined by a row of the breadboard, nothing to lay; it is listed for other tools only. */
+  kind: "look" | "solder" | "turn" | "wire" | "leg" | "cable" | "row";
+  from: string;
+  to: string;
+  fromWords: string;
+  toWords: string;
+  net: string;
+  colour: string;
+  length_cm: number;
+  endA: string;
+  endB: string;
+  /** Holes of the breadboard; empty where an end is not on one. */
+  holeA: string;
+  holeB: string;
+  /** American wire gauge; 0 where no wire is laid. */
+  awg: number;
+  note: string;
+  /** Why this step comes now, and what to look at before going on. */
+  why: string;
+  check: string;
+}
+/** Whether a row lays something between two points; the others are things to do or to look at. */
+export const isLaid = (r: RunRow): boolean => r.kind === "wire" || r.kind === "leg" || r.kind === "cable";
+
+type Draft = Omit<RunRow, "step">;
+
+const DEFAULT_CM = 20;
+const LEG_CM = 10;
+const CABLE_CM = 100;
+/** What a jumper needs besides the way between its holes: both ends down, and a bend. */
+const HOLE_MM = 20;
+
+/** A step at one part, or at the whole bench. */
+const stepAt = (id: string, phase: PhaseId, kind: RunRow["kind"], at: string, note: string): Draft => ({
+  id,
+  phase,
+  kind,
+  from: at,
+  to: "",
+  fromWords: at,
+  toWords: "",
+  net: "",
+  colour: "",
+  length_cm: 0,
+  endA: "",
+  endB: "",
+  holeA: "",
+  holeB: "",
+  awg: 0,
+  note,
+  why: WHY[phase],
+  check: CHECK[phase],
+});
+
+/** Where a part goes on the breadboard: its outermost pins with their holes. */
+function placeWords(part: PlacedPart): string {
+  const [first, last] = [part.holes[0], part.holes.at(-1)];
+  if (!first || !last) return "";
+  if (part.holes.length <= 4) return `${part.holes.map((h) => `${h.pin} in ${h.hole}`).join(", ")}.`;
+  const corners = [
+    first,
+    part.holes.find((h) => h.hole.replace(/.*?([a-j])\d+$/, "$1") !== first.hole.replace(/.*?([a-j])\d+$/, "$1")),
+    last,
+  ];
+  return `${corners.flatMap((h) => (h ? [`${h.pin} in ${h.hole}`] : [])).join(", ")}.`;
+}
+
+function atParts(c: Circuit, layout: Layout | null): Draft[] {
+  const places = new Map(layout?.parts.map((p) => [p.ref, placeWords(p)]));
+  const all = [...c.netlist.expanded.instances.values()];
+  const solder = all.flatMap((i) => {
+    const work = i.inserted ? null : solderWork(i);
+    return work ? [stepAt(`solder-${i.ref}`, "solder", "solder", i.ref, `${i.label}: ${work}`)] : [];
+  });
+  const turn = all.flatMap((i) => {
+    const care = i.part.cautions.map((t) => `Take care: ${t}`);
+    const says = [places.get(i.ref), wayRound(i), ...care].filter(Boolean).join(" ");
+    return says ? [stepAt(`look-${i.ref}`, "place", "turn", i.ref, `${benchName(i)}: ${says}`)] : [];
+  });
+  return [
+    stepAt(
+      "look-unplug",
+      "prepare",
+      "look",
+      "everything",
+      "Unplug every supply and every USB cable before the first wire.",
+    ),
+    ...solder,
+    ...turn,
+  ];
+}
+
+/** Nets on which something draws heavily or kicks back: motors, coils, lamps, and parts with a supply for loads. */
+function isLoad(c: Circuit, net: Net): boolean {
+  return (
+    net.kind === "signal" && c.netlist.elements.some((e) => e.kind === "load" && (e.a === net.id || e.b === net.id))
+  );
+}
+const feedsLoads = (i: Instance | undefined, pin: string) => {
+  const supply = i && findPin(i.part, pin)?.supply;
+  return supply ? (i.part.supplies[supply]?.forLoads ?? false) : false;
+};
+
+function phaseOf(c: Circuit, net: Net, s: Stretch): PhaseId {
+  if (net.kind === "ground") return "ground";
+  const ends = [s.a, s.b].flatMap((p) =>
+    typeof p === "string" ? [] : [{ inst: c.netlist.instance(p.ref), pin: p.pin }],
+  );
+  if (net.kind === "supply") {
+    if (ends.some((e) => isSupply(e.inst))) return "source";
+    return ends.some((e) => feedsLoads(e.inst, e.pin)) ? "load" : "supply";
+  }
+  if (isLoad(c, net)) return "load";
+  return net.kind === "bus-line" ? "bus" : "signal";
+}
+
+/**
+ * Ground nets that are kept apart on purpose: by the project's list or house rule, or because a part stands between them,
+ * one ground on each side. Two grounds that are only not joined yet are a fault, and no reason to keep them apart.
+ */
+function separateGrounds(c: Circuit): Set<string> {
+  const wired = c.netlist.nets.filter((n) => n.kind === "ground" && n.ends.length > 1);
+  if (wired.length < 2) return new Set();
+  const between = c.project.parts.some((p) => {
+    const sides = wired.filter((n) => n.ends.some((e) => e.ref === p.ref));
+    return sides.length > 1 && (c.netlist.instance(p.ref)?.part.channels.length ?? 0) > 0;
+  });
+  const meant =
+    between ||
+    c.project.isolated.length > 0 ||
+    houseRule(c.project, "grounds") === "isolated" ||
+    c.netlist.bindings.some((b) => b.isolated);
+  return new Set(meant ? wired.map((n) => n.id) : []);
+}
+
+const usbNet = (c: Circuit, w: Circuit["netlist"]["wires"][number]) =>
+  c.netlist.netOf(`${w.from.ref}:${findPin(c.netlist.instance(w.from.ref)!.part, w.from.pin)!.supply}`);
+
+/** Every step and wire, with what rows of the breadboard join by themselves, which has no step of its own. */
+function makeRows(c: Circuit): RunRow[] {
+  const colours = netColours(c.netlist.nets, c.project.houseRules.wireColours);
+  const cm = new Map(c.project.parts.map((p) => [p.ref, p.wire_cm]));
+  const instanceOf = (p: Point | Hub) => (typeof p === "string" ? undefined : c.netlist.instance(p.ref));
+  // A loose part stands close to what it serves; only the wire to the module itself has the length that the person gave.
+  const given = (p: Point | Hub) => (typeof p === "string" ? 0 : (cm.get(p.ref) ?? 0));
+  const words = (p: Point | Hub, hole: string) => {
+    const inst = instanceOf(p);
+    const at = inst ? `${inst.label}: ${pinWords(inst, (p as Point).pin)}` : (p as Hub);
+    return hole ? `hole ${hole}, ${inst ? `in the row of ${at}` : at}` : at;
+  };
+  const { nets, layout } = laidNets(c);
+  const lengthOf = (s: Stretch, leg: boolean): number => {
+    if (s.cable) return CABLE_CM;
+    if (s.joined) return 0;
+    if (s.close) return LEG_CM;
+    // A jumper on the breadboard: from hole to hole, with what goes down into both.
+    if (s.holes?.[0] && s.holes[1]) return Math.ceil((s.apart_mm! + HOLE_MM) / 10);
+    return Math.max(given(s.a), given(s.b)) || (leg ? LEG_CM : DEFAULT_CM);
+  };
+  const apart = separateGrounds(c);
+
+  const row = (net: Net, s: Stretch, phase: PhaseId): Draft => {
+    const [ia, ib] = [instanceOf(s.a), instanceOf(s.b)];
+    const [holeA, holeB] = [s.holes?.[0] ?? "", s.holes?.[1] ?? ""];
+    // On a breadboard a leg sits in its row; what leaves the row is a wire.
+    const leg = !s.cable && !s.holes && (isLead(ia) || isLead(ib));
+    const note = [
+      s.because,
+      s.joined && "joined by the row of the breadboard: no wire",
+      s.heavy?.says,
+      apart.has(net.id) && `Isolated: ${net.name} must never meet the other ground`,
+    ];
+    return {
+      id: nameOf(s.a) === nameOf(s.b) ? `${nameOf(s.a)} ${holeA}~${holeB}` : pairName(nameOf(s.a), nameOf(s.b)),
+      phase,
+      kind: s.joined ? "row" : s.cable ? "cable" : leg ? "leg" : "wire",
+      from: nameOf(s.a),
+      to: nameOf(s.b),
+      fromWords: words(s.a, holeA),
+      toWords: words(s.b, holeB),
+      net: net.name,
+      colour: s.cable || s.joined || (!s.holes && isLead(ia) && isLead(ib)) ? "" : colours.get(net.id)!,
+      length_cm: lengthOf(s, leg),
+      endA: s.cable ? "plug" : ia && !holeA ? endKind(ia) : "pin",
+      endB: s.cable ? "plug" : ib && !holeB ? endKind(ib) : "pin",
+      holeA,
+      holeB,
+      awg: s.cable ? 0 : (s.heavy?.awg ?? JUMPER_AWG),
+      note: note.filter(Boolean).join(". "),
+      why: s.cable ? WHY.source : WHY[phase],
+      check: CHECK[phase],
+    };
+  };
+
+  const laid = nets.flatMap(({ net, stretches }) =>
+    stretches.map((s) => row(net, s, s.joined ? "place" : phaseOf(c, net, s))),
+  );
+  const cables = c.netlist.wires
+    .filter((w) => w.cable)
+    .map((w) =>
+      row(
+        usbNet(c, w),
+        { a: w.from, b: w.to, cable: true, because: "Plug in only when every check before power is done." },
+        "source",
+      ),
+    );
+  const all = [...atParts(c, layout), ...laid, ...cables];
+  let step = 0;
+  return PHASES.flatMap((ph) => all.filter((r) => r.phase === ph.id)).map((r) => ({
+    ...r,
+    step: r.kind === "row" ? step : ++step,
+  }));
+}
+
+const memo = new WeakMap<Circuit, RunRow[]>();
+/** Remembered for the circuit: run sheet, wire table and tools are all read from it. */
+function allRows(c: Circuit): RunRow[] {
+  const rows = memo.get(c) ?? makeRows(c);
+  memo.set(c, rows);
+  return rows;
+}
+
+/**
+ * The run sheet: every wire once, in safe build order, with where both ends are, colour, length, gauge and ends, why it
+ * comes now and what to check. Shared nets follow the house rule; heavy loads go straight to their source; sources last.
+ */
+export const runSheet = (c: Circuit): RunRow[] => allRows(c).filter((r) => r.kind !== "row");
+
+/** What joins what, for other tools: the wires of the run sheet, and what a row of the breadboard joins without one. */
+export const wireList = (c: Circuit): RunRow[] => allRows(c).filter((r) => isLaid(r) || r.kind === "row");

@@ -1,0 +1,67 @@
+import type { Catalogue } from "../parts/catalogue";
+import { buildNets, expand, ledPaths, levelVerdicts, type LedPath, type LevelVerdict, type Netlist } from "./netlist";
+import { nameNets } from "./netlist/build";
+import { powerReport, resolveVoltages, type PowerReport } from "./power";
+import type { Project } from "../project";
+
+/** The whole electrical picture of a project: what every later stage reads. */
+export interface Circuit {
+  project: Project;
+  catalogue: Catalogue;
+  netlist: Netlist;
+  power: PowerReport;
+  levels: LevelVerdict[];
+  leds: LedPath[];
+}
+
+function ledLoads(n: Netlist, leds: LedPath[]) {
+  const seen = new Set<string>();
+  // A light without a resistor has no sensible current; its own rule speaks for it.
+  return leds.flatMap((l) => {
+    const key = [...l.leds].sort().join();
+    if (!l.I || l.R === 0 || l.high.kind !== "pin" || seen.has(key)) return [];
+    seen.add(key);
+    const { ref, pin } = l.high.end;
+    const supply = n.level(ref, pin)?.supply;
+    const label = n.instance(l.ref)?.label ?? l.ref;
+    return supply
+      ? [{ node: `${ref}:${supply}`, ref: l.ref, label, flow: { idle: 0, typ: l.I.typ, peak: l.I.max } }]
+      : [];
+  });
+}
+
+/** Computes on first use and remembers: planning asks for nets and voltages many times, for levels hardly ever. */
+function lazily<T>(work: () => T): () => T {
+  let done: { value: T } | undefined;
+  return () => (done ??= { value: work() }).value;
+}
+
+const memo = new WeakMap<Project, Circuit>();
+
+/** project -> expand -> nets -> voltages -> levels, currents, power. Pure; memoised by the project's identity. */
+export function circuitOf(project: Project, catalogue: Catalogue): Circuit {
+  const known = memo.get(project);
+  if (known && known.catalogue === catalogue) return known;
+  const netlist = buildNets(expand(project, catalogue));
+  const feeds = resolveVoltages(netlist);
+  nameNets(netlist.nets, netlist.expanded, netlist.bindings);
+  const leds = lazily(() => ledPaths(netlist));
+  const power = lazily(() => powerReport(netlist, feeds, ledLoads(netlist, leds())));
+  const levels = lazily(() => levelVerdicts(netlist));
+  const circuit: Circuit = {
+    project,
+    catalogue,
+    netlist,
+    get power() {
+      return power();
+    },
+    get levels() {
+      return levels();
+    },
+    get leds() {
+      return leds();
+    },
+  };
+  memo.set(project, circuit);
+  return circuit;
+}

@@ -1,0 +1,152 @@
+import { evaluate } from "../../quantity";
+import type { Netlist } from "../netlist";
+import { inCold, type Chemistry } from "./cold";
+import { lowestNeeded } from "./needs";
+import { sourcesOn, type SourceAt } from "./at";
+import type { Load, PowerReport } from "./tree";
+
+/**
+ * Volts of one cell against the share of its charge that is used, at small currents: typical shapes of the kind, from
+ * the discharge figures that cell data sheets print. Between the points it is a straight line.
+ */
+const CURVES: Record<Chemistry, [used: number, V: number][]> = {
+  alkaline: [
+    [0, 1.6],
+    [0.05, 1.5],
+    [0.2, 1.38],
+    [0.4, 1.27],
+    [0.6, 1.2],
+    [0.8, 1.12],
+    [0.9, 1.04],
+    [0.97, 0.92],
+    [1, 0.8],
+  ],
+  lithium: [
+    [0, 4.2],
+    [0.05, 4.08],
+    [0.2, 3.92],
+    [0.4, 3.78],
+    [0.6, 3.68],
+    [0.8, 3.58],
+    [0.9, 3.48],
+    [0.96, 3.3],
+    [1, 3.0],
+  ],
+};
+/** What becomes of the printed capacity: age, a cool room, self-discharge take some; a fresh one may give a little more. */
+const WORN = 0.75;
+const FRESH = 1.05;
+
+/** Volts of a whole battery when `used` (0 to 1) of its charge is gone and it gives `A` amperes: E(used)·n − A·Ri. */
+export function batteryVolts(b: Battery, used: number, A: number): number {
+  const points = CURVES[b.chemistry];
+  const i = Math.max(
+    1,
+    points.findIndex(([u]) => u >= Math.min(1, used)),
+  );
+  const [u0, v0] = points[i - 1]!;
+  const [u1, v1] = points[i]!;
+  return b.cells * (v0 + ((used - u0) / (u1 - u0)) * (v1 - v0)) - A * b.rint_ohm;
+}
+
+export interface Battery {
+  ref: string;
+  label: string;
+  chemistry: Chemistry;
+  cells: number;
+  capacity_Ah: number;
+  rint_ohm: number;
+  /** Share of the time that the project is awake; the rest it idles. */
+  duty: number;
+  flow: Load;
+  /** Volts below which something stops working, and what. */
+  cutoff_V: number;
+  cutoffBy: string | null;
+  /** The air at its coldest where the build lives, °C. */
+  coldest_C: number;
+}
+
+export interface BatteryLife {
+  battery: Battery;
+  average_A: number;
+  /** Share of the charge that is used when the voltage under peak load reaches the cut-off. */
+  usable: number;
+  /** Hours: a worn battery at the coldest against a fresh one in a room. */
+  hours: { min: number; max: number };
+  /** Volts lost inside at the peak, in a room and at the coldest. */
+  sag_V: number;
+  coldSag_V: number;
+  points: { used: number; rest_V: number; peak_V: number }[];
+}
+
+function batteryOf(n: Netlist, power: PowerReport, s: SourceAt, netId: string, coldest_C: number): Battery | null {
+  const { chemistry, cells, capacity_mAh, rint_ohm } = s.source;
+  const limit = power.limits.find((l) => l.net === netId && l.kind === "source");
+  if (!chemistry || capacity_mAh === undefined || !limit) return null;
+  const need = lowestNeeded(n, power, netId);
+  const empty = evaluate(s.source.V.min, s.inst.vars);
+  return {
+    ref: s.ref,
+    label: s.inst.label,
+    chemistry,
+    cells: cells ?? 1,
+    capacity_Ah: evaluate(capacity_mAh, s.inst.vars) / 1000,
+    rint_ohm: evaluate(rint_ohm ?? 0, s.inst.vars),
+    duty: s.inst.vars.duty ?? 1,
+    flow: limit.flow,
+    cutoff_V: Math.max(need.V, empty),
+    cutoffBy: need.V > empty ? need.by : null,
+    coldest_C,
+  };
+}
+
+/** The share of the charge at which the voltage under `A` amperes falls to `cutoff`, by halving; 0 when at once. */
+function usableAt(b: Battery, cutoff: number, A: number): number {
+  if (batteryVolts(b, 0, A) <= cutoff) return 0;
+  if (batteryVolts(b, 1, A) > cutoff) return 1;
+  let [lo, hi] = [0, 1];
+  for (let i = 0; i < 40; i++) {
+    const mid = (lo + hi) / 2;
+    if (batteryVolts(b, mid, A) > cutoff) lo = mid;
+    else hi = mid;
+  }
+  return lo;
+}
+
+/**
+ * How long a battery lasts: capacity · usable share ÷ (duty · typical + (1 − duty) · idle), from worn and cold to fresh. The
+ * usable share ends where the voltage under the typical current, sag included, is no longer enough; for the worn one, under
+ * the peak and with the inner resistance of a cold cell.
+ */
+export function batteryLife(b: Battery): BatteryLife {
+  const average_A = b.duty * b.flow.typ + (1 - b.duty) * b.flow.idle;
+  const usable = usableAt(b, b.cutoff_V, b.flow.typ);
+  const cold = inCold(b.chemistry, b.coldest_C);
+  const careful = usableAt({ ...b, rint_ohm: b.rint_ohm * cold.times }, b.cutoff_V, b.flow.peak);
+  const hours = (share: number, worn: number) =>
+    average_A > 0 ? (b.capacity_Ah * share * worn) / average_A : Infinity;
+  return {
+    battery: b,
+    average_A,
+    usable,
+    hours: { min: hours(careful, WORN * cold.share), max: hours(usable, FRESH) },
+    sag_V: b.flow.peak * b.rint_ohm,
+    coldSag_V: b.flow.peak * b.rint_ohm * cold.times,
+    points: Array.from({ length: 41 }, (_, i) => {
+      const used = i / 40;
+      return { used, rest_V: batteryVolts(b, used, b.flow.idle), peak_V: batteryVolts(b, used, b.flow.peak) };
+    }),
+  };
+}
+
+/** Every battery of a circuit that something hangs on, where the air gets as cold as `coldest_C`. */
+export function batteries(n: Netlist, power: PowerReport, coldest_C: number): BatteryLife[] {
+  return n.nets.flatMap((net) =>
+    net.kind === "supply"
+      ? sourcesOn(n, net).flatMap((s) => {
+          const b = batteryOf(n, power, s, net.id, coldest_C);
+          return b ? [batteryLife(b)] : [];
+        })
+      : [],
+  );
+}

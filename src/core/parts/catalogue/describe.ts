@@ -1,0 +1,173 @@
+import { evaluate, formatSI } from "../../quantity";
+import { optionVars } from "./options";
+import type { Level, Offer, Part, Pin } from "./schema";
+
+const num = (v: number) => String(Number(v.toPrecision(4)));
+const volts = (v: number) => `${num(v)} V`;
+
+const OFFER: Record<Offer["kind"], (o: never) => string> = {
+  digital: (o: { in: boolean; out: boolean; pull: string[] }) =>
+    `${o.in && o.out ? "in and out" : o.in ? "input only" : "output only"}${o.pull.length ? `, pull-${o.pull.join(" and pull-")}` : ""}`,
+  pwm: (o: { timer: string; channel: string }) => `PWM ${o.timer} ${o.channel}`,
+  adc: (o: { channel: number }) => `analogue in ${o.channel}`,
+  dac: (o: { channel: number }) => `analogue out ${o.channel}`,
+  interrupt: (o: { line: string }) => `interrupt ${o.line}`,
+  i2c: (o: { bus: string; role: string }) => `${o.bus} ${o.role.toUpperCase()}`,
+  spi: (o: { bus: string; role: string }) => `${o.bus} ${o.role.toUpperCase()}`,
+  uart: (o: { bus: string; role: string }) => `${o.bus} ${o.role.toUpperCase()}`,
+  can: (o: { bus: string; role: string }) => `${o.bus} ${o.role.toUpperCase()}`,
+  touch: (o: { channel: number }) => `touch ${o.channel}`,
+  program: (o: { role: string }) => `programming ${o.role.toUpperCase()}`,
+};
+
+const NEED: Record<string, string> = {
+  "digital-out": "input: the board drives it",
+  "digital-in": "output: the board reads it",
+  "digital-io": "both ways",
+  pwm: "input for PWM",
+  adc: "analogue output: the board measures it",
+  dac: "analogue input",
+  interrupt: "output: the board counts its edges",
+};
+const ROLE: Record<Pin["role"], string> = {
+  "supply-in": "supply, in",
+  "supply-out": "supply, out",
+  "supply-io": "supply, in or out",
+  ground: "ground",
+  signal: "signal",
+  passive: "terminal",
+  cable: "socket",
+  reference: "reference voltage",
+  nc: "not used",
+};
+
+/** What a pin is, in words a beginner can use. */
+export function pinWhat(part: Part, p: Pin): string {
+  if (p.need) {
+    const base =
+      NEED[p.need.kind] ?? `${p.need.kind.toUpperCase()} ${(p.need.role ?? "").toUpperCase()} of the bus`.trim();
+    return p.need.optional ? `${base}; may stay free` : base;
+  }
+  const supply = p.supply ? part.supplies[p.supply] : undefined;
+  if (supply && p.role.startsWith("supply"))
+    return `${ROLE[p.role]}, ${spreadWords(supply.V, part)}${p.optional ? "; may stay free" : ""}`;
+  if (p.role === "signal" && !p.offers?.length)
+    return p.io === "in" ? "input" : p.io === "out" ? "output" : p.io === "open-drain" ? "open-drain line" : "signal";
+  return p.offers?.length ? (part.board ? "board pin" : "extra pin for other parts") : ROLE[p.role];
+}
+
+/** `2.7 to 5.5 V, usually 3.3 V`, with the part's options as they are by default. */
+export function spreadWords(V: { min: number | string; typ: number | string; max: number | string }, part: Part) {
+  const vars = optionVars(part, {});
+  const [min, typ, max] = [V.min, V.typ, V.max].map((x) => evaluate(x, vars)) as [number, number, number];
+  return min === max ? volts(typ) : `${num(min)} to ${volts(max)}, usually ${volts(typ)}`;
+}
+
+export interface PinRow {
+  label: string;
+  aliases: string[];
+  what: string;
+  can: string[];
+  hazards: string[];
+  says: string;
+  header: string;
+  index: number;
+}
+export interface HeaderRow {
+  side: "left" | "right" | "top" | "bottom";
+  says: string;
+  pins: { label: string; index: number }[];
+}
+export interface ThresholdRow {
+  name: string;
+  rows: { what: string; rule: string; at: string }[];
+}
+export interface PartDescription {
+  pins: PinRow[];
+  headers: HeaderRow[];
+  thresholds: ThresholdRow[];
+  supplies: { name: string; V: string; mA: string; absMax: string }[];
+}
+
+/** The header as seen from the top: rows of pins in printed order, two rows for boards and chips. */
+export function headerRows(part: Part): HeaderRow[] {
+  const placed = part.pins.filter((p) => p.at);
+  if (part.board && placed.length)
+    return part.board.headers.map((h) => ({
+      side: h.side,
+      says: h.says,
+      pins: placed
+        .filter((p) => p.at!.header === h.id)
+        .sort((a, b) => a.at!.index - b.at!.index)
+        .map((p) => ({ label: p.label, index: p.at!.index })),
+    }));
+  if (placed.length)
+    return (["L", "R"] as const).map((id) => ({
+      side: id === "L" ? "left" : "right",
+      says: id === "L" ? "pin 1 at the notch" : "",
+      pins: placed
+        .filter((p) => p.at!.header === id)
+        .sort((a, b) => a.at!.index - b.at!.index)
+        .map((p) => ({ label: p.label, index: part.pins.indexOf(p) + 1 })),
+    }));
+  const pins = part.pins.map((p, i) => ({ label: p.label, index: i + 1 }));
+  const count = part.body.header?.pins ?? pins.length;
+  const first = pins.slice(0, count);
+  const rest = pins.slice(count);
+  return [
+    { side: "bottom", says: "", pins: first },
+    ...(rest.length ? [{ side: "top" as const, says: "", pins: rest }] : []),
+  ];
+}
+
+const RULES: [key: "VIH" | "VIL" | "VOH" | "VOL" | "absMax", what: string][] = [
+  ["VIH", "sees a high from (VIH)"],
+  ["VIL", "sees a low up to (VIL)"],
+  ["VOH", "drives a high of at least (VOH)"],
+  ["VOL", "drives a low of at most (VOL)"],
+  ["absMax", "absolute maximum"],
+];
+
+function thresholdRow(part: Part, name: string, l: Level): ThresholdRow {
+  const vars = optionVars(part, {});
+  const s = part.supplies[l.supply];
+  const V = s ? evaluate(s.V.typ, vars) : NaN;
+  return {
+    name,
+    rows: RULES.flatMap(([key, what]) => {
+      const rule = l[key];
+      if (rule === undefined) return [];
+      return [{ what, rule: String(rule), at: `${volts(evaluate(rule, { ...vars, V, I: 0 }))} at ${volts(V)}` }];
+    }),
+  };
+}
+
+/** Everything that a part page shows, as plain data. */
+export function describePart(part: Part): PartDescription {
+  const vars = optionVars(part, {});
+  const mA = (x: number | string) => formatSI(evaluate(x, vars) / 1000, "A");
+  return {
+    pins: part.pins.map((p, i) => ({
+      label: p.label,
+      aliases: p.aliases ?? [],
+      what: pinWhat(part, p),
+      can: (p.offers ?? []).map((o) => OFFER[o.kind](o as never)),
+      hazards: (p.hazards ?? []).map((h) => h.says),
+      says: p.says ?? "",
+      header: p.at?.header ?? "",
+      index: p.at?.index ?? i + 1,
+    })),
+    headers: headerRows(part),
+    thresholds: Object.entries(part.levels).map(([name, l]) => thresholdRow(part, name, l)),
+    supplies: Object.values(part.supplies).map((s) => ({
+      name: s.label,
+      V: spreadWords(s.V, part),
+      mA: s.mA
+        ? `${mA(s.mA.idle)} idle, ${mA(s.mA.typ)} typical, ${mA(s.mA.peak)} at most`
+        : s.source
+          ? `gives up to ${mA(s.source.limit_mA)}`
+          : "",
+      absMax: s.absMax_V === undefined ? "" : volts(s.absMax_V),
+    })),
+  };
+}

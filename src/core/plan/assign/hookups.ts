@@ -1,0 +1,317 @@
+import { circuitOf } from "../../circuit";
+import { evaluate, type Triple } from "../../quantity";
+
+import { partKind, type Catalogue, type Part, type Pin } from "../../parts/catalogue";
+import {
+  clampsToSupply,
+  INJECTION_MA,
+  isPlugged,
+  logicSupplyPin,
+  type Instance,
+  type Netlist,
+} from "../../circuit/netlist";
+import { defaultHost, houseRule, partLookup, splitEnd, type Link, type Project } from "../../project";
+import { recommendedCompanions } from "./companions";
+import { attachPoint } from "./collect";
+
+/** A link that the planner makes, with its reason. */
+export interface PlannedLink extends Link {
+  why: string;
+}
+
+const linked = (links: readonly Link[], end: string) => links.some((l) => l.from === end || l.to === end);
+
+/** Whether a supply or ground pin belongs to the board's side; the far side of an isolator is for the person to feed. */
+const isNear = (part: Part, p: Pin) =>
+  (p.role === "ground" ? (p.domain ?? "gnd") : (part.supplies[p.supply ?? ""]?.domain ?? "gnd")) === "gnd";
+
+/** Pins that must be linked for a part to count as wired. */
+export function openPins(project: Project, netlist: Netlist, inst: Instance): Pin[] {
+  return inst.part.pins.filter((p) => {
+    const wants = p.need || ((p.role === "supply-in" || p.role === "ground") && isNear(inst.part, p)) || p.hook;
+    return (
+      wants &&
+      !p.optional &&
+      !p.need?.optional &&
+      !linked(project.links, attachPoint(project, netlist, `${inst.ref}.${p.label}`))
+    );
+  });
+}
+
+/** Grounds and supply pins that are one inside the part need one wire only. */
+function alreadyJoined(project: Project, inst: Instance, pin: Pin): boolean {
+  const same = (p: Pin) =>
+    pin.role === "ground"
+      ? p.role === "ground" && (p.domain ?? "gnd") === (pin.domain ?? "gnd")
+      : p.role.startsWith("supply-") && p.supply === pin.supply;
+  return inst.part.pins.some((p) => same(p) && linked(project.links, `${inst.ref}.${p.label}`));
+}
+
+interface Outlet {
+  ref: string;
+  pin: string;
+  V: Triple;
+  room_A: number;
+  host: boolean;
+}
+
+function outlets(netlist: Netlist, project: Project, catalogue: Catalogue, host: string): Outlet[] {
+  const { power } = circuitOf(project, catalogue);
+  const out: Outlet[] = [];
+  for (const inst of netlist.expanded.instances.values()) {
+    // Supplies, and regulators and plugs that are fed themselves.
+    if (inst.ref !== host && (inst.part.board || inst.inserted)) continue;
+    if (inst.ref !== host && isPlugged(inst, project)) continue;
+    for (const p of inst.part.pins) {
+      if (p.role !== "supply-out" && p.role !== "supply-io") continue;
+      const net = netlist.netOf(`${inst.ref}:${p.supply}`);
+      if (!net.V || out.some((o) => o.ref === inst.ref && netlist.netOf(`${o.ref}.${o.pin}`) === net)) continue;
+      const limits = power.limits.filter((l) => l.net === net.id);
+      const room = Math.min(Infinity, ...limits.map((l) => l.limit_A - l.flow.peak));
+      out.push({ ref: inst.ref, pin: p.label, V: net.V, room_A: room, host: inst.ref === host });
+    }
+  }
+  return out;
+}
+
+function chooseOutlet(
+  list: Outlet[],
+  inst: Instance,
+  pin: Pin,
+  logicV: number,
+  ownSupply: boolean,
+): { at: Outlet; why: string } | null {
+  const s = inst.part.supplies[pin.supply!]!;
+  const [min, max] = [evaluate(s.V.min, inst.vars), evaluate(s.V.max, inst.vars)];
+  const peak = s.mA ? evaluate(s.mA.peak, inst.vars) / 1000 : 0;
+  const fits = list.filter((o) => o.V.typ >= min && o.V.typ <= max && o.V.max <= (s.absMax_V ?? max) + 1e-9);
+  if (!fits.length) return null;
+  const heavy = peak > 0.3 || (s.forLoads ?? false);
+  const typ = evaluate(s.V.typ, inst.vars);
+  // Where the part's signals have this supply's level, a full rail is the lesser evil: its heavy part can move.
+  const rides = Object.values(inst.part.levels).some((l) => l.supply === pin.supply);
+  const score = (o: Outlet) =>
+    (o.V.min >= min && o.V.max <= max ? 0 : 20) +
+    (o.room_A < peak ? 15 : 0) +
+    (heavy && ownSupply && o.host ? 30 : 0) +
+    (!heavy && !o.host ? 8 : 0) +
+    (s.forLoads ? Math.min(6, Math.abs(o.V.typ - typ)) : Math.abs(o.V.typ - logicV) < 0.25 ? 0 : rides ? 18 : 4);
+  const at = [...fits].sort((a, b) => score(a) - score(b))[0]!;
+  const volts = `${at.V.typ.toFixed(1)} V`;
+  const why = heavy
+    ? `${inst.label} ${s.forLoads ? "feeds loads from here" : `may draw ${Math.round(peak * 1000)} mA`}: ${at.host ? "no separate supply is in the list, so it takes" : "it gets its own supply,"} ${at.ref}.${at.pin}`
+    : Math.abs(at.V.typ - logicV) < 0.25
+      ? `${volts} suits ${inst.label} and matches the board's logic level`
+      : `${inst.label} needs ${min} to ${max} V: ${at.ref}.${at.pin} gives ${volts}`;
+  return { at, why };
+}
+
+/**
+ * How a board without its USB cable is fed: an outlet and the board's pin that takes its voltage, the board's logic
+ * rail first, then the inlet with the narrowest range. A bare chip gets every supply pin.
+ */
+function boardFeed(inst: Instance, list: Outlet[]): { at: Outlet; inlets: string[] } | null {
+  const takes = (p: Pin, o: Outlet) => {
+    const s = inst.part.supplies[p.supply!]!;
+    const [min, max] = [evaluate(s.V.min, inst.vars), evaluate(s.V.max, inst.vars)];
+    return o.V.typ >= min && o.V.typ <= max && o.V.max <= Math.max(max, s.absMax_V ?? 0) + 1e-9;
+  };
+  const socket = inst.part.pins.find((p) => p.role === "cable")?.supply;
+  const pins = inst.part.pins.filter((p) => (p.role === "supply-in" || p.role === "supply-io") && !p.optional);
+  const width = (p: Pin) => {
+    const V = inst.part.supplies[p.supply!]!.V;
+    return evaluate(V.max, inst.vars) - evaluate(V.min, inst.vars);
+  };
+  const order = (p: Pin) => (p.supply === socket ? 1000 : 0) + width(p);
+  const ways = list.flatMap((at) =>
+    pins
+      .filter((p) => takes(p, at))
+      .map((p) => ({ at, p, score: order(p) - Math.min(at.room_A, 3) * 0.01 + Math.abs(at.V.typ - 5) * 0.1 })),
+  );
+  const best = ways.sort((a, b) => a.score - b.score)[0];
+  if (!best) return null;
+  const others = partKind(inst.part.id) === "chip" ? pins.filter((p) => p !== best.p && takes(p, best.at)) : [];
+  return { at: best.at, inlets: [best.p, ...others].map((p) => p.label) };
+}
+
+/** What keeps the current into an unpowered input at what its clamp stands, from 3.3 V and from 5 V alike. */
+const INPUT_OHM = 330;
+
+/**
+ * A part on a supply of its own gets a resistor in each signal that the board drives: while that supply is off, the signals
+ * would feed the part through its inputs. Inputs that bear it, and parts that have a resistor already, are left alone.
+ */
+function withInputResistors(project: Project, inst: Instance, home: Instance, netlist: Netlist): Project {
+  const entry = project.parts.find((p) => p.ref === inst.ref);
+  const pins = inst.part.pins.filter((p) => {
+    const level = p.level ? inst.part.levels[p.level] : undefined;
+    const drives = p.io === "in" && p.need && !p.need.optional && p.need.kind !== "i2c";
+    return drives && clampsToSupply(level) && (level?.injection_mA ?? INJECTION_MA) <= INJECTION_MA;
+  });
+  const gap = inst.part.pins.some((p) => p.role === "ground" && (p.domain ?? "gnd") !== "gnd");
+  if (!entry || !pins.length || gap || entry.companions?.seriesResistor !== undefined) return project;
+  // A level shifter in the wire is fed with the part, and stands between already.
+  if (entry.companions?.shifter || !netlist.instance(home.ref)) return project;
+  const owned = project.drawer.resistors_ohm.filter((v) => v >= 270 && v <= 560);
+  const ohm = owned.length ? Math.min(...owned) : INPUT_OHM;
+  const value = { ohm, pins: pins.map((p) => p.label) };
+  return {
+    ...project,
+    parts: project.parts.map((p) =>
+      p.ref === inst.ref ? { ...p, companions: { ...p.companions, seriesResistor: value } } : p,
+    ),
+  };
+}
+
+const firstGround = (inst: Instance) => inst.part.pins.find((p) => p.role === "ground")?.label;
+
+/**
+ * Plans everything but the signal pins: the companions that each part wants, the cable, supplies, grounds and the far
+ * ends of contacts and lights. Parts whose pins are all linked are taken as wired and left alone.
+ */
+export function planHookups(project: Project, catalogue: Catalogue): { project: Project; planned: PlannedLink[] } {
+  const planned: PlannedLink[] = [];
+  const host = defaultHost(project, partLookup(project, catalogue));
+  if (!host) return { project, planned };
+  let now = project;
+  const net = () => circuitOf(now, catalogue).netlist;
+  const link = (from: string, to: string, why: string) => {
+    planned.push({ from, to, why });
+    now = { ...now, links: [...now.links, { from, to }] };
+  };
+
+  const before = net();
+  const open = new Set(
+    [...before.expanded.instances.values()].filter((i) => openPins(project, before, i).length).map((i) => i.ref),
+  );
+  const hasResistor = (ref: string) =>
+    project.links.some(
+      (l) =>
+        [l.from, l.to].some((e) => splitEnd(e).ref === ref) &&
+        [l.from, l.to].some((e) => before.instance(splitEnd(e).ref)?.part.id === "discrete/resistor"),
+    );
+  now = {
+    ...now,
+    parts: now.parts.map((p) => {
+      if (!open.has(p.ref)) return p;
+      const hostRef = before.instance(p.ref)?.host;
+      const extra = recommendedCompanions(project, p, catalogue, hostRef);
+      if (hasResistor(p.ref)) delete extra.seriesResistor;
+      return Object.keys(extra).length ? { ...p, companions: { ...p.companions, ...extra } } : p;
+    }),
+  };
+
+  // Instances and what stands in their wires: no wire changes those.
+  const still = net();
+  for (const ref of before.expanded.hosts) {
+    const inst = before.instance(ref)!;
+    const socket = inst.part.pins.find((p) => p.role === "cable");
+    const powered = inst.part.board && net().netOf(`${ref}:${inst.part.board.logicSupply}`).V;
+    if (powered) continue;
+    const sources = [...before.expanded.instances.values()].filter((i) => i.part.id.startsWith("supply/"));
+    const usb = sources.find(
+      (i) =>
+        i.part.pins.some((p) => p.role === "cable") &&
+        !now.links.some((l) => l.from === `${i.ref}.USB` || l.to === `${i.ref}.USB`),
+    );
+    const plug = usb?.part.pins.find((p) => p.role === "cable")?.label;
+    if (socket && usb && plug) {
+      link(`${usb.ref}.${plug}`, `${ref}.${socket.label}`, "the USB cable feeds the board and carries uploads");
+      continue;
+    }
+    const feed = boardFeed(
+      inst,
+      outlets(net(), now, catalogue, ref).filter((o) => !o.host),
+    );
+    const from = feed && net().instance(feed.at.ref);
+    if (!feed || !from) continue;
+    const what = from.label;
+    for (const [i, inlet] of feed.inlets.entries())
+      link(
+        `${from.ref}.${feed.at.pin}`,
+        `${ref}.${inlet}`,
+        i
+          ? `${inlet} is a second supply pin of the chip`
+          : `${feed.at.V.typ.toFixed(1)} V from ${what} feeds the board`,
+      );
+    const grounds = inst.part.pins.filter((p) => p.role === "ground").map((p) => p.label);
+    for (const g of partKind(inst.part.id) === "chip" ? grounds : grounds.slice(0, 1))
+      if (!linked(now.links, `${ref}.${g}`))
+        link(`${from.ref}.${firstGround(from)}`, `${ref}.${g}`, `${what} and the board share ground`);
+  }
+
+  const volts = new Map<string, number>();
+  const logicVolts = (home: Instance): number => {
+    const there = volts.get(home.ref);
+    if (there !== undefined) return there;
+    const V = net().netOf(`${home.ref}:${home.part.board!.logicSupply}`).V?.typ ?? 5;
+    volts.set(home.ref, V);
+    return V;
+  };
+  for (const { ref } of now.parts) {
+    const inst = still.instance(ref);
+    if (!inst || inst.part.board || inst.part.id.startsWith("supply/") || !open.has(ref)) continue;
+    const home = still.instance(inst.host ?? host);
+    if (!home) continue;
+    const logicV = logicVolts(home);
+    for (const pin of inst.part.pins) {
+      const end = `${ref}.${pin.label}`;
+      if (linked(now.links, end) || alreadyJoined(now, inst, pin) || pin.optional || !isNear(inst.part, pin)) continue;
+      if (pin.role === "supply-in") {
+        const list = outlets(net(), now, catalogue, home.ref).filter((o) => o.ref !== ref);
+        const found = chooseOutlet(list, inst, pin, logicV, houseRule(project, "strips") === "own-supply");
+        if (found) link(end, `${found.at.ref}.${found.at.pin}`, found.why);
+        if (found && !found.at.host && !inst.part.supplies[pin.supply!]?.forLoads)
+          now = withInputResistors(now, inst, home, net());
+      }
+    }
+    for (const pin of inst.part.pins) {
+      const end = `${ref}.${pin.label}`;
+      if (linked(now.links, end) || alreadyJoined(now, inst, pin) || pin.optional || !isNear(inst.part, pin)) continue;
+      const target = attachPoint(now, still, end);
+      if (pin.role === "ground") {
+        const feed = now.links
+          .filter((l) =>
+            inst.part.pins.some(
+              (p) =>
+                p.role === "supply-in" &&
+                isNear(inst.part, p) &&
+                (l.from === `${ref}.${p.label}` || l.to === `${ref}.${p.label}`),
+            ),
+          )
+          .map((l) => splitEnd(splitEnd(l.from).ref === ref ? l.to : l.from).ref)
+          .map((r) => still.instance(r))
+          .find((i) => i && firstGround(i) && i.ref !== home.ref);
+        const to = feed ?? home;
+        link(target, `${to.ref}.${firstGround(to)}`, `${inst.label}'s ground returns to where its supply comes from`);
+        if (
+          feed &&
+          net().netOf(`${feed.ref}.${firstGround(feed)}`) !== net().netOf(`${home.ref}.${firstGround(home)}`) &&
+          houseRule(project, "grounds") === "joined"
+        )
+          link(
+            `${feed.ref}.${firstGround(feed)}`,
+            `${home.ref}.${firstGround(home)}`,
+            "separately powered parts that talk share ground",
+          );
+      }
+      const entry = now.parts.find((p) => p.ref === ref);
+      const toGround = pin.hook === "ground" || (pin.hook === "button-return" && !entry?.companions?.pullDown);
+      if (pin.hook && toGround)
+        link(
+          target,
+          `${home.ref}.${firstGround(home)}`,
+          pin.hook === "ground"
+            ? `${inst.label}'s ${pin.label} goes to ground`
+            : "the contact pulls the pin to ground; the pull-up lets it go",
+        );
+      if (pin.hook === "logic-supply" || (pin.hook === "button-return" && !toGround))
+        link(
+          target,
+          `${home.ref}.${logicSupplyPin(home.part)}`,
+          "the contact lifts the pin to the board's logic voltage; the pull-down lets it go",
+        );
+    }
+  }
+  return { project: now, planned };
+}
