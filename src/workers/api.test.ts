@@ -3,7 +3,7 @@ import { beforeAll } from "vitest";
 import { summarise } from "../core/parts/catalogue";
 import { BOARD3, BOARD5, catalogue as shipped, make, planned, USB } from "../core/testing";
 import { api } from "./api";
-import { catalogue, usePartSource } from "./parts";
+import { catalogue, usePartSource } from "./loading";
 
 /** What was asked of the "server", to see that details come on demand. */
 const asked: string[] = [];

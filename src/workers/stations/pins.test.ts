@@ -1,8 +1,8 @@
 import { beforeAll, describe, expect, it } from "vitest";
-import { summarise } from "../core/parts/catalogue";
-import { BOARD5, catalogue as shipped, make, USB } from "../core/testing";
-import { api } from "./api";
-import { usePartSource } from "./parts";
+import { summarise } from "../../core/parts/catalogue";
+import { BOARD5, catalogue as shipped, make, USB } from "../../core/testing";
+import { api } from "../api";
+import { usePartSource } from "../loading";
 
 beforeAll(() =>
   usePartSource({

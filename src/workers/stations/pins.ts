@@ -1,0 +1,212 @@
+import {
+  boardsOf,
+  rankBoardsSlowly,
+  REMEDY_PARTS,
+  remediesSlowly,
+  type BoardTrial,
+  type Remedy,
+} from "../../core/plan/advice";
+import {
+  alternatives,
+  assign,
+  assignSlowly,
+  isPlanned,
+  moveNeed,
+  type Alternative,
+  type AssignResult,
+} from "../../core/plan/assign";
+import { findings, verdict } from "../../core/checks";
+import { circuitOf } from "../../core/circuit";
+import { applyEdit, defaultHost, endOn, partLookup, type Edit, type Project } from "../../core/project";
+import {
+  alikeParts,
+  applySaving,
+  boardFacts,
+  SAVING_PARTS,
+  savings,
+  type Alike,
+  type Ask,
+  type Saving,
+} from "../../core/plan/savings";
+import { catalogue, need, needBoards, needFor } from "../loading";
+import { step, type Step } from "../step";
+
+/** Jobs that somebody no longer waits for. */
+const dropped = new Set<number>();
+
+const breathe = () => new Promise<void>((resolve) => setTimeout(resolve, 0));
+/** How long work goes on before messages, such as a wish to stop, are looked at. */
+const BREATH_MS = 25;
+
+/** Runs slow work to its end, looking up now and then; a dropped job is told to stop. */
+async function run<T>(work: Generator<number, T, boolean | undefined>, job: number): Promise<T> {
+  let last = performance.now();
+  let stop = false;
+  for (;;) {
+    const r = work.next(stop);
+    if (r.done) {
+      dropped.delete(job);
+      return r.value;
+    }
+    if (performance.now() - last < BREATH_MS) continue;
+    await breathe();
+    last = performance.now();
+    stop = dropped.has(job);
+  }
+}
+
+export interface PlanStep extends Step {
+  status: AssignResult["status"];
+  clash: string | null;
+  core: { need: string; wants: string }[];
+  ms: number;
+  cost: number;
+  costBy: { reason: string; cost: number }[];
+}
+
+const name = (project: Project, end: string | null) =>
+  end === null ? "open" : endOn(defaultHost(project, partLookup(project, catalogue)), end);
+const verdictOf = (project: Project) => {
+  const c = circuitOf(project, catalogue);
+  return verdict(c, findings(c)).words;
+};
+
+/** Planning, moving, boards, remedies and ways to save pins. */
+export const pinsApi = {
+  /** Stops a job that was started with this number; its best answer so far comes back. */
+  drop(job: number) {
+    dropped.add(job);
+  },
+
+  async plan(project: Project, job = 0): Promise<PlanStep> {
+    await needFor(project);
+    const a = await run(assignSlowly(project, catalogue), job);
+    const by = new Map<string, number>();
+    for (const x of a.costBy) by.set(x.reason, (by.get(x.reason) ?? 0) + x.cost);
+    const { status, clash, core, ms, cost } = a;
+    return {
+      ...step(a.project, "plan the pins"),
+      status,
+      clash,
+      core,
+      ms,
+      cost,
+      costBy: [...by].map(([reason, c]) => ({ reason, cost: c })),
+    };
+  },
+
+  async move(
+    project: Project,
+    from: string,
+    pin: string,
+  ): Promise<{ ok: true; step: Step; moved: string[] } | { ok: false; why: string }> {
+    await needFor(project);
+    const m = moveNeed(project, catalogue, from, pin);
+    if (!m.ok) return m;
+    return {
+      ok: true,
+      step: step(m.project, `move ${from} to ${name(project, pin)}`),
+      moved: m.moved.map((x) =>
+        x.from ? `${x.need}: ${name(project, x.from)} → ${name(project, x.to)}` : `${x.need}: ${name(project, x.to)}`,
+      ),
+    };
+  },
+
+  /** What a move would bring, without the cost of a whole view. */
+  async ghost(
+    project: Project,
+    from: string,
+    pin: string,
+  ): Promise<{ ok: boolean; says: string; moved: { need: string; to: string }[] }> {
+    await needFor(project);
+    const m = moveNeed(project, catalogue, from, pin);
+    if (!m.ok) return { ok: false, says: m.why, moved: [] };
+    const wires = m.moved.map((x) => `${x.need} → ${name(project, x.to)}`).join(", ");
+    return {
+      ok: true,
+      says: m.moved.length
+        ? `${m.moved.length} ${m.moved.length === 1 ? "wire moves" : "wires move"}: ${wires}. Then: ${verdictOf(m.project)}`
+        : "nothing moves",
+      moved: m.moved.flatMap(({ need: n, to }) => (to ? [{ need: n, to }] : [])),
+    };
+  },
+
+  /** Wires an optional pin, or leaves it again, and plans what follows. */
+  async want(project: Project, ref: string, pin: string, wanted: boolean): Promise<Step & { clash: string | null }> {
+    await needFor(project);
+    const next = applyEdit(project, { type: "setWanted", ref, pin, wanted }, catalogue);
+    const a = assign(next, catalogue);
+    return { ...step(isPlanned(a) ? a.project : next, `${wanted ? "wire" : "leave"} ${ref}.${pin}`), clash: a.clash };
+  },
+
+  /** Hangs a part on another board, and plans its wires there. */
+  async host(project: Project, ref: string, host: string): Promise<Step> {
+    await needFor(project);
+    const next = applyEdit(project, { type: "setHost", ref, host }, catalogue);
+    const a = assign(next, catalogue);
+    return step(isPlanned(a) ? a.project : next, `${ref} on ${host}`);
+  },
+
+  /** What would help where nothing fits, each really tried. Whole projects, ready to be taken. */
+  async remedies(project: Project, job = 0): Promise<Remedy[]> {
+    await needFor(project);
+    await need(REMEDY_PARTS);
+    await needBoards();
+    const a = await run(assignSlowly(project, catalogue), job);
+    return run(remediesSlowly(project, catalogue, a), job);
+  },
+
+  /** Ways to connect many alike things with fewer pins. */
+  savings(ask: Ask): Saving[] {
+    return savings(ask);
+  },
+
+  /** Alike parts of the project that could share pins, and what its board offers for the sums. */
+  async alike(project: Project): Promise<{ groups: Alike[]; V: number; pin_A: number }> {
+    await needFor(project);
+    return { groups: alikeParts(project, catalogue), ...boardFacts(project, catalogue) };
+  },
+
+  /** Puts a way into the project, planned; the project stays as it is when it does not fit. */
+  async save(
+    project: Project,
+    group: Alike,
+    way: string,
+  ): Promise<{ ok: true; step: Step } | { ok: false; why: string }> {
+    await needFor(project);
+    await need(SAVING_PARTS);
+    const r = applySaving(project, catalogue, group, way);
+    return r.ok ? { ok: true, step: step(r.project, r.says) } : r;
+  },
+
+  /** A plan that was worked out before, as a step. */
+  async take(planned: Project, says: string): Promise<Step> {
+    await needFor(planned);
+    return step(planned, says);
+  },
+
+  async alternatives(project: Project, k: number): Promise<Alternative[]> {
+    await needFor(project);
+    return alternatives(project, catalogue, k);
+  },
+
+  /** Every board tried for this parts list; the planned projects stay here. */
+  async boards(project: Project, job = 0): Promise<Omit<BoardTrial, "project">[]> {
+    await needFor(project);
+    await needBoards();
+    const list = await run(rankBoardsSlowly(project, catalogue), job);
+    return list.length < boardsOf(project, catalogue).length ? [] : list.map(({ project: _planned, ...b }) => b);
+  },
+
+  /** Takes another board (or the first), and plans the pins on it. */
+  async board(project: Project, id: string): Promise<Step & { clash: string | null }> {
+    await needFor(project, { type: "addPart", part: id });
+    const host = defaultHost(project, partLookup(project, catalogue));
+    const edit: Edit = host
+      ? { type: "changePart", ref: host, part: id }
+      : { type: "addPart", part: id, ref: "B1", label: "Controller" };
+    const next = applyEdit(project, edit, catalogue);
+    const a = assign(next, catalogue);
+    return { ...step(a.project, `board ${id}`), clash: a.clash };
+  },
+};

@@ -1,0 +1,102 @@
+import { refreshCompanions } from "../../core/plan/assign";
+import { findings, verdict } from "../../core/checks";
+import { circuitOf } from "../../core/circuit";
+import { applyEdit, describeEdit, readProject, writeProject, type Edit, type Project } from "../../core/project";
+import { catalogue, need, needFor } from "../loading";
+import { step, type Step } from "../step";
+
+/** What an edit would change, in words, before it is made. */
+export interface Preview {
+  verdict: string;
+  gone: string[];
+  come: string[];
+  changes: string[];
+}
+
+const judged = (project: Project) => {
+  const c = circuitOf(project, catalogue);
+  const list = findings(c);
+  return { list, verdict: verdict(c, list) };
+};
+
+function changes(before: Project, after: Project): string[] {
+  const line = (l: { from: string; to: string }) => `${l.from} – ${l.to}`;
+  const old = new Set(before.links.map(line));
+  const now = new Set(after.links.map(line));
+  const refs = new Map(before.parts.map((p) => [p.ref, p]));
+  return [
+    ...after.parts.flatMap((p) => {
+      const was = refs.get(p.ref);
+      if (!was) return [`adds ${p.ref} (${catalogue.get(p.part)?.name ?? p.part})`];
+      const out: string[] = [];
+      for (const k of Object.keys({ ...was.options, ...p.options }))
+        if (was.options?.[k] !== p.options?.[k])
+          out.push(`${p.ref} ${k}: ${was.options?.[k] ?? "as usual"} → ${p.options?.[k] ?? "as usual"}`);
+      for (const k of Object.keys({ ...was.companions, ...p.companions }))
+        if (
+          JSON.stringify((was.companions as Record<string, unknown>)?.[k]) !==
+          JSON.stringify((p.companions as Record<string, unknown>)?.[k])
+        )
+          out.push(
+            `${p.ref} ${k}: ${JSON.stringify((p.companions as Record<string, unknown>)?.[k] ?? "none").replace(/["{}]/g, "")}`,
+          );
+      return out;
+    }),
+    ...before.parts.filter((p) => !after.parts.some((q) => q.ref === p.ref)).map((p) => `takes ${p.ref} out`),
+    ...[...old].filter((l) => !now.has(l)).map((l) => `removes wire ${l}`),
+    ...[...now].filter((l) => !old.has(l)).map((l) => `adds wire ${l}`),
+  ];
+}
+
+/** An edit with what follows from it: suggestions that were taken over follow a changed option or house rule. */
+function apply(project: Project, edit: Edit): Project {
+  const next = applyEdit(project, edit, catalogue);
+  const follows = ["setOption", "setHouseRules", "setDrawer"].includes(edit.type);
+  return follows ? refreshCompanions(project, next, catalogue) : next;
+}
+
+/** Ids that a project text names, so that they can be loaded before it is judged. Never throws. */
+const partIdsIn = (text: string) =>
+  new Set(
+    [...text.slice(0, 2_000_000).matchAll(/"((?:board|chip|module|discrete|supply|connector)\/[a-z0-9-]{1,40})"/g)]
+      .map((m) => m[1]!)
+      .slice(0, 2000),
+  );
+
+/** Opening, reading, writing and editing: what every station needs. */
+export const projectApi = {
+  async open(project: Project): Promise<Step> {
+    await needFor(project);
+    return step(project, "");
+  },
+
+  async edit(project: Project, edit: Edit): Promise<Step> {
+    await needFor(project, edit);
+    return step(apply(project, edit), describeEdit(edit));
+  },
+
+  async preview(project: Project, edit: Edit): Promise<Preview> {
+    await needFor(project, edit);
+    const after = apply(project, edit);
+    const [a, b] = [judged(project), judged(after)];
+    const key = (f: { rule: string; at: string[] }) => `${f.rule} ${f.at.join(" ")}`;
+    const [ka, kb] = [new Set(a.list.map(key)), new Set(b.list.map(key))];
+    return {
+      verdict: b.verdict.words,
+      gone: a.list.filter((f) => !kb.has(key(f))).map((f) => `${f.severity}: ${f.rule} at ${f.at[0]}`),
+      come: b.list.filter((f) => !ka.has(key(f))).map((f) => `${f.severity}: ${f.message}`),
+      changes: changes(project, after),
+    };
+  },
+
+  async read(
+    text: string,
+  ): Promise<{ ok: true; project: Project } | { ok: false; problems: { path: string; message: string }[] }> {
+    await need(partIdsIn(text));
+    return readProject(text, catalogue);
+  },
+
+  write(project: Project): string {
+    return writeProject(project);
+  },
+};

@@ -1,0 +1,57 @@
+import { toSvg, type Drawing } from "../../core/drawing";
+import type { SizeId } from "../../core/build/breadboard";
+import { rewire, type Rewire } from "../../core/build/compare";
+import { loom, loomDrawing, type Loom } from "../../core/build/loom";
+import { panelDrawing, panelOf, type Panel } from "../../core/build/panel";
+import { solderBuild, type SolderBuild } from "../../core/build/solder";
+import { circuitOf } from "../../core/circuit";
+import type { Project } from "../../core/project";
+import { makeBreadboardView, placedAgain, type BreadboardView } from "../breadboard-view";
+import { layOut } from "../layout";
+import { catalogue, needFor } from "../loading";
+import { step, type Step } from "../step";
+
+/** Wiring: drawings, placements, the box, what changes on a wired bench. */
+export const wiringApi = {
+  /** The loom drawing, laid out in a worker of its own. */
+  async loom(project: Project): Promise<Loom> {
+    await needFor(project);
+    return loom(circuitOf(project, catalogue), layOut);
+  },
+
+  /** The front of the box and its drawing; null without a box. */
+  async panel(project: Project): Promise<{ panel: Panel; drawing: Drawing } | null> {
+    await needFor(project);
+    const panel = panelOf(circuitOf(project, catalogue));
+    return panel && { panel, drawing: panelDrawing(panel) };
+  },
+
+  /** The circuit soldered to keep. */
+  async solder(project: Project): Promise<SolderBuild> {
+    await needFor(project);
+    return solderBuild(circuitOf(project, catalogue));
+  },
+
+  /** What a bench wired after one version needs to be wired after another. */
+  async compareWiring(before: Project, after: Project): Promise<Rewire> {
+    await needFor(before);
+    await needFor(after);
+    return rewire(circuitOf(before, catalogue), circuitOf(after, catalogue));
+  },
+
+  /** The placement on breadboards: the project's own, or the best one found when it has none. */
+  async breadboard(project: Project): Promise<BreadboardView> {
+    await needFor(project);
+    return makeBreadboardView(project, catalogue);
+  },
+
+  /** The best placement for these boards, with given parts held where they are. */
+  async placeParts(project: Project, boards: SizeId[] | null, held: string[]): Promise<Step> {
+    await needFor(project);
+    return step(placedAgain(project, catalogue, boards, held), "place the parts on the breadboard");
+  },
+
+  async svg(project: Project, plain = false): Promise<string> {
+    return toSvg(loomDrawing(await wiringApi.loom(project)), project.title, { plain });
+  },
+};
