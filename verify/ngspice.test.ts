@@ -14,11 +14,14 @@ function line(e: Element, i: number): string[] {
   switch (e.kind) {
     case "resistor":
       return [`R${i} ${n(e.a)} m${i} ${e.ohm.typ}`, `VM${i} m${i} ${n(e.b)} 0`];
-    case "diode":
+    case "diode": {
+      const v = `V(${n(e.a)},m${i})`;
+      const [Vf, knee] = [e.Vf.typ, e.Vf.typ * e.knee];
       return [
-        `B${i} ${n(e.a)} m${i} I=uramp(V(${n(e.a)},m${i})-${e.Vf.typ})/${e.ohm}+${leak}*V(${n(e.a)},m${i})`,
+        `B${i} ${n(e.a)} m${i} I=(uramp(${v}-${knee})-uramp(${v}-${Vf}))/${e.knee_ohm}+uramp(${v}-${Vf})/${e.ohm}+${leak}*${v}`,
         `VM${i} m${i} ${n(e.b)} 0`,
       ];
+    }
     case "bjt": {
       const [hi, lo] = e.npn ? [n(e.b), n(e.e)] : [n(e.e), n(e.b)];
       const [c, em] = e.npn ? [n(e.c), n(e.e)] : [n(e.e), n(e.c)];
@@ -114,7 +117,7 @@ describe("against an independent circuit simulator", () => {
       net.elements.forEach((e, i) => {
         const flip = (e.kind === "bjt" && !e.npn) || (e.kind === "fet" && !e.n);
         // A current is measured where it comes in: the emitter or source of the mirrored kinds.
-        const mine = flip && e.kind !== "resistor" && e.kind !== "diode" ? -here.amps(e) : here.amps(e);
+        const mine = flip ? -here.amps(e) : here.amps(e);
         if (Math.abs(mine - there.I[i]!) > Math.max(1e-5, Math.abs(there.I[i]!) * 0.02))
           wrong.push(`seed ${seed}: ${e.kind} ${e.id} ${mine} A, there ${there.I[i]} A`);
       });

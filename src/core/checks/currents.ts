@@ -1,6 +1,7 @@
 import { recommendedCompanions } from "../plan/assign";
 import type { Circuit } from "../circuit";
-import type { LedPath, NetElement } from "../circuit/netlist";
+import type { NetElement } from "../circuit/netlist";
+import type { LedPath } from "../circuit/solve";
 import { splitEnd } from "../project";
 import { formatOhm, nextUp } from "../quantity";
 import { elementsAt, holds, isRail, netById } from "./graph";

@@ -1,6 +1,7 @@
 import type { Catalogue } from "../parts/catalogue";
-import { buildNets, expand, ledPaths, levelVerdicts, type LedPath, type LevelVerdict, type Netlist } from "./netlist";
+import { buildNets, expand, levelVerdicts, type LevelVerdict, type Netlist } from "./netlist";
 import { nameNets } from "./netlist/build";
+import { ledPaths, solveCircuit, type LedPath, type Solved } from "./solve";
 import { powerReport, resolveVoltages, type PowerReport } from "./power";
 import type { Project } from "../project";
 
@@ -9,6 +10,8 @@ export interface Circuit {
   project: Project;
   catalogue: Catalogue;
   netlist: Netlist;
+  /** Volts and amperes in every state: what the electrical rules read. */
+  solved: Solved;
   power: PowerReport;
   levels: LevelVerdict[];
   leds: LedPath[];
@@ -45,13 +48,17 @@ export function circuitOf(project: Project, catalogue: Catalogue): Circuit {
   const netlist = buildNets(expand(project, catalogue));
   const feeds = resolveVoltages(netlist);
   nameNets(netlist.nets, netlist.expanded, netlist.bindings);
-  const leds = lazily(() => ledPaths(netlist));
+  const solved = lazily(() => solveCircuit(netlist, feeds));
+  const leds = lazily(() => ledPaths(netlist, solved()));
   const power = lazily(() => powerReport(netlist, feeds, ledLoads(netlist, leds())));
   const levels = lazily(() => levelVerdicts(netlist));
   const circuit: Circuit = {
     project,
     catalogue,
     netlist,
+    get solved() {
+      return solved();
+    },
     get power() {
       return power();
     },

@@ -1,6 +1,6 @@
 import { findPin, optionValues } from "../parts/catalogue";
 import type { Circuit } from "../circuit";
-import { isWorked } from "../circuit/netlist";
+import { isWorked, type Instance } from "../circuit/netlist";
 import { houseRule } from "../project";
 import { waysToServe } from "../plan/assign";
 import type { DriverPart, PinConstant } from "./types";
@@ -111,6 +111,17 @@ function chainVars(c: Circuit, ref: string, vars: Record<string, number>): Recor
   return { ...vars, ...(Object.fromEntries(sums) as Record<string, number>) };
 }
 
+/** Whether a low means pressed or lit, by where the other leg of the part leads; by what is planned where it is still open. */
+function isActiveLow(c: Circuit, inst: Instance, leg: string): boolean {
+  const light = inst.part.elements.find((e) => e.kind === "led");
+  if (light && inst.part.pins.length === 2) return light.kind === "led" && light.b === leg;
+  const other = inst.part.pins.find((p) => p.label !== leg);
+  const kind = other && inst.part.pins.length === 2 ? c.netlist.netOf(`${inst.ref}.${other.label}`).kind : undefined;
+  if (kind === "supply" || kind === "ground") return kind === "ground";
+  const entry = c.project.parts.find((p) => p.ref === inst.ref);
+  return entry?.companions?.pullDown == null && houseRule(c.project, "buttonPull") !== "external-down";
+}
+
 /** The parts that a host's firmware talks to, in netlist order, with what their drivers need. */
 export function driverParts(c: Circuit, host: string, target: string, busNames: (bus: string) => string): DriverPart[] {
   const constants = pinConstants(c, host, target);
@@ -132,7 +143,7 @@ export function driverParts(c: Circuit, host: string, target: string, busNames: 
     // A bus that the program would have to time itself has no driver: the pins are in the pins file.
     if (i2c && !way?.ok) return [];
     const entry = c.project.parts.find((p) => p.ref === inst.ref);
-    const toSupply = entry?.companions?.pullDown != null || houseRule(c.project, "buttonPull") === "external-down";
+    const leg = inst.part.pins.find((p) => p.need)?.label ?? inst.part.pins[0]!.label;
     return [
       {
         inst,
@@ -149,7 +160,8 @@ export function driverParts(c: Circuit, host: string, target: string, busNames: 
         options: optionValues(inst.part, entry?.options ?? {}),
         vars: chainVars(c, inst.ref, inst.vars),
         address: i2c?.address,
-        activeLow: !toSupply,
+        leg,
+        activeLow: isActiveLow(c, inst, leg),
         pull: entry?.companions?.pullUp === "internal" ? "internal" : "external",
         bus: way?.ok && way.bus ? busNames(way.bus) : "",
       },

@@ -38,7 +38,9 @@ export interface DriverPart {
   options: Record<string, string | number>;
   vars: Record<string, number>;
   address: string | undefined;
-  /** True when a press reads as 0 (contact to ground). */
+  /** The leg of a two-legged part that faces the board. */
+  leg: string;
+  /** True when a press reads as 0 (contact to ground), and when a low lights (light to the supply). */
   activeLow: boolean;
   pull: "internal" | "external";
   /** Bus object in the code: `Wire`, `Wire1`, `i2c0`. */

@@ -55,7 +55,11 @@ const HOST_AS: Record<string, EndAs> = {
 
 const SPI_HOST: Record<string, EndAs> = { sck: "driver", mosi: "driver", cs: "driver", miso: "receiver" };
 
+/** A serial line has one direction; the role is that of the board's pin. */
+const UART_HOST: Record<string, EndAs> = { tx: "driver", rts: "driver", rx: "receiver", cts: "receiver" };
+
 function hostAs(b: Binding): EndAs {
+  if (b.need.kind === "uart") return UART_HOST[b.need.role ?? ""] ?? "both";
   if (b.need.kind === "spi") return SPI_HOST[b.need.role ?? ""] ?? "both";
   return HOST_AS[b.need.kind] ?? "both";
 }
@@ -74,11 +78,17 @@ function makeElements(e: Expanded, net: (t: string) => Net): NetElement[] {
       });
       if (el.kind === "bjt" || el.kind === "fet") {
         const [a, b, control] = el.kind === "bjt" ? [el.c, el.e, el.b] : [el.d, el.s, el.g];
-        out.push({ ref: inst.ref, kind: el.kind, a: at(a), b: at(b), control: at(control) });
+        out.push({ ref: inst.ref, kind: el.kind, def: el, a: at(a), b: at(b), control: at(control) });
         continue;
       }
-      const base = { ref: inst.ref, kind: el.kind, a: at(el.a), b: at(el.b) };
-      if (el.kind === "resistor") out.push({ ...base, ohm: value(el.ohm), tolerance: value(el.tolerance) });
+      const base = { ref: inst.ref, kind: el.kind, def: el, a: at(el.a), b: at(el.b) };
+      if (el.kind === "resistor")
+        out.push({
+          ...base,
+          ohm: value(el.ohm),
+          tolerance: value(el.tolerance),
+          ...(el.span && { span: { min: value(el.span.min), max: value(el.span.max) } }),
+        });
       else if (el.kind === "capacitor") out.push({ ...base, F: value(el.F) });
       else if (el.kind === "contact") out.push(base);
       else if (el.kind === "load") {

@@ -11,6 +11,8 @@ import {
   type Project,
 } from "../../project";
 
+import { facing } from "./legs";
+
 /** A part as it stands in the circuit: options applied, inserted companions included. */
 export interface Instance {
   ref: string;
@@ -419,6 +421,7 @@ export function expand(project: Project, catalogue: Catalogue): Expanded {
       ...(host && { host }),
     });
   }
+  for (const inst of work.instances.values()) inst.part = facing(project, work.instances, inst);
   for (const p of project.parts) {
     const at = work.instances.get(p.ref);
     if (!at || !p.companions) continue;

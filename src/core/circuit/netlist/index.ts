@@ -3,4 +3,3 @@ export * from "./types";
 export * from "./expand";
 export { buildNets, voltName } from "./build";
 export { CLAMP_V, clampsToSupply, dropAt, INJECTION_MA, levelVerdicts, type LevelVerdict } from "./levels";
-export { ledPaths, type LedPath, type PathEnd } from "./ledpaths";

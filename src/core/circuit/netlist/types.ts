@@ -28,6 +28,8 @@ export interface Net {
 export interface NetElement {
   ref: string;
   kind: Element["kind"];
+  /** The part's own definition of it; absent for pulls inside a chip. */
+  def?: Element;
   a: string;
   b: string;
   ohm?: number;
@@ -40,6 +42,8 @@ export interface NetElement {
   inductive?: boolean;
   /** The net of the base or gate of a transistor, whose collector and emitter (drain and source) are `a` and `b`. */
   control?: string;
+  /** Smallest and largest value in use, ohms, of what varies with light, heat or a hand. */
+  span?: { min: number; max: number };
   /** True for a pull inside a chip. */
   internal?: boolean;
 }

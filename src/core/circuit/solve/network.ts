@@ -23,11 +23,12 @@ export function at(s: Spread, corner: Corner): number {
 /**
  * Two-ended and three-ended elements between nodes, all piecewise linear. Nodes are names; volts, amperes, ohms.
  * `id` says whose current it is. Bipolar transistors amplify, saturate or block; a MOSFET conducts as a resistor, follows
- * its gate, or blocks, with its body diode; a diode has a forward voltage and a slope.
+ * its gate, or blocks. A diode begins to conduct a little at its knee (a share of its forward voltage, behind `knee_ohm`), and
+ * carries current with `ohm` behind its forward voltage.
  */
 export type Element =
   | { kind: "resistor"; id: string; a: string; b: string; ohm: Spread }
-  | { kind: "diode"; id: string; a: string; b: string; Vf: Spread; ohm: number }
+  | { kind: "diode"; id: string; a: string; b: string; Vf: Spread; ohm: number; knee: number; knee_ohm: number }
   | { kind: "bjt"; id: string; npn: boolean; b: string; c: string; e: string; Vbe: Spread; gain: Spread; sat_V: number }
   | { kind: "fet"; id: string; n: boolean; g: string; d: string; s: string; Vth: Spread; ohm: number; full_V: number };
 

@@ -70,8 +70,10 @@ function stamps(e: Element, piece: Piece, corner: Corner, put: Stamp) {
       return;
     }
     case "diode": {
-      const g = piece === ON ? 1 / e.ohm : LEAK_S;
-      put(e.a, e.b, g, piece === ON ? -at(e.Vf, corner) / e.ohm : 0, e.a, e.b);
+      const Vf = at(e.Vf, corner);
+      if (piece === OFF) put(e.a, e.b, LEAK_S, 0, e.a, e.b);
+      else if (piece === ON) put(e.a, e.b, 1 / e.knee_ohm, (-Vf * e.knee) / e.knee_ohm, e.a, e.b);
+      else put(e.a, e.b, 1 / e.ohm, -Vf / e.ohm + (Vf * (1 - e.knee)) / e.knee_ohm, e.a, e.b);
       return;
     }
     case "bjt": {
@@ -107,8 +109,11 @@ function pieceAt(e: Element, v: (n: string) => number, corner: Corner): Piece {
   switch (e.kind) {
     case "resistor":
       return OFF;
-    case "diode":
-      return v(e.a) - v(e.b) > at(e.Vf, corner) ? ON : OFF;
+    case "diode": {
+      const across = v(e.a) - v(e.b);
+      const Vf = at(e.Vf, corner);
+      return across > Vf ? FULL : across > Vf * e.knee ? ON : OFF;
+    }
     case "bjt": {
       const drive = e.npn ? v(e.b) - v(e.e) : v(e.e) - v(e.b);
       const Vbe = at(e.Vbe, corner);

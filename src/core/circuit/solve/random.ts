@@ -55,7 +55,16 @@ export function randomNetwork(seed: number, ask: { spread?: boolean; most?: numb
     } else if (kind < 0.8) {
       const [a, b] = ends(2);
       const light = roll() < 0.5;
-      elements.push({ kind: "diode", id, a, b, Vf: vary(light ? 2 : 0.7, 0.1, id), ohm: light ? 10 : 0.5 });
+      elements.push({
+        kind: "diode",
+        id,
+        a,
+        b,
+        Vf: vary(light ? 2 : 0.7, 0.1, id),
+        ohm: light ? 10 : 0.5,
+        knee: 0.8,
+        knee_ohm: 2000,
+      });
     } else if (kind < 0.92) {
       const [b, c, e] = ends(3);
       elements.push({

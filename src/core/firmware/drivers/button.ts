@@ -7,10 +7,10 @@ export const button: Driver = {
   id: "button",
   order: 41,
   sketch: {
-    setup: (p) => `pinMode(${p.pin("1")}, ${p.pull === "internal" ? "INPUT_PULLUP" : "INPUT"});`,
+    setup: (p) => `pinMode(${p.pin(p.leg)}, ${p.pull === "internal" ? "INPUT_PULLUP" : "INPUT"});`,
     bringup: (p) => `{
-  int level = digitalRead(${p.pin("1")});
-  Serial.print(F("YL1 gpio ${p.ref} pin=${p.printed("1")} level="));
+  int level = digitalRead(${p.pin(p.leg)});
+  Serial.print(F("YL1 gpio ${p.ref} pin=${p.printed(p.leg)} level="));
   Serial.print(level);
   Serial.print(F(" want=${idle(p)} "));
   verdict(level == ${idle(p)});
@@ -20,7 +20,7 @@ static uint8_t ${p.id}_last = ${idle(p)};
 static uint32_t ${p.id}_since = 0;`,
     task: (p) => ({
       every_ms: 5,
-      body: `uint8_t level = digitalRead(${p.pin("1")});
+      body: `uint8_t level = digitalRead(${p.pin(p.leg)});
 if (level != ${p.id}_last) {
   ${p.id}_last = level;
   ${p.id}_since = millis();
@@ -32,10 +32,10 @@ if (level != ${p.id}_last) {
     show: (p) => `snprintf(line, sizeof line, "%s", ${p.id}_pressed ? "${p.label} pressed" : "");`,
   },
   micropython: {
-    setup: (p) => `${p.id} = Pin(pins.${p.pin("1")}, Pin.IN${p.pull === "internal" ? ", Pin.PULL_UP" : ""})
+    setup: (p) => `${p.id} = Pin(pins.${p.pin(p.leg)}, Pin.IN${p.pull === "internal" ? ", Pin.PULL_UP" : ""})
 ${p.id}_state = [${idle(p)}, time.ticks_ms(), False]`,
     bringup: (p) => `level = ${p.id}.value()
-print("YL1 gpio ${p.ref} pin=${p.printed("1")} level=%d want=${idle(p)} %s" % (level, judge(level == ${idle(p)})))`,
+print("YL1 gpio ${p.ref} pin=${p.printed(p.leg)} level=%d want=${idle(p)} %s" % (level, judge(level == ${idle(p)})))`,
     task: (p) => ({
       every_ms: 5,
       body: `level = ${p.id}.value()

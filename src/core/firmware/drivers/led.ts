@@ -1,32 +1,36 @@
-import type { Driver } from "../types";
+import type { Driver, DriverPart } from "../types";
 
-/** An LED on an output pin, anode side driven. */
+/** Levels of lit and dark, as the language writes them: a light between supply and pin is lit while the pin is low. */
+const sketchLevel = (p: DriverPart, lit: boolean) => (lit !== p.activeLow ? "HIGH" : "LOW");
+const value = (p: DriverPart, lit: boolean) => (lit !== p.activeLow ? 1 : 0);
+
+/** An LED on an output pin, lit by a high or by a low. */
 export const led: Driver = {
   id: "led",
   order: 40,
   sketch: {
-    setup: (p) => `pinMode(${p.pin("A")}, OUTPUT);`,
+    setup: (p) => `${p.activeLow ? `digitalWrite(${p.pin(p.leg)}, HIGH);\n` : ""}pinMode(${p.pin(p.leg)}, OUTPUT);`,
     bringup: (p) => `for (uint8_t i = 0; i < 3; i++) {
-  digitalWrite(${p.pin("A")}, HIGH);
+  digitalWrite(${p.pin(p.leg)}, ${sketchLevel(p, true)});
   delay(150);
-  digitalWrite(${p.pin("A")}, LOW);
+  digitalWrite(${p.pin(p.leg)}, ${sketchLevel(p, false)});
   delay(150);
 }
-Serial.println(F("YL1 gpio ${p.ref} pin=${p.printed("A")} blink=3 info"));`,
+Serial.println(F("YL1 gpio ${p.ref} pin=${p.printed(p.leg)} blink=3 info"));`,
     state: (p) => `static bool ${p.id}_on = false;`,
     task: (p) => ({
       every_ms: 500,
-      body: `${p.id}_on = !${p.id}_on;\ndigitalWrite(${p.pin("A")}, ${p.id}_on ? HIGH : LOW);`,
+      body: `${p.id}_on = !${p.id}_on;\ndigitalWrite(${p.pin(p.leg)}, ${p.id}_on ? ${sketchLevel(p, true)} : ${sketchLevel(p, false)});`,
     }),
   },
   micropython: {
-    setup: (p) => `${p.id} = Pin(pins.${p.pin("A")}, Pin.OUT, value=0)`,
+    setup: (p) => `${p.id} = Pin(pins.${p.pin(p.leg)}, Pin.OUT, value=${value(p, false)})`,
     bringup: (p) => `for _ in range(3):
-    ${p.id}.value(1)
+    ${p.id}.value(${value(p, true)})
     time.sleep_ms(150)
-    ${p.id}.value(0)
+    ${p.id}.value(${value(p, false)})
     time.sleep_ms(150)
-print("YL1 gpio ${p.ref} pin=${p.printed("A")} blink=3 info")`,
+print("YL1 gpio ${p.ref} pin=${p.printed(p.leg)} blink=3 info")`,
     task: (p) => ({ every_ms: 500, body: `${p.id}.value(1 - ${p.id}.value())` }),
   },
 };

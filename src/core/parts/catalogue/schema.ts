@@ -204,6 +204,10 @@ export const ElementSchema = z.discriminatedUnion("kind", [
     b: z.string(),
     ohm: ExprSchema,
     tolerance: ExprSchema.default(0.05),
+    /** Smallest and largest value that it takes in use, ohms: a light or heat sensor between its extremes. */
+    span: z.strictObject({ min: ExprSchema, max: ExprSchema }).optional(),
+    /** One side of a track with a wiper: together with its other side it stays the same, the wiper divides it. */
+    track: z.enum(["low", "high"]).optional(),
   }),
   z.strictObject({
     kind: z.literal("capacitor"),

@@ -1,0 +1,76 @@
+import type { Net, NetElement, NetEnd, Netlist } from "../netlist/types";
+
+/** A piece of the circuit between rails: nets whose volts follow from each other, and what stands between them. */
+export interface Island {
+  /** Net ids that are not held; single-ended ones included. */
+  nets: string[];
+  elements: NetElement[];
+  /** Pins with a level of their own on these nets. */
+  ends: { net: string; end: NetEnd }[];
+}
+
+/** Element terminals that carry current or decide about it. */
+export const terminals = (e: NetElement): string[] => [e.a, e.b, ...(e.control ? [e.control] : [])];
+
+/**
+ * Whether a ground net is really zero: a source, a board or a chip that runs programs stands on it. A module's ground that
+ * hangs behind a transistor or a relay contact is a node like any other.
+ */
+export function isAnchored(n: Netlist, net: Net): boolean {
+  return net.nodes.some((x) => {
+    const part = x.ground ? n.instance(x.ref)?.part : undefined;
+    return part && (part.board !== undefined || Object.values(part.supplies).some((s) => s.source));
+  });
+}
+
+/** Nets whose voltage is known beforehand: fed supplies, and grounds that something stands on. */
+export function heldNets(n: Netlist): Map<string, Net> {
+  const out = new Map<string, Net>();
+  const grounds = n.nets.filter((x) => x.kind === "ground");
+  const anchored = grounds.filter((x) => isAnchored(n, x));
+  for (const net of n.nets) {
+    if (net.kind === "supply" && net.V) out.set(net.id, net);
+    // In a project without any source every ground is as good as the next.
+    if (net.kind === "ground" && (!anchored.length || anchored.includes(net))) out.set(net.id, net);
+  }
+  return out;
+}
+
+/** Splits the circuit at the rails. Elements between rails only come back as islands without nets. */
+export function islandsOf(n: Netlist, held: ReadonlyMap<string, Net>): Island[] {
+  const byId = new Map(n.nets.map((x) => [x.id, x]));
+  const at = new Map<string, NetElement[]>();
+  const elements = n.elements.filter((e) => new Set(terminals(e)).size > 1 && e.kind !== "capacitor");
+  for (const e of elements)
+    for (const id of new Set(terminals(e))) {
+      const list = at.get(id);
+      if (list) list.push(e);
+      else at.set(id, [e]);
+    }
+  const seen = new Set<string>();
+  const used = new Set<NetElement>();
+  const out: Island[] = [];
+  const starts = [...n.nets.filter((x) => x.kind !== "ground").map((x) => x.id), ...at.keys()];
+  for (const start of starts) {
+    if (held.has(start) || seen.has(start)) continue;
+    const nets = [start];
+    seen.add(start);
+    const mine: NetElement[] = [];
+    for (const id of nets)
+      for (const e of at.get(id) ?? []) {
+        if (!used.has(e)) {
+          used.add(e);
+          mine.push(e);
+        }
+        for (const next of terminals(e))
+          if (!held.has(next) && !seen.has(next)) {
+            seen.add(next);
+            nets.push(next);
+          }
+      }
+    const ends = nets.flatMap((id) => (byId.get(id)?.ends ?? []).map((end) => ({ net: id, end })));
+    out.push({ nets, elements: mine, ends: ends.filter((x) => x.end.def.level) });
+  }
+  for (const e of elements) if (!used.has(e)) out.push({ nets: [], elements: [e], ends: [] });
+  return out;
+}

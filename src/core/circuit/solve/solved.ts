@@ -1,0 +1,253 @@
+import type { Net, NetElement, NetEnd, Netlist } from "../netlist/types";
+import type { Feed } from "../power/tree";
+import { islandsOf, type Island } from "./islands";
+import { modelOf, sceneOf, type Driver, type Model, type Scene, type State } from "./model";
+import { nodesOf, type Element } from "./network";
+import { LOOSE_OHM, prepare, solveAt, type Point, type Prepared } from "./point";
+import { statesOf } from "./states";
+import { worst, type Quantity } from "./worst";
+
+/** An end of a range: the usual value there, the value in the worst corner of all tolerances, and when it happens. */
+export interface Extreme {
+  typ: number;
+  worst: number;
+  state: State;
+}
+
+/** One step of the way that a current takes. */
+export interface Way {
+  /** Elements on the way, nearest first. */
+  passed: NetElement[];
+  end: { kind: "rail"; net: Net } | { kind: "pin"; driver: Driver } | { kind: "open" };
+}
+
+/** A pin that drives: the most that it has to give and to take, amperes, and what takes it. */
+export interface PinCurrent {
+  driver: Driver;
+  source: Extreme | null;
+  sink: Extreme | null;
+  /** References of what the current goes through, lights and transistors first. */
+  by: string[];
+}
+
+/** What flows through an element in the state in which most does, and the way it comes and goes. */
+export interface Flow {
+  element: NetElement;
+  A: Extreme;
+  from: Way;
+  to: Way;
+}
+
+/** The volts of a net over all its states. */
+export interface NetVolts {
+  net: Net | undefined;
+  id: string;
+  high: Extreme;
+  low: Extreme;
+  /** How the highest voltage comes. */
+  from: Way;
+  /** In some state nothing but leaks holds it. */
+  floats: boolean;
+}
+
+/** The whole circuit solved: every net in every state, every element and every driving pin. */
+export interface Solved {
+  scene: Scene;
+  volts: Map<string, NetVolts>;
+  flows: Map<NetElement, Flow>;
+  pins: Map<string, PinCurrent>;
+  /** The most by which a net can stand above another node, volts: for ceilings that move with a supply. */
+  above(net: string, rail: string): { typ: number; worst: number } | null;
+}
+
+/** What was learnt of an island in one state. */
+interface Look {
+  state: State;
+  model: Model;
+  p: Prepared;
+  point: Point;
+}
+
+const look = (scene: Scene, island: Island, state: State): Look => {
+  const model = modelOf(scene, island, state);
+  const p = prepare(model.network);
+  return { state, model, p, point: solveAt(p, new Map()) };
+};
+
+/** Current into an element at a node of its, amperes. */
+function into(l: Look, e: Element, node: string): number {
+  if (e.kind === "bjt") {
+    const [c, b] = [l.point.amps(e), l.point.base(e)];
+    return (node === e.c ? c : 0) + (node === e.b ? b : 0) - (node === e.e ? c + b : 0);
+  }
+  const I = l.point.amps(e);
+  const [first, last] = e.kind === "fet" ? [e.d, e.s] : [e.a, e.b];
+  return (node === first ? I : 0) - (node === last ? I : 0);
+}
+
+/** Follows the strongest current from a node, against its direction (`up`) or with it, to a rail or a pin. */
+function follow(scene: Scene, l: Look, start: string, without: NetElement | null, up: boolean): Way {
+  const passed: NetElement[] = [];
+  let here = start;
+  let last: NetElement | Driver | null = without;
+  for (let step = 0; step < 24; step++) {
+    const rail = scene.heldNets.get(here);
+    if (rail) return { passed, end: { kind: "rail", net: rail } };
+    let best: { e: Element; I: number } | null = null;
+    for (const e of l.model.network.elements) {
+      const what = l.model.of.get(e)!;
+      if (what === last || !nodesOf(e).includes(here)) continue;
+      const I = up ? -into(l, e, here) : into(l, e, here);
+      if (I > (best?.I ?? 1e-9)) best = { e, I };
+    }
+    if (!best) return { passed, end: { kind: "open" } };
+    const what = l.model.of.get(best.e)!;
+    if ("key" in what) return { passed, end: { kind: "pin", driver: what } };
+    passed.push(what);
+    last = what;
+    const others = nodesOf(best.e).filter((n) => n !== here);
+    const next = others.sort((a, b) => {
+      const [x, y] = [into(l, best.e, a), into(l, best.e, b)];
+      return up ? y - x : x - y;
+    })[0];
+    if (next === undefined) break;
+    here = next;
+  }
+  return { passed, end: { kind: "open" } };
+}
+
+const corner = (l: Look, q: Quantity, want: "min" | "max") => worst(l.p, q, want).value;
+
+/** Light grids are lit one place at a time, which only their program knows: they are judged by their own table. */
+const isGrid = (n: Netlist, island: Island) => island.elements.some((e) => n.instance(e.ref)?.part.addresses);
+
+/** Keeps the look in which a value is largest. */
+class Most {
+  best: { value: number; look: Look } | null = null;
+  offer(value: number, l: Look) {
+    if (Number.isFinite(value) && (!this.best || value > this.best.value + 1e-12)) this.best = { value, look: l };
+  }
+}
+
+function solveIsland(scene: Scene, island: Island, out: Solved, looks: Map<string, Look>) {
+  const n = scene.netlist;
+  const byId = new Map(island.nets.map((id) => [id, { high: new Most(), low: new Most(), floats: false }]));
+  const amps = new Map(island.elements.map((e) => [e, new Most()]));
+  const sources = new Map<string, { d: Driver; source: Most; sink: Most }>();
+  for (const state of statesOf(scene, island)) {
+    const l = look(scene, island, state);
+    for (const [id, seen] of byId) {
+      if (!l.p.index.has(id) || l.p.floating.has(id) || l.point.impedance(id) > LOOSE_OHM) {
+        seen.floats = true;
+        continue;
+      }
+      const v = l.point.volts(id);
+      seen.high.offer(v, l);
+      seen.low.offer(-v, l);
+    }
+    for (const e of l.model.network.elements) {
+      const what = l.model.of.get(e)!;
+      const I = l.point.amps(e);
+      if ("key" in what) {
+        const s = sources.get(what.key) ?? { d: what, source: new Most(), sink: new Most() };
+        sources.set(what.key, s);
+        s.source.offer(I, l);
+        s.sink.offer(-I, l);
+      } else if (!e.id.endsWith(" body")) amps.get(what)?.offer(Math.abs(I), l);
+    }
+  }
+  const elementIn = (l: Look, what: NetElement | Driver) =>
+    l.model.network.elements.find((e) => l.model.of.get(e) === what)!;
+  for (const [id, seen] of byId) {
+    const [h, lo] = [seen.high.best, seen.low.best];
+    if (!h || !lo) continue;
+    looks.set(id, h.look);
+    out.volts.set(id, {
+      net: n.nets.find((x) => x.id === id),
+      id,
+      high: { typ: h.value, worst: corner(h.look, { of: "volts", node: id }, "max"), state: h.look.state },
+      low: { typ: -lo.value, worst: corner(lo.look, { of: "volts", node: id }, "min"), state: lo.look.state },
+      from: follow(scene, h.look, id, null, true),
+      floats: seen.floats,
+    });
+  }
+  for (const [element, most] of amps) {
+    const b = most.best;
+    if (!b) continue;
+    const e = elementIn(b.look, element);
+    const I = b.look.point.amps(e);
+    const want = I < 0 ? "min" : "max";
+    const ends = e.kind === "bjt" ? [e.c, e.e] : e.kind === "fet" ? [e.d, e.s] : [e.a, e.b];
+    const [hot, cold] = I < 0 ? [ends[1]!, ends[0]!] : [ends[0]!, ends[1]!];
+    const flows = b.value > 1e-9;
+    out.flows.set(element, {
+      element,
+      A: {
+        typ: b.value,
+        worst: flows ? Math.max(b.value, Math.abs(corner(b.look, { of: "amps", element: e }, want))) : b.value,
+        state: b.look.state,
+      },
+      from: flows ? follow(scene, b.look, hot, element, true) : { passed: [], end: { kind: "open" } },
+      to: flows ? follow(scene, b.look, cold, element, false) : { passed: [], end: { kind: "open" } },
+    });
+  }
+  for (const { d, source, sink } of sources.values()) {
+    const side = (m: Most, want: "min" | "max"): Extreme | null => {
+      const b = m.best;
+      if (!b || b.value < 1e-9) return null;
+      const e = elementIn(b.look, d);
+      return { typ: b.value, worst: Math.abs(corner(b.look, { of: "amps", element: e }, want)), state: b.look.state };
+    };
+    const most = (source.best?.value ?? 0) > (sink.best?.value ?? 0) ? source : sink;
+    const at = most.best?.look;
+    const rank = { led: 0, bjt: 1, load: 2, fet: 3, diode: 4, resistor: 5, contact: 6, capacitor: 7 };
+    const share = Math.abs(most.best?.value ?? 0) * 0.05;
+    const by = at
+      ? at.model.network.elements
+          .flatMap((e) => {
+            const what = at.model.of.get(e)!;
+            const I = e.kind === "bjt" ? Math.abs(at.point.base(e)) : Math.abs(at.point.amps(e));
+            return "key" in what || I < Math.max(share, 1e-9) ? [] : [what];
+          })
+          .sort((a, b) => rank[a.kind] - rank[b.kind])
+          .map((x) => x.ref)
+      : [];
+    out.pins.set(d.key, { driver: d, source: side(source, "max"), sink: side(sink, "min"), by: [...new Set(by)] });
+  }
+}
+
+/**
+ * Solves the whole circuit: the rails as the supply tree has them, then every island between them in all its states, each
+ * quantity at its worst corner in the state in which it is largest.
+ */
+export function solveCircuit(n: Netlist, feeds: ReadonlyMap<string, Feed>): Solved {
+  const scene = sceneOf(n, feeds);
+  const looks = new Map<string, Look>();
+  const out: Solved = {
+    scene,
+    volts: new Map(),
+    flows: new Map(),
+    pins: new Map(),
+    above: (net, rail) => {
+      const l = looks.get(net);
+      const s = scene.held.get(rail);
+      if (!l || !s) return null;
+      // A rail that is not part of the island is held beside it, so that what moves together is seen to.
+      const held = new Map(l.p.net.held).set(rail, s);
+      const p = prepare({ ...l.p.net, held });
+      return {
+        typ: l.point.volts(net) - s.typ,
+        worst: worst(p, { of: "volts", node: net, minus: rail }, "max").value,
+      };
+    },
+  };
+  for (const island of islandsOf(n, scene.heldNets)) {
+    if (isGrid(n, island)) continue;
+    // A wire with nothing but pins on it: whoever drives it sets it, nothing flows.
+    if (!island.elements.length && !island.nets.some((id) => scene.drivers.has(id))) continue;
+    solveIsland(scene, island, out, looks);
+  }
+  return out;
+}
+
+export type { NetEnd };
