@@ -1,7 +1,7 @@
 import type { Catalogue } from "../parts/catalogue";
 import { buildNets, expand, levelVerdicts, type LevelVerdict, type Netlist } from "./netlist";
 import { nameNets } from "./netlist/build";
-import { ledPaths, solveCircuit, type LedPath, type Solved } from "./solve";
+import { drawsOf, ledPaths, solveCircuit, type LedPath, type Solved } from "./solve";
 import { powerReport, resolveVoltages, type PowerReport } from "./power";
 import type { Project } from "../project";
 
@@ -15,22 +15,6 @@ export interface Circuit {
   power: PowerReport;
   levels: LevelVerdict[];
   leds: LedPath[];
-}
-
-function ledLoads(n: Netlist, leds: LedPath[]) {
-  const seen = new Set<string>();
-  // A light without a resistor has no sensible current; its own rule speaks for it.
-  return leds.flatMap((l) => {
-    const key = [...l.leds].sort().join();
-    if (!l.I || l.R === 0 || l.high.kind !== "pin" || seen.has(key)) return [];
-    seen.add(key);
-    const { ref, pin } = l.high.end;
-    const supply = n.level(ref, pin)?.supply;
-    const label = n.instance(l.ref)?.label ?? l.ref;
-    return supply
-      ? [{ node: `${ref}:${supply}`, ref: l.ref, label, flow: { idle: 0, typ: l.I.typ, peak: l.I.max } }]
-      : [];
-  });
 }
 
 /** Computes on first use and remembers: planning asks for nets and voltages many times, for levels hardly ever. */
@@ -50,7 +34,7 @@ export function circuitOf(project: Project, catalogue: Catalogue): Circuit {
   nameNets(netlist.nets, netlist.expanded, netlist.bindings);
   const solved = lazily(() => solveCircuit(netlist, feeds));
   const leds = lazily(() => ledPaths(netlist, solved()));
-  const power = lazily(() => powerReport(netlist, feeds, ledLoads(netlist, leds())));
+  const power = lazily(() => powerReport(netlist, feeds, drawsOf(netlist, solved())));
   const levels = lazily(() => levelVerdicts(netlist));
   const circuit: Circuit = {
     project,

@@ -1,6 +1,6 @@
 import { evaluate, type Triple } from "../../quantity";
 import type { Converter } from "../../parts/catalogue";
-import type { Net, NetElement, Netlist } from "../netlist/types";
+import type { Net, Netlist } from "../netlist/types";
 import { sourcesOn } from "./at";
 
 /** Current in amperes by state. */
@@ -10,8 +10,9 @@ export interface Load {
   peak: number;
 }
 
-/** A load that a chip's pins deliver, drawn from the chip's own power node (`REF:supply`). */
+/** A load between rails and pins, as the solved circuit has it: from which net, and at which part or node of it. */
 export interface ExtraLoad {
+  net: string;
   node: string;
   ref: string;
   label: string;
@@ -171,18 +172,7 @@ export function resolveVoltages(n: Netlist): Map<string, Feed> {
   return chosen;
 }
 
-/** The supply net that feeds a load: the one at its end, or that of the driver whose output it hangs at. */
-function loadRail(n: Netlist, el: NetElement): string | undefined {
-  const byId = new Map(n.nets.map((x) => [x.id, x]));
-  const ends = [el.a, el.b].flatMap((id) => byId.get(id) ?? []);
-  const direct = ends.find((x) => x.kind === "supply");
-  if (direct) return direct.id;
-  const driver = ends.flatMap((x) => x.ends).find((x) => x.as === "driver");
-  const supply = driver && n.level(driver.ref, driver.pin)?.supply;
-  return supply ? n.netOf(`${driver.ref}:${supply}`).id : undefined;
-}
-
-/** Loads that the parts put on each supply net, in amperes. `extra` adds what pins deliver, such as LED currents. */
+/** Loads that the parts put on each supply net, in amperes. `extra` adds what flows between rails and pins. */
 function ownLoads(n: Netlist, extra: ExtraLoad[]) {
   const out: PowerReport["own"] = new Map();
   const push = (net: string, x: { ref: string; node: string; label: string; flow: Load }) =>
@@ -198,12 +188,7 @@ function ownLoads(n: Netlist, extra: ExtraLoad[]) {
         flow: { idle: amps(s.mA.idle), typ: amps(s.mA.typ), peak: amps(s.mA.peak) },
       });
     }
-  for (const el of n.elements) {
-    const rail = el.A && loadRail(n, el);
-    if (!el.A || !rail) continue;
-    push(rail, { ref: el.ref, node: el.ref, label: n.instance(el.ref)?.label ?? el.ref, flow: el.A });
-  }
-  for (const x of extra) push(n.netOf(x.node).id, { ref: x.ref, node: x.node, label: x.label, flow: x.flow });
+  for (const { net, ...x } of extra) push(net, x);
   return out;
 }
 

@@ -2,3 +2,4 @@
 export { solveCircuit, type Extreme, type Flow, type NetVolts, type PinCurrent, type Solved, type Way } from "./solved";
 export type { Driver, State } from "./model";
 export { ledPaths, type LedPath, type PathEnd } from "./leds";
+export { drawsOf } from "./draws";

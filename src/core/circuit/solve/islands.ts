@@ -1,4 +1,5 @@
 import type { Net, NetElement, NetEnd, Netlist } from "../netlist/types";
+import type { Feed } from "../power/tree";
 
 /** A piece of the circuit between rails: nets whose volts follow from each other, and what stands between them. */
 export interface Island {
@@ -36,11 +37,16 @@ export function heldNets(n: Netlist): Map<string, Net> {
   return out;
 }
 
-/** Splits the circuit at the rails. Elements between rails only come back as islands without nets. */
-export function islandsOf(n: Netlist, held: ReadonlyMap<string, Net>): Island[] {
+/** Splits the circuit at the rails; `feeds` says what is fed through what. Elements between rails only come back as islands without nets. */
+export function islandsOf(n: Netlist, held: ReadonlyMap<string, Net>, feeds: ReadonlyMap<string, Feed>): Island[] {
   const byId = new Map(n.nets.map((x) => [x.id, x]));
   const at = new Map<string, NetElement[]>();
-  const elements = n.elements.filter((e) => new Set(terminals(e)).size > 1 && e.kind !== "capacitor");
+  // A switch, diode or fuse that a rail is fed through belongs to the supply tree.
+  const feeding = (e: NetElement) =>
+    [feeds.get(e.a), feeds.get(e.b)].some(
+      (f) => f && f.ref === e.ref && [f.from, f.to].every((x) => x === e.a || x === e.b),
+    );
+  const elements = n.elements.filter((e) => new Set(terminals(e)).size > 1 && e.kind !== "capacitor" && !feeding(e));
   for (const e of elements)
     for (const id of new Set(terminals(e))) {
       const list = at.get(id);

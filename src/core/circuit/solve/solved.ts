@@ -85,6 +85,19 @@ function into(l: Look, e: Element, node: string): number {
   return (node === first ? I : 0) - (node === last ? I : 0);
 }
 
+/** An element that joins a node to another of the same voltage while nothing flows: how a voltage comes to an open pin. */
+function conductor(l: Look, here: string, last: NetElement | Driver | null): { e: Element; I: number } | null {
+  const v = l.point.volts(here);
+  for (const e of l.model.network.elements) {
+    if (l.model.of.get(e) === last || e.kind === "bjt" || !nodesOf(e).includes(here)) continue;
+    const other = nodesOf(e).find((x) => x !== here);
+    const seen = other === undefined ? NaN : l.point.volts(other);
+    const drop = e.kind === "diode" ? e.Vf.max + 0.01 : 0.01;
+    if (seen - v > -1e-3 && seen - v < drop) return { e, I: 0 };
+  }
+  return null;
+}
+
 /** Follows the strongest current from a node, against its direction (`up`) or with it, to a rail or a pin. */
 function follow(scene: Scene, l: Look, start: string, without: NetElement | null, up: boolean): Way {
   const passed: NetElement[] = [];
@@ -100,6 +113,8 @@ function follow(scene: Scene, l: Look, start: string, without: NetElement | null
       const I = up ? -into(l, e, here) : into(l, e, here);
       if (I > (best?.I ?? 1e-9)) best = { e, I };
     }
+    // Where nothing flows, a voltage still comes through what would conduct.
+    if (!best && up) best = conductor(l, here, last);
     if (!best) return { passed, end: { kind: "open" } };
     const what = l.model.of.get(best.e)!;
     if ("key" in what) return { passed, end: { kind: "pin", driver: what } };
@@ -241,7 +256,7 @@ export function solveCircuit(n: Netlist, feeds: ReadonlyMap<string, Feed>): Solv
       };
     },
   };
-  for (const island of islandsOf(n, scene.heldNets)) {
+  for (const island of islandsOf(n, scene.heldNets, feeds)) {
     if (isGrid(n, island)) continue;
     // A wire with nothing but pins on it: whoever drives it sets it, nothing flows.
     if (!island.elements.length && !island.nets.some((id) => scene.drivers.has(id))) continue;
