@@ -105,14 +105,16 @@ describe("lights and currents", () => {
     expect(f.severity).toBe("risk");
     expect(f.evidence.worst_mA).toBeCloseTo(11.2, 1);
   });
-  it("over the absolute maximum it is a stop; a larger resistor is quiet", () => {
-    const at = (ohm: number) =>
+  it("over the absolute maximum it is a stop, a larger resistor is quiet; a drive strength is no absolute maximum", () => {
+    const at = (board: object, pin: string, ohm: number) =>
       make(
-        [BOARD3, USB, { ...LED, companions: { seriesResistor: { ohm } } }],
-        [CABLE, ["D1.A", "B1.GP15"], ["D1.K", "B1.GND"]],
+        [board, USB, { ...LED, companions: { seriesResistor: { ohm } } }],
+        [CABLE, ["D1.A", `B1.${pin}`], ["D1.K", "B1.GND"]],
       );
-    expect(find(at(68), "current.pin")!.severity).toBe("stop");
-    expect(rules(at(330))).toEqual([]);
+    const imx = { ref: "B1", part: "board/imxrt1062-compact" };
+    expect(find(at(imx, "D7", 68), "current.pin")!.severity).toBe("stop");
+    expect(rules(at(imx, "D7", 470))).toEqual([]);
+    expect(find(at(BOARD3, "GP15", 68), "current.pin")!.severity).toBe("risk");
   });
 });
 

@@ -1,10 +1,11 @@
 import { recommendedCompanions } from "../plan/assign";
 import type { Circuit } from "../circuit";
+import type { Part } from "../parts/catalogue";
 import type { NetElement } from "../circuit/netlist";
 import type { LedPath } from "../circuit/solve";
 import { splitEnd } from "../project";
 import { formatOhm, nextUp } from "../quantity";
-import { elementsAt, holds, isRail, netById } from "./graph";
+import { elementsAt, isRail, netById } from "./graph";
 import { label, mA, owner, round } from "./help";
 import { switchesOf } from "./loads";
 import type { Finding, Fix, Rule } from "./types";
@@ -44,32 +45,6 @@ const noResistor: Rule = {
       })),
 };
 
-/** What flows through a pin besides lights: bases of transistors and resistors to rails, at the worst case. Amperes. */
-function otherPinLoads(c: Circuit): Map<string, { I: number; refs: string[] }> {
-  const out = new Map<string, { I: number; refs: string[] }>();
-  const put = (pin: string, I: number, ref: string) => {
-    const known = out.get(pin) ?? { I: 0, refs: [] };
-    out.set(pin, { I: known.I + I, refs: [...known.refs, ref] });
-  };
-  for (const s of switchesOf(c)) {
-    if (s.def.kind !== "bjt" || !s.gate) continue;
-    // With its emitter above ground, the load itself limits what goes into the base.
-    if (netById(c, s.el.b)?.kind !== "ground") continue;
-    const Vbe = Number(s.def.Vbe.min);
-    put(`${s.gate.ref}.${s.gate.pin}`, (s.gate.V.max - Vbe) / Math.max(s.gate.series * 0.95 + s.gate.ohm, 1), s.el.ref);
-  }
-  for (const net of c.netlist.nets) {
-    const end = net.ends.find((e) => e.as === "driver" && e.def.offers);
-    const V = end && c.netlist.netOf(`${end.ref}:${c.netlist.level(end.ref, end.pin)?.supply}`)?.V;
-    if (!end || !V) continue;
-    const rails = holds(c, net, true).filter((h) => !h.lit && h.rail.V);
-    const up = rails.filter((h) => h.up).reduce((sum, h) => sum + h.rail.V!.max / Math.max(h.ohm * 0.95, 1), 0);
-    const down = rails.filter((h) => !h.up).reduce((sum, h) => sum + V.max / Math.max(h.ohm * 0.95, 1), 0);
-    if (Math.max(up, down) > 0) put(`${end.ref}.${end.pin}`, Math.max(up, down), rails[0]!.by.ref);
-  }
-  return out;
-}
-
 interface PinLoad {
   ref: string;
   pin: string;
@@ -81,7 +56,7 @@ interface PinLoad {
 }
 
 const pinMemo = new WeakMap<Circuit["netlist"], Map<string, PinLoad>>();
-/** The worst-case current of every pin that lights, transistors or resistors load. */
+/** The worst-case current of every driving pin: as the circuit was solved, and of light grids by their wires. */
 function pinLoads(c: Circuit): Map<string, PinLoad> {
   const known = pinMemo.get(c.netlist);
   if (known) return known;
@@ -92,23 +67,29 @@ function pinLoads(c: Circuit): Map<string, PinLoad> {
     out.set(key, there);
     return there;
   };
+  // A light without a resistor is told as such; what it would do to the pin is no second finding.
+  const bare = new Set(c.leds.flatMap((p) => (p.I && p.R === 0 ? p.leds : [])));
+  for (const [key, x] of c.solved.pins) {
+    if (x.by.some((ref) => bare.has(ref)) || (!x.source && !x.sink)) continue;
+    const load = at(key);
+    load.source_A = x.source?.worst ?? 0;
+    load.sink_A = x.sink?.worst ?? 0;
+    load.refs.push(...x.by);
+  }
   for (const p of c.leds) {
     if (!p.I || p.R === 0) continue;
+    const grid = c.netlist.instance(p.ref)?.part.addresses !== undefined;
     for (const [e, side] of [
       [p.high, "source_A"],
       [p.low, "sink_A"],
     ] as const)
       if (e.kind === "pin") {
         const load = at(`${e.end.ref}.${e.end.pin}`);
-        load[side] += p.I.max;
         load.paths.push(p);
+        if (!grid) continue;
+        load[side] += p.I.max;
         load.refs.push(p.ref);
       }
-  }
-  for (const [key, x] of otherPinLoads(c)) {
-    const load = at(key);
-    load.source_A += x.I;
-    load.refs.push(...x.refs);
   }
   pinMemo.set(c.netlist, out);
   return out;
@@ -122,14 +103,19 @@ const pinCurrent: Rule = {
       const I = Math.max(s.source_A, s.sink_A);
       const limits = c.netlist.level(s.ref, s.pin)?.pin_mA;
       if (!limits || I * 1000 <= limits.recommended) return [];
-      const stop = I * 1000 > limits.absMax;
+      const stop = limits.absMax !== undefined && I * 1000 > limits.absMax;
+      const most = limits.absMax === undefined ? "" : ` (absolute maximum ${limits.absMax} mA)`;
       return [
         {
           rule: "current.pin",
           severity: stop ? "stop" : "risk",
           at: [key, ...s.refs],
-          message: `${key} may have to carry ${mA(I)}; ${stop ? `its absolute maximum is ${limits.absMax} mA. Do not power this.` : `${limits.recommended} mA is recommended (absolute maximum ${limits.absMax} mA).`}`,
-          evidence: { worst_mA: round(I * 1000, 1), recommended_mA: limits.recommended, absMax_mA: limits.absMax },
+          message: `${key} may have to carry ${mA(I)}; ${stop ? `its absolute maximum is ${limits.absMax} mA. Do not power this.` : `${limits.recommended} mA is recommended${most}.`}`,
+          evidence: {
+            worst_mA: round(I * 1000, 1),
+            recommended_mA: limits.recommended,
+            ...(limits.absMax !== undefined && { absMax_mA: limits.absMax }),
+          },
           fixes: s.paths
             .flatMap((p) => [...resistorFix(c, p.ref), ...lessCurrent(c, p, limits.recommended)])
             .concat(s.paths.length ? [] : baseFix(c, s, limits.recommended))
@@ -177,6 +163,25 @@ const ledCurrent: Rule = {
     ),
 };
 
+interface ChipGroup {
+  says: string;
+  /** Null: all pins. */
+  pins: string[] | null;
+  source_mA: number;
+  sink_mA: number;
+}
+
+/** What a board's chip, or a register, expander or driver, may pass through its pins together. */
+function chipGroups(part: Part): ChipGroup[] {
+  const all = "all pins together";
+  const { board, chipLimits } = part;
+  if (board)
+    return [{ says: all, pins: null, source_mA: board.chip_mA, sink_mA: board.chip_mA }, ...(board.portGroups ?? [])];
+  if (!chipLimits) return [];
+  const { source_mA, sink_mA, groups } = chipLimits;
+  return [{ says: all, pins: null, source_mA, sink_mA }, ...groups];
+}
+
 /** Over this share of what a chip may pass in all there is no room for the chip itself. */
 const CHIP_ROOM = 0.8;
 
@@ -184,14 +189,12 @@ const chipCurrent: Rule = {
   rule: "current.chip",
   says: "The currents of all pins add up in the chip's supply pins, and those of a port in its own: both have a limit.",
   check: (c) =>
-    c.netlist.expanded.hosts.flatMap((host): Finding[] => {
-      const board = c.netlist.instance(host)!.part.board!;
+    [...c.netlist.expanded.instances.values()].flatMap((inst): Finding[] => {
+      const host = inst.ref;
       const mine = [...pinLoads(c).values()].filter((s) => s.ref === host);
+      if (!mine.length) return [];
       const sum = (list: PinLoad[], side: "source_A" | "sink_A") => list.reduce((t, s) => t + s[side], 0) * 1000;
-      const groups = [
-        { says: "all pins together", pins: null, source_mA: board.chip_mA, sink_mA: board.chip_mA },
-        ...(board.portGroups ?? []),
-      ];
+      const groups = chipGroups(inst.part);
       // The tightest group speaks for the chip.
       const over = groups
         .flatMap((g) => {

@@ -15,6 +15,8 @@ import {
   type Links,
 } from "./build";
 
+/** A chip whose pins have an absolute maximum of 10 mA. */
+const IMX = { ref: "B1", part: "board/imxrt1062-compact" };
 const one = (board: object, ohm: number | null, id = "discrete/led-red", pin = "D7") =>
   make([board, USB, led("D1", ohm, id)], [CABLE, ["D1.A", `B1.${pin}`], ["D1.K", "B1.GND"]]);
 const rail = (ohm: number) => make([AVR, USB, led("D1", ohm)], [CABLE, ["D1.A", "B1.5V"], ["D1.K", "B1.GND"]]);
@@ -209,8 +211,8 @@ export const currentCases: Case[] = [
     rule: "current.pin",
     severity: "stop",
     says: "far too bright",
-    bad: () => one(RP, 100, "discrete/led-red", "GP15"),
-    near: () => one(RP, 220, "discrete/led-red", "GP15"),
+    bad: () => one(IMX, 100, "discrete/led-red", "D7"),
+    near: () => one(IMX, 470, "discrete/led-red", "D7"),
     fix: "series-resistor",
   },
   {

@@ -34,6 +34,8 @@ export interface Driver {
   open: boolean;
   /** A board's pin: it lets go at reset. */
   host: boolean;
+  /** One of several lines that drive in turn, as those of a scanned grid of contacts or of a bus. */
+  turns: boolean;
   /** Open-circuit volts of a high, and the resistances behind high and low. */
   high: Spread;
   high_ohm: Spread;
@@ -94,6 +96,7 @@ function outputLine(
 
 function driverOf(
   n: Netlist,
+  scanned: ReadonlySet<string>,
   held: Map<string, Net>,
   spreadOf: (net: Net) => Spread,
   net: Net,
@@ -130,6 +133,7 @@ function driverOf(
     open:
       level.output === "open-drain" || (end.as === "both" && net.kind === "bus-line" && end.def.need?.kind !== "spi"),
     host: inst.part.board !== undefined,
+    turns: end.as === "both" || scanned.has(key),
     high: { ...slow(high.V0), knob: spreadOf(supply).knob },
     high_ohm: ohms(high.ohm),
     low_ohm: ohms(low.ohm),
@@ -145,10 +149,16 @@ export function sceneOf(n: Netlist, feeds: ReadonlyMap<string, Feed>): Scene {
     held.get(net.id) ?? { ...(net.V ?? exactly(0)), knob: net.kind === "ground" ? "" : knobOf(n, feeds, net) };
   for (const net of nets.values()) held.set(net.id, spreadOf(net));
   const drivers = new Map<string, Driver[]>();
+  // Lines that read contacts are driven one after the other, and let go in between.
+  const scanned = new Set(
+    n.bindings.flatMap((b) =>
+      n.instance(b.ref)?.part.elements.some((e) => e.kind === "contact") ? [`${b.host}.${b.hostPin}`] : [],
+    ),
+  );
   for (const net of n.nets) {
     if (nets.has(net.id)) continue;
     const list = net.ends.flatMap((end) =>
-      end.as === "driver" || end.as === "both" ? (driverOf(n, nets, spreadOf, net, end) ?? []) : [],
+      end.as === "driver" || end.as === "both" ? (driverOf(n, scanned, nets, spreadOf, net, end) ?? []) : [],
     );
     if (list.length) drivers.set(net.id, list);
   }

@@ -38,8 +38,8 @@ type Drive = Map<string, "high" | "low">;
 function driveSets(drivers: Driver[]): Drive[] {
   // Two outputs on one wire fight whatever else stands: the rule of contention speaks, here the first one drives.
   const nets = new Set<string>();
-  const sure = drivers.filter((d) => d.end.as === "driver" && !nets.has(d.net) && nets.add(d.net));
-  const turns = drivers.filter((d) => d.end.as === "both");
+  const sure = drivers.filter((d) => !d.turns && !nets.has(d.net) && nets.add(d.net));
+  const turns = drivers.filter((d) => d.turns);
   const all = (of: (i: number) => "high" | "low"): Drive => new Map(sure.map((d, i) => [d.key, of(i)]));
   const out: Drive[] = [];
   if (sure.length <= ALL_DRIVERS)

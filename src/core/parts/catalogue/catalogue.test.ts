@@ -77,7 +77,8 @@ describe("every shipped part, in every version", () => {
           if (V === evaluate(supply.typ, vars) && l.input !== "none")
             expect(evaluate(l.VIH, at), where).toBeLessThanOrEqual(Math.max(V, 10));
         }
-        if (l.pin_mA) expect(l.pin_mA.recommended, `${name} ${key}`).toBeLessThanOrEqual(l.pin_mA.absMax);
+        if (l.pin_mA?.absMax !== undefined)
+          expect(l.pin_mA.recommended, `${name} ${key}`).toBeLessThanOrEqual(l.pin_mA.absMax);
       }
       for (const pin of p.pins) {
         const where = `${name} ${pin.label}`;

@@ -150,7 +150,8 @@ export const LevelSchema = z.strictObject({
   absMin: ExprSchema.default(-0.3),
   input: z.enum(["cmos", "ttl", "schmitt", "analog", "none"]),
   output: z.enum(["push-pull", "open-drain", "analog", "none"]),
-  pin_mA: z.strictObject({ recommended: z.number(), absMax: z.number() }).optional(),
+  /** What a pin gives with its levels kept, and what destroys it; a drive strength is no absolute maximum. */
+  pin_mA: z.strictObject({ recommended: z.number(), absMax: z.number().optional() }).optional(),
   pullUp_ohm: SpreadSchema.optional(),
   pullDown_ohm: SpreadSchema.optional(),
   C_pF: z.number().optional(),
@@ -503,6 +504,24 @@ export const PartSchema = z.strictObject({
   contains: z
     .array(z.strictObject({ part: z.string().max(60), count: z.number().int().min(1).max(999) }))
     .max(8)
+    .optional(),
+  /** What a chip that is no board passes through all its pins, and through those of a group, at most. */
+  chipLimits: z
+    .strictObject({
+      source_mA: z.number(),
+      sink_mA: z.number(),
+      groups: z
+        .array(
+          z.strictObject({
+            says: text(80),
+            pins: z.array(pinLabel).min(1),
+            source_mA: z.number(),
+            sink_mA: z.number(),
+          }),
+        )
+        .default([]),
+      source: text(160),
+    })
     .optional(),
   body: BodySchema,
   /** A family of connectors: the one pin given is repeated, and `connector/header-n` stands for header-1 to header-40. */
