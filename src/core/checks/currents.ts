@@ -5,7 +5,6 @@ import type { NetElement } from "../circuit/netlist";
 import type { LedPath } from "../circuit/solve";
 import { splitEnd } from "../project";
 import { formatOhm, nextUp } from "../quantity";
-import { elementsAt, isRail, netById } from "./graph";
 import { label, mA, owner, round } from "./help";
 import { switchesOf } from "./loads";
 import type { Finding, Fix, Rule } from "./types";
@@ -260,43 +259,44 @@ const headroom: Rule = {
     }),
 };
 
+/** The side of a light that no resistor stands at: where it ends, by net. */
+function bareSide(c: Circuit, p: LedPath): string | null {
+  const flow = c.solved.flows.get(p.element);
+  if (!flow) return null;
+  const has = (list: readonly NetElement[]) => list.some((e) => e.kind === "resistor");
+  const side = has(flow.from.passed) ? p.low : has(flow.to.passed) ? p.high : null;
+  return side && !(has(flow.from.passed) && has(flow.to.passed)) ? side.net.id : null;
+}
+
+/** So many lights in one part make a digit or a bar: several of them on common lines are lit in turn. */
+const SCANNED = 7;
+
 const parallel: Rule = {
   rule: "led.parallel",
   says: "Lights side by side on one resistor share its current by chance: each needs its own.",
   check: (c) => {
-    const leds = c.netlist.elements.filter((e) => e.kind === "led" && !c.netlist.instance(e.ref)?.part.addresses);
-    const groups = new Map<string, NetElement[]>();
-    for (const e of leds)
-      for (const [id, side] of [
-        [e.a, "a"],
-        [e.b, "b"],
-      ] as const) {
-        const net = netById(c, id);
-        const pinned = net?.ends.some((x) => x.def.offers || x.as === "driver");
-        if (net && !isRail(net) && !pinned) groups.set(`${side}|${id}`, [...(groups.get(`${side}|${id}`) ?? []), e]);
-      }
-    const seen = new Set<NetElement>();
-    return [...groups].flatMap(([key, list]): Finding[] => {
-      const id = key.slice(2);
-      const side = key[0] as "a" | "b";
-      const one = elementsAt(c, id).filter((e) => e.kind === "resistor" && !e.internal);
-      // Each light's other side straight at a rail or pin: only the shared resistor limits it.
-      const bare = list.filter((e) => {
-        const far = netById(c, side === "a" ? e.b : e.a);
-        return isRail(far) || far?.ends.some((x) => x.def.offers || x.as === "driver");
-      });
-      if (one.length !== 1 || bare.length < 2 || bare.some((e) => seen.has(e))) return [];
-      for (const e of bare) seen.add(e);
-      const refs = [...new Set(bare.map((e) => e.ref))];
-      const shared = c.netlist.instance(one[0]!.ref);
+    const groups = new Map<string, LedPath[]>();
+    for (const p of c.leds) {
+      const part = c.netlist.instance(p.ref)?.part;
+      if (!p.I || p.I.typ <= 0 || !p.resistors.length || part?.addresses || bareSide(c, p) === null) continue;
+      const digit = (part?.elements.filter((e) => e.kind === "led").length ?? 0) >= SCANNED;
+      const key = `${[...p.resistors].sort().join()}${digit ? ` ${p.ref}` : ""}`;
+      groups.set(key, [...(groups.get(key) ?? []), p]);
+    }
+    return [...groups.values()].flatMap((list): Finding[] => {
+      const rows = new Set(list.map((p) => p.row));
+      if (rows.size < 2) return [];
+      const refs = [...new Set(list.map((p) => p.ref))];
+      const shared = c.netlist.elements.find((e) => e.kind === "resistor" && e.ref === list[0]!.resistors[0])!;
+      const inst = c.netlist.instance(shared.ref);
       return [
         {
           rule: "led.parallel",
           severity: "risk",
-          at: [...refs, one[0]!.ref],
-          message: `${bare.length} lights (${refs.map((r) => label(c, r)).join(", ")}) share one resistor${shared?.inserted ? "" : ` (${one[0]!.ref})`}: the one with the lowest voltage takes most of the current.`,
-          evidence: { lights: bare.length, R_ohm: one[0]!.ohm ?? 0 },
-          fixes: ownResistors(c, refs, one[0]!),
+          at: [...refs, shared.ref],
+          message: `${rows.size} lights (${refs.map((r) => label(c, r)).join(", ")}) share one resistor${inst?.inserted ? "" : ` (${shared.ref})`}: the one with the lowest voltage takes most of the current${refs.length === 1 ? ", and brightness jumps with what is shown" : ""}.`,
+          evidence: { lights: rows.size, R_ohm: shared.ohm ?? 0 },
+          fixes: ownResistors(c, refs, shared),
         },
       ];
     });

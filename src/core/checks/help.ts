@@ -81,3 +81,7 @@ export function moveFix(
     { id: "move-pin", label: `Move ${end} to ${to}`, edits: [{ type: "moveLink", end, from, to: `${host}.${to}` }] },
   ];
 }
+
+/** The other end of a link at an endpoint; null when the link does not touch it. */
+export const endOfLink = (l: { from: string; to: string }, end: string): string | null =>
+  l.from === end ? l.to : l.to === end ? l.from : null;

@@ -14,6 +14,7 @@ import { oneWireRules } from "./onewire";
 import { powerRules } from "./power";
 import { regulatorRules } from "./regulators";
 import { reversedRules } from "./reversed";
+import { solvedRules } from "./rules";
 import { sourceRules } from "./sources";
 import { serialRules } from "./serial";
 import { surroundingRules } from "./surroundings";
@@ -45,6 +46,7 @@ export const RULES: readonly Rule[] = [
   ...netRules,
   ...breadboardRules,
   ...surroundingRules,
+  ...solvedRules,
 ];
 
 const order = (f: Finding) => `${SEVERITIES.indexOf(f.severity)}|${f.rule}|${f.at.join("|")}`;

@@ -48,11 +48,12 @@ const pinOn = (c: Circuit, ref: string, net: Net | undefined) => net?.ends.find(
 /** Lights whose cathode faces the plus. */
 const lights = (c: Circuit): Finding[] =>
   c.leds.flatMap((p): Finding[] => {
-    const led = c.netlist.elements.find((e) => e.kind === "led" && e.ref === p.ref);
-    if (!led) return [];
+    const led = p.element;
     const atGround = p.high.kind === "rail" && p.high.net.kind === "ground";
     const atPlus = p.low.kind === "pin" || (p.low.kind === "rail" && p.low.net.kind === "supply");
-    if (!atGround || !atPlus) return [];
+    // Anode at a pin, cathode at a supply that is as high as the pin: in no state is there anything to light it.
+    const dark = p.high.kind === "pin" && p.low.kind === "rail" && p.low.net.kind === "supply" && p.I?.typ === 0;
+    if ((!atGround || !atPlus) && !dark) return [];
     const [a, k] = [pinOn(c, p.ref, netById(c, led.a)), pinOn(c, p.ref, netById(c, led.b))];
     return [
       found(
@@ -60,7 +61,7 @@ const lights = (c: Circuit): Finding[] =>
         "fault",
         p.ref,
         [a || "A", k || "K"],
-        `${label(c, p.ref)} is the wrong way round: its anode (long leg) leads to ground and its cathode to the plus. It stays dark.`,
+        `${label(c, p.ref)} is the wrong way round: its anode (long leg) leads to ${dark ? "the pin" : "ground"} and its cathode to the plus. It stays dark.`,
       ),
     ];
   });

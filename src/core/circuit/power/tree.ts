@@ -137,6 +137,20 @@ export function converterOutput(c: Converter, vin: Triple, vars: Record<string, 
   };
 }
 
+/** What a computer's USB port gives, volts (USB 2.0, table 7-7: at the end of a cable). */
+const COMPUTER_V: Triple = { min: 4.75, typ: 5, max: 5.25 };
+
+/** A module with a USB plug of its own, such as a serial adapter, is fed by the computer that it is plugged into. */
+function fromComputer(n: Netlist, net: Net): Triple | undefined {
+  const own = net.nodes.some(({ ref, supply }) => {
+    const part = supply ? n.instance(ref)?.part : undefined;
+    const plug = part?.pins.find((p) => p.role === "cable" && p.supply === supply);
+    const linked = plug && n.wires.some((w) => w.cable && [w.from, w.to].some((e) => e.ref === ref));
+    return plug && !linked && !part!.board && !Object.values(part!.supplies).some((s) => s.source);
+  });
+  return own ? COMPUTER_V : undefined;
+}
+
 /**
  * Resolves the voltage of every supply net from the sources through the boards' regulators, and writes it into the
  * nets. A converter feeds a net only when its own input is fed and no source sits on the net itself.
@@ -152,7 +166,9 @@ export function resolveVoltages(n: Netlist): Map<string, Feed> {
     if (done.has(net.id) || busy.has(net.id)) return net.V;
     busy.add(net.id);
     const s = sourcesOn(n, net)[0];
-    if (s) {
+    const plugged = s ? undefined : fromComputer(n, net);
+    if (plugged) net.V = plugged;
+    else if (s) {
       const value = (x: number | string) => evaluate(x, s.inst.vars);
       net.V = { min: value(s.source.V.min), typ: value(s.source.V.typ), max: value(s.source.V.max) };
     } else

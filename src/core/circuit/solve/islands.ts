@@ -41,8 +41,10 @@ export function heldNets(n: Netlist): Map<string, Net> {
 export function islandsOf(n: Netlist, held: ReadonlyMap<string, Net>, feeds: ReadonlyMap<string, Feed>): Island[] {
   const byId = new Map(n.nets.map((x) => [x.id, x]));
   const at = new Map<string, NetElement[]>();
-  // A switch, diode or fuse that a rail is fed through belongs to the supply tree.
+  // A switch or fuse that a rail is fed through, and a diode between two supplies, belong to the supply tree.
+  const supply = (id: string) => held.get(id)?.kind === "supply";
   const feeding = (e: NetElement) =>
+    (e.kind === "diode" && supply(e.a) && supply(e.b)) ||
     [feeds.get(e.a), feeds.get(e.b)].some(
       (f) => f && f.ref === e.ref && [f.from, f.to].every((x) => x === e.a || x === e.b),
     );

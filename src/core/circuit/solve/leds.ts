@@ -9,6 +9,9 @@ export type PathEnd = { kind: "rail"; net: Net } | { kind: "pin"; net: Net; end:
 /** A light with everything in its current path, and the current that results. Amperes and ohms. */
 export interface LedPath {
   ref: string;
+  element: NetElement;
+  /** What it shares its current with, itself included, as a key: lights of one row have the same. */
+  row: string;
   leds: string[];
   R: number;
   R_min: number;
@@ -108,6 +111,12 @@ function pathFrom(
         : alone;
   return {
     ref: led.ref,
+    element: led,
+    row: parts
+      .filter((e) => e.Vf)
+      .map((e) => `${e.ref} ${e.a} ${e.b}`)
+      .sort()
+      .join(),
     leds: drops.map((d) => d.ref),
     R,
     R_min,

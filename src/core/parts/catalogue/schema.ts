@@ -216,6 +216,8 @@ export const ElementSchema = z.discriminatedUnion("kind", [
     b: z.string(),
     F: ExprSchema,
     polar: z.boolean().default(false),
+    /** The voltage that is printed on it. */
+    max_V: ExprSchema.optional(),
   }),
   z.strictObject({ kind: z.literal("led"), a: z.string(), b: z.string(), Vf: SpreadSchema, max_mA: ExprSchema }),
   z.strictObject({ kind: z.literal("diode"), a: z.string(), b: z.string(), Vf: SpreadSchema, max_mA: ExprSchema }),

@@ -55,13 +55,17 @@ interface Outlet {
   host: boolean;
 }
 
+/** A module with a USB plug of its own feeds itself, and nothing else unasked. */
+const hasPlug = (i: Instance) =>
+  i.part.pins.some((p) => p.role === "cable") && !Object.values(i.part.supplies).some((s) => s.source);
+
 function outlets(netlist: Netlist, project: Project, catalogue: Catalogue, host: string): Outlet[] {
   const { power } = circuitOf(project, catalogue);
   const out: Outlet[] = [];
   for (const inst of netlist.expanded.instances.values()) {
     // Supplies, and regulators and plugs that are fed themselves.
     if (inst.ref !== host && (inst.part.board || inst.inserted)) continue;
-    if (inst.ref !== host && isPlugged(inst, project)) continue;
+    if (inst.ref !== host && (isPlugged(inst, project) || hasPlug(inst))) continue;
     for (const p of inst.part.pins) {
       if (p.role !== "supply-out" && p.role !== "supply-io") continue;
       const net = netlist.netOf(`${inst.ref}:${p.supply}`);
@@ -161,6 +165,27 @@ function withInputResistors(project: Project, inst: Instance, home: Instance, ne
       p.ref === inst.ref ? { ...p, companions: { ...p.companions, seriesResistor: value } } : p,
     ),
   };
+}
+
+/**
+ * Where a pin that is tied high belongs: to what the part's own logic runs from. Its own supply's outlet when the pin rides on
+ * that, else an outlet of that voltage; nothing when there is none that the pin would bear.
+ */
+function tieFor(netlist: Netlist, list: Outlet[], project: Project, inst: Instance, pin: Pin): string | null {
+  const level = inst.part.levels[pin.level ?? ""];
+  const own = level && netlist.netOf(`${inst.ref}:${level.supply}`);
+  if (!level || !own?.V) return null;
+  const inlet = inst.part.pins.find((p) => p.role.startsWith("supply-") && p.supply === level.supply);
+  const end = inlet && `${inst.ref}.${inlet.label}`;
+  const wire = end && project.links.find((l) => l.from === end || l.to === end);
+  if (wire) return wire.from === end ? wire.to : wire.from;
+  if (inlet?.role === "supply-out") return `${inst.ref}.${inlet.label}`;
+  const most = evaluate(level.absMax, { ...inst.vars, V: own.V.min });
+  const least = level.VIH === undefined ? 0 : evaluate(level.VIH, { ...inst.vars, V: own.V.max });
+  const far = (o: Outlet) => Math.abs(o.V.typ - own.V!.typ);
+  const fits = list.filter((o) => o.ref !== inst.ref && o.V.max <= most && o.V.min >= least);
+  const best = [...fits].sort((a, b) => far(a) - far(b))[0];
+  return best ? `${best.ref}.${best.pin}` : null;
 }
 
 const firstGround = (inst: Instance) => inst.part.pins.find((p) => p.role === "ground")?.label;
@@ -305,7 +330,12 @@ export function planHookups(project: Project, catalogue: Catalogue): { project: 
             ? `${inst.label}'s ${pin.label} goes to ground`
             : "the contact pulls the pin to ground; the pull-up lets it go",
         );
-      if (pin.hook === "logic-supply" || (pin.hook === "button-return" && !toGround))
+      const tie = pin.role === "signal" && pin.hook !== "ground" && pin.hook !== "button-return";
+      if (pin.hook && tie) {
+        const to = tieFor(net(), outlets(net(), now, catalogue, home.ref), now, inst, pin);
+        if (to)
+          link(target, to, pin.says ? `${pin.label}: ${pin.says}` : `${pin.label} is held at the part's own supply`);
+      } else if (pin.hook === "logic-supply" || (pin.hook === "button-return" && !toGround))
         link(
           target,
           `${home.ref}.${logicSupplyPin(home.part)}`,

@@ -1,0 +1,120 @@
+import type { Circuit } from "../../circuit";
+import { chooseDivider } from "../../circuit/formulas";
+import type { Pin } from "../../parts/catalogue";
+import { clampsToSupply, type Instance, type Net } from "../../circuit/netlist";
+import { evaluate, formatOhm, formatV } from "../../quantity";
+import { label, round } from "../help";
+import type { Finding, Rule } from "../types";
+import { endWords, unwireFixes, wayWords } from "./words";
+
+/** Rails closer than this in their usual voltage are compared at it. */
+const SAME_V = 0.25;
+
+interface Seen {
+  worst: number;
+  typ: number;
+  /** Where it comes from, in words. */
+  by: string;
+  straight: boolean;
+  /** Usual volts of the rail or supply behind it. */
+  rail: number;
+}
+
+/** What a pin's own supply is, at its lowest, usual and highest; a part that is not fed yet is judged by what it is made for. */
+function ownSupply(c: Circuit, inst: Instance, key: string) {
+  const net = c.netlist.netOf(`${inst.ref}:${key}`);
+  const s = inst.part.supplies[key];
+  if (net.V && net.kind === "supply") return { net, V: net.V, fed: true };
+  if (!s) return null;
+  const most = evaluate(s.V.max, inst.vars);
+  return { net, V: { min: most, typ: most, max: most }, fed: false };
+}
+
+function seenAt(c: Circuit, net: Net): Seen | null {
+  if (net.kind === "supply" && net.V)
+    return {
+      worst: net.V.max,
+      typ: net.V.typ,
+      by: endWords(c, { kind: "rail", net }),
+      straight: true,
+      rail: net.V.typ,
+    };
+  const v = c.solved.volts.get(net.id);
+  if (!v || v.from.end.kind === "open") return null;
+  return {
+    worst: v.high.worst,
+    typ: v.high.typ,
+    by: `${endWords(c, v.from.end)}${wayWords(v.from.passed)}`,
+    straight: false,
+    rail: v.from.end.kind === "rail" ? (v.from.end.net.V?.typ ?? 0) : v.from.end.driver.high.typ,
+  };
+}
+
+/** By how much the worst case is over the pin's ceiling, with the ceiling; null while it is inside. */
+function over(c: Circuit, inst: Instance, pin: Pin, net: Net, seen: Seen) {
+  const level = inst.part.levels[pin.level!]!;
+  const own = ownSupply(c, inst, level.supply);
+  if (!own || own.net === net) return null;
+  const at = (V: number) => evaluate(level.absMax, { ...inst.vars, V });
+  const alike = Math.abs(seen.rail - own.V.typ) <= SAME_V;
+  if (!clampsToSupply(level))
+    return seen.worst > at(own.V.min) + 1e-9 ? { V: seen.worst, ceiling: at(own.V.min) } : null;
+  // A ceiling that rides on the supply: rails of one voltage at that, rails of one source as they move together.
+  const room = at(own.V.typ) - own.V.typ;
+  const moving = own.fed && !seen.straight ? c.solved.above(net.id, own.net.id) : null;
+  const high = alike ? seen.typ - own.V.typ : (moving?.worst ?? seen.worst - own.V.min);
+  return high > room + 1e-9 ? { V: seen.worst, ceiling: at(alike ? own.V.typ : own.V.min) } : null;
+}
+
+/** Of the ceiling, so much the divided voltage shall reach at its highest. */
+const SHARES = [0.9, 0.8, 0.7, 0.5, 0];
+
+/** Two resistors instead of a wire, in words: which ones bring the voltage inside. */
+function dividerWords(V: number, typ: number, ceiling: number): string {
+  const from = { min: typ, typ, max: V };
+  const pick = SHARES.map((s) => chooseDivider({ from, VIH: s * ceiling, ceiling })).find((x) => x !== null);
+  return pick
+    ? ` To measure it, divide it: ${formatOhm(pick.top_ohm)} above and ${formatOhm(pick.bottom_ohm)} to ground leave ${formatV(pick.out.max)} at most.`
+    : "";
+}
+
+/**
+ * Every signal pin of every part against everything that reaches it: rails straight on it or through resistors, contacts,
+ * lights and wipers at their worst place. Signals of other parts are judged pair by pair.
+ */
+export const overdriveAny: Rule = {
+  rule: "level.overdrive",
+  says: "No pin may ever see more than its absolute maximum, usually its own supply and a few tenths of a volt.",
+  check: (c) => {
+    const told = new Set(
+      c.levels.filter((v) => v.highest_V > v.ceiling + 1e-9).map((v) => `${v.receiver.ref}.${v.receiver.pin}`),
+    );
+    return [...c.netlist.expanded.instances.values()].flatMap((inst) =>
+      inst.part.pins.flatMap((pin): Finding[] => {
+        const end = `${inst.ref}.${pin.label}`;
+        if (pin.role !== "signal" || !pin.level || told.has(end)) return [];
+        const net = c.netlist.netOf(end);
+        if (net.ends.length < 2 && !c.solved.volts.has(net.id)) return [];
+        const seen = seenAt(c, net);
+        const bad = seen && over(c, inst, pin, net, seen);
+        if (!seen || !bad) return [];
+        const measured = pin.offers?.some((o) => o.kind === "adc") && seen.typ > bad.ceiling;
+        return [
+          {
+            rule: "level.overdrive",
+            severity: "stop",
+            at: [end],
+            message: `${end} (${label(c, inst.ref)}) gets up to ${formatV(bad.V)} from ${seen.by}; it takes ${formatV(bad.ceiling)} at most. Do not power this.${measured ? dividerWords(bad.V, seen.typ, bad.ceiling) : ""}`,
+            evidence: {
+              highest_V: round(bad.V),
+              usual_V: round(seen.typ),
+              ceiling_V: round(bad.ceiling),
+              from: seen.by,
+            },
+            fixes: seen.straight ? unwireFixes(c, end) : [],
+          },
+        ];
+      }),
+    );
+  },
+};

@@ -1,0 +1,36 @@
+import { formatV } from "../../quantity";
+import { label, round } from "../help";
+import type { Finding, Rule } from "../types";
+import { railWords, unwireFixes } from "./words";
+
+/** An output that is wired straight to a rail: it fights the supply at every other level. */
+export const contentionRail: Rule = {
+  rule: "net.contention",
+  says: "Two outputs on one net fight: one pulls up while the other pulls down. A rail always wins, and the pin dies.",
+  check: (c) =>
+    c.netlist.nets.flatMap((net): Finding[] => {
+      if (net.kind !== "supply" && net.kind !== "ground") return [];
+      if (!net.V) return [];
+      return net.ends.flatMap((e): Finding[] => {
+        const level = c.netlist.level(e.ref, e.pin);
+        const inst = c.netlist.instance(e.ref)!;
+        const end = `${e.ref}.${e.pin}`;
+        const idle = e.as === "none" && e.def.offers?.some((o) => o.kind === "digital" && o.out) && inst.part.board;
+        const drives = e.as === "driver" && level?.output === "push-pull";
+        if (!drives && !idle) return [];
+        // A voltage that the pin does not stand at all has a finding of its own.
+        return [
+          {
+            rule: "net.contention",
+            severity: drives ? "stop" : "note",
+            at: [end],
+            message: drives
+              ? `${end} (${label(c, e.ref)}) is an output and is wired straight to ${railWords(c, net)}: at the other level it is a short. Do not power this.`
+              : `${end} is wired straight to ${railWords(c, net)}, and nothing in the plan asks for it: as soon as a program makes it an output, it is shorted.`,
+            evidence: { rail_V: round(net.V!.typ), rail: `${net.name} ${formatV(net.V!.typ)}` },
+            fixes: unwireFixes(c, end, 1),
+          },
+        ];
+      });
+    }),
+};
