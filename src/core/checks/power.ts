@@ -149,8 +149,16 @@ const noSupply: Rule = {
           pins.length > 0 && pins.every((p) => p.optional && c.netlist.netOf(`${inst.ref}.${p.label}`).ends.length < 2)
         );
       };
+      // What is fed at a pin of its own needs it, whether or not its data says how much it draws.
+      const hasInlet = (k: string) =>
+        !inst.part.board && inst.part.pins.some((p) => p.role === "supply-in" && p.supply === k);
       const dead = Object.entries(inst.part.supplies).find(
-        ([k, s]) => s.mA && !c.netlist.netOf(`${inst.ref}:${k}`).V && !blocked(`${inst.ref}:${k}`) && !idle(k),
+        ([k, s]) =>
+          !s.source &&
+          (s.mA || hasInlet(k)) &&
+          !c.netlist.netOf(`${inst.ref}:${k}`).V &&
+          !blocked(`${inst.ref}:${k}`) &&
+          !idle(k),
       );
       if (!dead) continue;
       const pin = inst.part.pins.find((p) => p.role.startsWith("supply-") && p.supply === dead[0]);

@@ -6,6 +6,7 @@ import { levelCases } from "./levels";
 import { ownCases } from "./own";
 import { pinCases } from "./pins";
 import { powerCases } from "./power";
+import { solvedCases } from "../rules/cases";
 
 export { quiet } from "./quiet";
 export type { Case } from "./build";
@@ -17,4 +18,5 @@ export const cases = [
   ...powerCases,
   ...ownCases,
   ...breadboardCases,
+  ...solvedCases,
 ];

@@ -2,18 +2,36 @@
 import type { Rule } from "../types";
 import { contactRating } from "./contact-rating";
 import { overdriveAny } from "./level-overdrive-any";
+import { slow } from "./level-slow";
+import { driverLoss } from "./load-driver-loss";
 import { contentionRail } from "./net-contention-rail";
+import { openInput } from "./net-open-input";
 import { partRating } from "./part-rating";
+import { inrush } from "./power-inrush";
 import { mains } from "./power-mains";
 import { noReturn } from "./power-no-return";
+import { polarityProtection } from "./power-polarity-protection";
+import { returnPath } from "./power-return-path";
 import { shortByContact } from "./power-short-by-contact";
+import { sleep } from "./power-sleep";
+import { twoRegulators } from "./power-two-regulators";
+import { shortCurrent } from "./wire-short-current";
 
 export const solvedRules: readonly Rule[] = [
   overdriveAny,
   contentionRail,
+  openInput,
+  slow,
   shortByContact,
   contactRating,
   partRating,
   mains,
   noReturn,
+  returnPath,
+  twoRegulators,
+  inrush,
+  shortCurrent,
+  polarityProtection,
+  sleep,
+  driverLoss,
 ];

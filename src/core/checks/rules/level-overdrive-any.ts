@@ -89,12 +89,23 @@ export const overdriveAny: Rule = {
     const told = new Set(
       c.levels.filter((v) => v.highest_V > v.ceiling + 1e-9).map((v) => `${v.receiver.ref}.${v.receiver.pin}`),
     );
+    const lifted = c.levels
+      .filter((v) => v.driver.how === "pull-up" && v.highest_V > v.ceiling + 1e-9)
+      .flatMap((v) => {
+        const way = c.solved.volts.get(v.receiver.net)?.from.passed ?? [];
+        return way.map((e) => ({ receiver: v.receiver, by: c.netlist.instance(e.ref)?.inserted?.by ?? e.ref }));
+      });
     return [...c.netlist.expanded.instances.values()].flatMap((inst) =>
       inst.part.pins.flatMap((pin): Finding[] => {
         const end = `${inst.ref}.${pin.label}`;
         if (pin.role !== "signal" || !pin.level || told.has(end)) return [];
         const net = c.netlist.netOf(end);
         if (net.ends.length < 2 && !c.solved.volts.has(net.id)) return [];
+        // A bus that one part's pull-ups lift too high is told at one of its lines; the fix is for all of them.
+        const way = c.solved.volts.get(net.id)?.from;
+        const pulls =
+          way?.end.kind === "rail" ? way.passed.map((e) => c.netlist.instance(e.ref)?.inserted?.by ?? e.ref) : [];
+        if (lifted.some((v) => v.receiver.ref === inst.ref && pulls.includes(v.by))) return [];
         const seen = seenAt(c, net);
         const bad = seen && over(c, inst, pin, net, seen);
         if (!seen || !bad) return [];

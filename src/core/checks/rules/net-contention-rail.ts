@@ -1,7 +1,22 @@
+import type { Circuit } from "../../circuit";
+import { findPin } from "../../parts/catalogue";
+import { splitEnd } from "../../project";
 import { formatV } from "../../quantity";
-import { label, round } from "../help";
+import { endOfLink, label, round } from "../help";
 import type { Finding, Rule } from "../types";
 import { railWords, unwireFixes } from "./words";
+
+/** Whether a wire brings a part here that the pin is to drive: a rail on the same net hides that from the netlist. */
+function isMeant(c: Circuit, end: string): boolean {
+  return c.project.links.some((l) => {
+    const far = endOfLink(l, end);
+    if (far === null) return false;
+    const { ref, pin } = splitEnd(far);
+    const part = c.netlist.instance(ref)?.part;
+    const need = part && findPin(part, pin)?.need;
+    return need !== undefined && ["digital-out", "pwm", "dac"].includes(need.kind);
+  });
+}
 
 /** An output that is wired straight to a rail: it fights the supply at every other level. */
 export const contentionRail: Rule = {
@@ -16,7 +31,7 @@ export const contentionRail: Rule = {
         const inst = c.netlist.instance(e.ref)!;
         const end = `${e.ref}.${e.pin}`;
         const idle = e.as === "none" && e.def.offers?.some((o) => o.kind === "digital" && o.out) && inst.part.board;
-        const drives = e.as === "driver" && level?.output === "push-pull";
+        const drives = (e.as === "driver" && level?.output === "push-pull") || (idle && isMeant(c, end));
         if (!drives && !idle) return [];
         // A voltage that the pin does not stand at all has a finding of its own.
         return [

@@ -17,6 +17,8 @@ const KNEE_A = 1e-4;
 const JUNCTION_OHM = 0.001;
 /** An output whose data names a drop without a current is taken to have it at this current, amperes. */
 const RATED_A = 0.004;
+/** From here on an output's drop is that of bipolar transistors, volts. */
+const BIPOLAR_V = 0.5;
 /** The usual gain of a transistor is so many times its least, its most so many. */
 const GAIN = { typ: 3, max: 8 };
 /** A MOSFET's body diode. */
@@ -118,11 +120,14 @@ function driverOf(
     const typ = Math.min(most, typ_ohm);
     return { min: 1e-3, typ: Math.max(typ, 1e-3), max: Math.max(most, typ, 1e-3), knob: `${key} out` };
   };
-  const slow = (V0: number): Triple => ({
-    min: Math.min(V0, outMax),
-    typ: Math.min(outMax, V.typ),
-    max: Math.min(outMax, V.max),
-  });
+  // A drop of bipolar outputs is there with every piece, only less; that of CMOS outputs is a matter of the current.
+  const drop = Math.max(0, V.min - high.V0);
+  const kept = drop >= BIPOLAR_V ? drop : 0;
+  const top: Triple = {
+    min: Math.min(high.V0, outMax),
+    typ: Math.min(outMax, V.typ - 0.75 * kept),
+    max: Math.min(outMax, V.max - 0.5 * kept),
+  };
   return {
     key,
     net: net.id,
@@ -134,7 +139,7 @@ function driverOf(
       level.output === "open-drain" || (end.as === "both" && net.kind === "bus-line" && end.def.need?.kind !== "spi"),
     host: inst.part.board !== undefined,
     turns: end.as === "both" || scanned.has(key),
-    high: { ...slow(high.V0), knob: spreadOf(supply).knob },
+    high: { ...top, knob: spreadOf(supply).knob },
     high_ohm: ohms(high.ohm),
     low_ohm: ohms(low.ohm),
     low_V: Math.max(0, low.V0),

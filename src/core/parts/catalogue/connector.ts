@@ -10,7 +10,7 @@ export const ConnectorPinsSchema = z.record(
     .strictObject({
       name: z.string().regex(NAME, "a name of up to 20 letters, digits and + - _ . ' /").optional(),
       role: z.enum(PIN_ROLES).optional(),
-      V: z.number().positive().max(60).optional(),
+      V: z.number().positive().max(1000).optional(),
       mA: z.number().min(0).max(20_000).optional(),
     })
     .nullable(),
