@@ -1,5 +1,5 @@
-import { remedies } from "../core/plan/advice";
-import { alternatives, assign, assignLp, isPlanned } from "../core/plan/assign";
+import { planAll, remedies } from "../core/plan/advice";
+import { alternatives, assignLp, isPlanned } from "../core/plan/assign";
 import { writeProject } from "../core/project";
 import { catalogue, columns, EXIT, loadFile, note, print, printJson, Unusable, writeFileWhole } from "./io";
 
@@ -18,19 +18,21 @@ export async function assignCommand(file: string, o: Options): Promise<number> {
   if (!Number.isInteger(more) || more < 0 || more > 20)
     throw new Unusable(`--alternatives ${o.alternatives}: a whole number from 0 to 20 is wanted`);
   const project = loadFile(file);
-  const a = assign(project, catalogue);
+  const a = planAll(project, catalogue);
   const planned = isPlanned(a);
   if (o.lp) await writeFileWhole(o.lp, assignLp(project, catalogue));
   if (planned && o.out) await writeFileWhole(o.out, writeProject(a.project));
   const helps = planned ? [] : remedies(project, catalogue, a);
   const others = planned && more ? alternatives(project, catalogue, more + 1).slice(1) : [];
   if (o.json) {
-    const { status, cost, costBy, links, spare, core, clash, ms } = a;
+    const { status, cost, costBy, links, spare, core, clash, ms, added, leftOut } = a;
     printJson({
       status,
       cost,
       costBy,
       links,
+      ...(added.length && { added }),
+      ...(leftOut.length && { leftOut }),
       spare,
       core,
       ...(clash && { clash }),
@@ -60,6 +62,8 @@ export async function assignCommand(file: string, o: Options): Promise<number> {
     } else print("nothing that was tried would help");
   } else {
     if (a.links.length) print(columns(a.links.map((l) => [l.from, l.to, l.why])));
+    for (const x of a.added) print(`put in: ${x}`);
+    if (a.leftOpen) note(`${file}: ${a.leftOpen}`);
     print(`cost ${a.cost}, ${a.status === "optimal" ? "proven optimal" : "not proven"}, ${a.ms.toFixed(1)} ms`);
     const by = new Map<string, number>();
     for (const c of a.costBy) by.set(c.reason, (by.get(c.reason) ?? 0) + c.cost);

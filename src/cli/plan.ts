@@ -52,6 +52,7 @@ export async function planCommand(
   }
   if (result.unfit.length) throw new Unusable(`--target ${result.unfit.join("; ")}`);
   await writeFolder(o.out, result.files);
+  if (result.leftOpen) note(`${file}: ${result.leftOpen}`);
   printFindings(result.text.findings);
   print(`${result.text.verdict.words}. ${Object.keys(result.files).length} files in ${o.out}`);
   return statusOf(result.text.findings);

@@ -12,8 +12,21 @@ function openLevel(c: Circuit, net: Net): "high" | "low" | null {
   return list.some((h) => h.up) ? null : "low";
 }
 
+/** Whether further contacts lead from a net to a rail. */
+function throughContacts(c: Circuit, start: Net, passed: NetElement): boolean {
+  const seen = new Set([start.id]);
+  for (const id of seen)
+    for (const el of elementsAt(c, id)) {
+      if (el.kind !== "contact" || el === passed) continue;
+      const far = netById(c, otherEnd(el, id));
+      if (isRail(far)) return true;
+      if (far) seen.add(far.id);
+    }
+  return false;
+}
+
 /** What the far side of a closed contact makes of the input; `alive` where something drives or reads it on purpose. */
-function farLevel(c: Circuit, far: Net): "high" | "low" | "none" | "alive" {
+function farLevel(c: Circuit, far: Net, passed: NetElement): "high" | "low" | "none" | "alive" {
   if (isRail(far)) return far.kind === "supply" ? "high" : "low";
   if (far.ends.some((e) => e.as === "driver" || e.as === "both" || e.as === "receiver")) {
     const board = far.ends.filter((e) => e.def.offers);
@@ -23,6 +36,8 @@ function farLevel(c: Circuit, far: Net): "high" | "low" | "none" | "alive" {
   }
   const held = openLevel(c, far);
   if (held) return held;
+  // Contacts in a row: what the others lead to once they are closed as well.
+  if (throughContacts(c, far, passed)) return "alive";
   return elementsAt(c, far.id).some((e) => e.kind !== "contact" && e.kind !== "capacitor") ? "alive" : "none";
 }
 
@@ -47,7 +62,7 @@ function judge(c: Circuit, b: Binding, net: Net, contact: NetElement): Finding[]
   const far = netById(c, otherEnd(contact, net.id));
   const open = openLevel(c, net);
   if (!far || far === net || !open || far.ends.length + far.nodes.length < 2) return [];
-  const closed = farLevel(c, far);
+  const closed = farLevel(c, far, contact);
   if (closed === "alive" || (closed !== "none" && closed !== open)) return [];
   const leg = far.ends.find((e) => e.ref === b.ref);
   const other = far.ends.find((e) => e.ref !== b.ref);

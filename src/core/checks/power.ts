@@ -1,8 +1,8 @@
-import { findPin, type Pin } from "../parts/catalogue";
+import { findPin } from "../parts/catalogue";
 import type { Circuit } from "../circuit";
 import { evaluate, formatV, type Triple } from "../quantity";
 import type { PowerLimit, Stage } from "../circuit/power";
-import type { Instance, Net } from "../circuit/netlist";
+import { groundOf, type Instance, type Net } from "../circuit/netlist";
 import { label, linkedRefs, mA, round, wireUp } from "./help";
 import { adapterFix, logicSupplyFix, outletsFor, ownSupply, ownSupplyFix, regulatorFix, ROOMY } from "./supply-fixes";
 import { droppedOut } from "./regulators";
@@ -248,26 +248,6 @@ const notCommon: Rule = {
   },
 };
 
-/** The ground net that a member of an `isolated` list stands on: a part, or one side or pin of it (`M1.far`). */
-function groundOf(c: Circuit, member: string): Net | undefined {
-  const [ref = "", side] = member.split(/\.(.*)/s);
-  const part = c.netlist.instance(ref)?.part;
-  if (!part) return undefined;
-  const domain = (p: Pin) => p.domain ?? "gnd";
-  const domains = [...new Set(part.pins.filter((p) => p.role === "ground").map(domain))];
-  const wanted = side
-    ? side === "left"
-      ? domains[0]
-      : side === "right"
-        ? domains.at(-1)
-        : (part.supplies[side]?.domain ?? part.supplies[findPin(part, side)?.supply ?? ""]?.domain ?? side)
-    : undefined;
-  const pin =
-    (side ? part.pins.find((p) => p.role === "ground" && (p.label === side || domain(p) === wanted)) : undefined) ??
-    (side ? undefined : part.pins.find((p) => p.role === "ground"));
-  return pin && c.netlist.netOf(`${ref}.${pin.label}`);
-}
-
 /** Sides of one part that a signal crosses without a wire: the grounds of both must not meet. */
 const gaps = (c: Circuit): [string, Net, Net][] =>
   [...c.netlist.expanded.instances.values()].flatMap((i): [string, Net, Net][] => {
@@ -291,7 +271,7 @@ const sidesOf = (c: Circuit, ref: string) =>
   ].map((d) => `${ref}:ground:${d}`);
 const groundNode = (c: Circuit, member: string) => {
   const ref = member.split(".")[0]!;
-  const domain = groundOf(c, member)?.nodes.find((n) => n.ref === ref && n.ground)?.ground;
+  const domain = groundOf(c.netlist, member)?.nodes.find((n) => n.ref === ref && n.ground)?.ground;
   return domain && `${ref}:ground:${domain}`;
 };
 
@@ -347,7 +327,7 @@ const joined: Rule = {
         list
           .flatMap((a) =>
             other.flatMap((b): Joined[] => {
-              const [x, y] = [groundOf(c, a), groundOf(c, b)];
+              const [x, y] = [groundOf(c.netlist, a), groundOf(c.netlist, b)];
               const nodes = [groundNode(c, a), groundNode(c, b)];
               return x && x === y ? [[[a, b], `${a} and ${b}`, nodes]] : [];
             }),

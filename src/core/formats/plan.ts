@@ -1,4 +1,5 @@
-import { assign, isPlanned } from "../plan/assign";
+import { planAll } from "../plan/advice";
+import { isPlanned } from "../plan/assign";
 import { checklist } from "../bench";
 import type { Catalogue } from "../parts/catalogue";
 import { findings, verdict, type Finding, type Verdict } from "../checks";
@@ -130,7 +131,14 @@ export function planText(c: Circuit): PlanText & { verdict: Verdict } {
 }
 
 export type PlanResult =
-  | { status: "ok"; files: Record<string, string | Uint8Array>; text: PlanText; project: Project; unfit: string[] }
+  | {
+      status: "ok";
+      files: Record<string, string | Uint8Array>;
+      text: PlanText;
+      project: Project;
+      unfit: string[];
+      leftOpen: string | null;
+    }
   | { status: "infeasible"; clash: string };
 
 /**
@@ -143,7 +151,7 @@ export async function planOutputs(
   fonts: { text: Uint8Array; bold: Uint8Array },
   targets: readonly string[] = [],
 ): Promise<PlanResult> {
-  const a = assign(project, catalogue);
+  const a = planAll(project, catalogue);
   if (!isPlanned(a)) return { status: "infeasible", clash: a.clash ?? "no assignment exists" };
   const c = circuitOf(a.project, catalogue);
   const text = planText(c);
@@ -177,5 +185,5 @@ export async function planOutputs(
     }
     for (const f of t.files(c)) files[`firmware/${t.id}/${f.path}`] = f.text;
   }
-  return { status: "ok", files, text, project: a.project, unfit };
+  return { status: "ok", files, text, project: a.project, unfit, leftOpen: a.leftOpen };
 }

@@ -1,4 +1,5 @@
-import { assign, chainAfter, isPlanned, recommendedCompanions } from "../../core/plan/assign";
+import { planAll } from "../../core/plan/advice";
+import { chainAfter, isPlanned, recommendedCompanions } from "../../core/plan/assign";
 import {
   compareParts,
   describePart,
@@ -67,7 +68,7 @@ export const partsApi = {
     id: string,
     label: string,
     more: { quantity?: number; options?: Record<string, unknown>; own?: Part } = {},
-  ): Promise<Step & { ref: string; refs: string[]; clash: string | null }> {
+  ): Promise<Step & { ref: string; refs: string[]; clash: string | null; leftOpen: string | null }> {
     await needFor(project, { type: "addPart", part: id });
     const count = Math.max(1, Math.min(more.quantity ?? 1, 50));
     // A part from the person's own collection travels with every project that uses it.
@@ -96,10 +97,10 @@ export const partsApi = {
       );
     }
     const host = defaultHost(now, partLookup(now, catalogue));
-    const a = host ? assign(now, catalogue) : null;
+    const a = host ? planAll(now, catalogue) : null;
     const done = a && isPlanned(a) ? a.project : now;
     const says = `add ${label || refs[0]}${count > 1 ? ` and ${count - 1} more` : ""}`;
-    return { ...step(done, says), ref: refs[0]!, refs, clash: a?.clash ?? null };
+    return { ...step(done, says), ref: refs[0]!, refs, clash: a?.clash ?? null, leftOpen: a?.leftOpen ?? null };
   },
 
   /** Finds parts by words, narrowed by facets, among the shipped ones and the person's own. */
@@ -138,7 +139,7 @@ export const partsApi = {
     project: Project,
     choices: ListChoice[],
     own: readonly Part[],
-  ): Promise<Step & { clash: string | null; added: number }> {
+  ): Promise<Step & { clash: string | null; leftOpen: string | null; added: number }> {
     await needFor(project);
     await need(choices.map((c) => c.id));
     let now = project;
@@ -157,16 +158,21 @@ export const partsApi = {
     const loose = choices.filter((x) => x.to === "drawer");
     if (loose.length) now = applyEdit(now, { type: "setDrawer", drawer: intoDrawer(now, loose) }, catalogue);
     const host = defaultHost(now, partLookup(now, catalogue));
-    const a = host && added ? assign(now, catalogue) : null;
+    const a = host && added ? planAll(now, catalogue) : null;
     const done = a && isPlanned(a) ? a.project : now;
-    return { ...step(done, `take over a list of ${choices.length}`), clash: a?.clash ?? null, added };
+    return {
+      ...step(done, `take over a list of ${choices.length}`),
+      clash: a?.clash ?? null,
+      leftOpen: a?.leftOpen ?? null,
+      added,
+    };
   },
 
   /** Puts a piece of a chain behind another: its data comes from that one's data-out. */
   async chain(project: Project, ref: string, after: string | null): Promise<Step> {
     await needFor(project);
     const next = chainAfter(project, catalogue, ref, after);
-    const a = assign(next, catalogue);
+    const a = planAll(next, catalogue);
     return step(isPlanned(a) ? a.project : next, after ? `${ref} after ${after}` : `${ref} on its own pin`);
   },
 };

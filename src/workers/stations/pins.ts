@@ -1,5 +1,7 @@
 import {
   boardsOf,
+  planAll,
+  planSlowly,
   rankBoardsSlowly,
   REMEDY_PARTS,
   remediesSlowly,
@@ -8,7 +10,6 @@ import {
 } from "../../core/plan/advice";
 import {
   alternatives,
-  assign,
   assignSlowly,
   isPlanned,
   moveNeed,
@@ -17,7 +18,7 @@ import {
 } from "../../core/plan/assign";
 import { findings, verdict } from "../../core/checks";
 import { circuitOf } from "../../core/circuit";
-import { applyEdit, defaultHost, endOn, partLookup, type Edit, type Project } from "../../core/project";
+import { applyEdit, defaultHost, endOn, partLookup, splitEnd, type Edit, type Project } from "../../core/project";
 import {
   alikeParts,
   applySaving,
@@ -58,6 +59,9 @@ async function run<T>(work: Generator<number, T, boolean | undefined>, job: numb
 export interface PlanStep extends Step {
   status: AssignResult["status"];
   clash: string | null;
+  /** Wires that were left out because they would harm, in a sentence; and the loose parts that were put in. */
+  leftOpen: string | null;
+  added: string[];
   core: { need: string; wants: string }[];
   ms: number;
   cost: number;
@@ -71,6 +75,16 @@ const verdictOf = (project: Project) => {
   return verdict(c, findings(c)).words;
 };
 
+/** Shifters and buffers that a part's signals pass through. */
+function translatorsOf(project: Project, ref: string): string[] {
+  const partOf = partLookup(project, catalogue);
+  const far = project.links.flatMap((l) => {
+    const [a, b] = [splitEnd(l.from).ref, splitEnd(l.to).ref];
+    return a === ref ? [b] : b === ref ? [a] : [];
+  });
+  return [...new Set(far)].filter((r) => (partOf(r)?.channels.length ?? 0) > 0 && !partOf(r)?.board);
+}
+
 /** Planning, moving, boards, remedies and ways to save pins. */
 export const pinsApi = {
   /** Stops a job that was started with this number; its best answer so far comes back. */
@@ -80,10 +94,10 @@ export const pinsApi = {
 
   async plan(project: Project, job = 0): Promise<PlanStep> {
     await needFor(project);
-    const a = await run(assignSlowly(project, catalogue), job);
+    const a = await run(planSlowly(project, catalogue), job);
     const by = new Map<string, number>();
     for (const x of a.costBy) by.set(x.reason, (by.get(x.reason) ?? 0) + x.cost);
-    const { status, clash, core, ms, cost } = a;
+    const { status, clash, core, ms, cost, leftOpen, added } = a;
     return {
       ...step(a.project, "plan the pins"),
       status,
@@ -91,6 +105,8 @@ export const pinsApi = {
       core,
       ms,
       cost,
+      leftOpen,
+      added,
       costBy: [...by].map(([reason, c]) => ({ reason, cost: c })),
     };
   },
@@ -135,15 +151,19 @@ export const pinsApi = {
   async want(project: Project, ref: string, pin: string, wanted: boolean): Promise<Step & { clash: string | null }> {
     await needFor(project);
     const next = applyEdit(project, { type: "setWanted", ref, pin, wanted }, catalogue);
-    const a = assign(next, catalogue);
+    const a = planAll(next, catalogue);
     return { ...step(isPlanned(a) ? a.project : next, `${wanted ? "wire" : "leave"} ${ref}.${pin}`), clash: a.clash };
   },
 
   /** Hangs a part on another board, and plans its wires there. */
   async host(project: Project, ref: string, host: string): Promise<Step> {
     await needFor(project);
-    const next = applyEdit(project, { type: "setHost", ref, host }, catalogue);
-    const a = assign(next, catalogue);
+    // What stands in its wires, such as a level shifter, goes along.
+    const next = [ref, ...translatorsOf(project, ref)].reduce(
+      (p, r) => applyEdit(p, { type: "setHost", ref: r, host }, catalogue),
+      project,
+    );
+    const a = planAll(next, catalogue);
     return step(isPlanned(a) ? a.project : next, `${ref} on ${host}`);
   },
 
@@ -199,14 +219,14 @@ export const pinsApi = {
   },
 
   /** Takes another board (or the first), and plans the pins on it. */
-  async board(project: Project, id: string): Promise<Step & { clash: string | null }> {
+  async board(project: Project, id: string): Promise<Step & { clash: string | null; leftOpen: string | null }> {
     await needFor(project, { type: "addPart", part: id });
     const host = defaultHost(project, partLookup(project, catalogue));
     const edit: Edit = host
       ? { type: "changePart", ref: host, part: id }
       : { type: "addPart", part: id, ref: "B1", label: "Controller" };
     const next = applyEdit(project, edit, catalogue);
-    const a = assign(next, catalogue);
-    return { ...step(a.project, `board ${id}`), clash: a.clash };
+    const a = planAll(next, catalogue);
+    return { ...step(a.project, `board ${id}`), clash: a.clash, leftOpen: a.leftOpen };
   },
 };

@@ -3,3 +3,4 @@ export * from "./types";
 export * from "./expand";
 export { buildNets, voltName } from "./build";
 export { CLAMP_V, clampsToSupply, dropAt, INJECTION_MA, levelVerdicts, type LevelVerdict } from "./levels";
+export { groundOf, isolationBroken } from "./grounds";

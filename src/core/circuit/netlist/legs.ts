@@ -1,6 +1,11 @@
 import { findPin, type Part, type Pin } from "../../parts/catalogue";
 import { splitEnd, type Project } from "../../project";
-import type { Instance } from "./expand";
+
+/** A part as it stands in the circuit: what is to be known of it here. */
+interface Standing {
+  ref: string;
+  part: Part;
+}
 
 /** What lets a signal through from one leg to the other, on the way to a board's pin. */
 const PASSES = new Set(["resistor", "diode"]);
@@ -21,7 +26,7 @@ function twoLegs(part: Part): { asks: Pin; other: Pin } | null {
 /** Whether a leg leads to a pin that fulfils a test, along the project's wires and through loose parts of two legs. */
 function leads(
   project: Project,
-  instances: ReadonlyMap<string, Instance>,
+  instances: ReadonlyMap<string, Standing>,
   start: string,
   through: ReadonlySet<string>,
   goal: (def: Pin, part: Part) => boolean,
@@ -57,7 +62,7 @@ const MIRRORED: Partial<Record<NonNullable<Pin["hook"]>, Pin["hook"]>> = { groun
  * The part as it stands in this project: where only the leg without the need leads to a board's pin, the two legs change
  * their roles, so that everything later asks at the leg that faces the board. The companions of alike legs go along.
  */
-export function facing(project: Project, instances: ReadonlyMap<string, Instance>, inst: Instance): Part {
+export function facing(project: Project, instances: ReadonlyMap<string, Standing>, inst: Standing): Part {
   const legs = twoLegs(inst.part);
   if (!legs) return inst.part;
   const { asks, other } = legs;

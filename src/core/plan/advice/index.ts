@@ -2,3 +2,4 @@
 export * from "./boards";
 export * from "./remedies";
 export * from "./settle";
+export * from "./obey";

@@ -51,7 +51,7 @@ export const isPlanned = (a: Pick<AssignResult, "status">) => a.status === "opti
 /** The link between a need and a pin of the problem, whichever way round it is written. */
 const linkOfNeed = (p: Problem, id: string, l: Link) => {
   const other = l.from === id ? l.to : l.to === id ? l.from : null;
-  return other !== null && (splitEnd(other).ref === p.host || p.pins.some((_, i) => endOf(p, i) === other));
+  return other !== null && p.pins.some((_, i) => endOf(p, i) === other);
 };
 
 function costItems(p: Problem, s: Solution): CostItem[] {
@@ -85,7 +85,8 @@ export function layPlan(
   const at = s.choice.map((c, n) => endOf(p, p.needs[n]!.choices[c]!.pin));
   let now = links;
   p.needs.forEach((n, i) => {
-    const existing = now.find((l) => linkOfNeed(p, n.id, l));
+    const mine = now.filter((l) => linkOfNeed(p, n.id, l));
+    const existing = mine.find((l) => l.locked) ?? mine[0];
     if (!existing && n.locked) return;
     const sharing = p.needs
       .filter((m, j) => j !== i && n.share && m.share === n.share && at[j] === at[i])
@@ -98,6 +99,7 @@ export function layPlan(
     else now = [...now, { from, to }];
   });
   now = now.filter((l) => {
+    if (l.locked) return true;
     const need = p.needs.findIndex((n) => linkOfNeed(p, n.id, l));
     return need < 0 || [l.from, l.to].includes(at[need]!);
   });

@@ -4,6 +4,7 @@ import { evaluate, type Triple } from "../../quantity";
 import { partKind, type Catalogue, type Part, type Pin } from "../../parts/catalogue";
 import {
   clampsToSupply,
+  isolationBroken,
   INJECTION_MA,
   isPlugged,
   logicSupplyPin,
@@ -12,7 +13,7 @@ import {
 } from "../../circuit/netlist";
 import { defaultHost, houseRule, partLookup, splitEnd, type Link, type Project } from "../../project";
 import { recommendedCompanions } from "./companions";
-import { attachPoint } from "./collect";
+import { attachPoint, settledByHand } from "./collect";
 
 /** A link that the planner makes, with its reason. */
 export interface PlannedLink extends Link {
@@ -33,6 +34,7 @@ export function openPins(project: Project, netlist: Netlist, inst: Instance): Pi
       wants &&
       !p.optional &&
       !p.need?.optional &&
+      !(p.need && settledByHand(project, netlist, inst, p, inst.host ?? "")) &&
       !linked(project.links, attachPoint(project, netlist, `${inst.ref}.${p.label}`))
     );
   });
@@ -50,6 +52,8 @@ function alreadyJoined(project: Project, inst: Instance, pin: Pin): boolean {
 interface Outlet {
   ref: string;
   pin: string;
+  /** Where a wire goes: the pin, or the free leg of the switch, diode or fuse that stands behind it. */
+  end: string;
   V: Triple;
   room_A: number;
   host: boolean;
@@ -72,10 +76,26 @@ function outlets(netlist: Netlist, project: Project, catalogue: Catalogue, host:
       if (!net.V || out.some((o) => o.ref === inst.ref && netlist.netOf(`${o.ref}.${o.pin}`) === net)) continue;
       const limits = power.limits.filter((l) => l.net === net.id);
       const room = Math.min(Infinity, ...limits.map((l) => l.limit_A - l.flow.peak));
-      out.push({ ref: inst.ref, pin: p.label, V: net.V, room_A: room, host: inst.ref === host });
+      const end = behindSwitch(netlist, project, `${inst.ref}.${p.label}`);
+      out.push({ ref: inst.ref, pin: p.label, end, V: net.V, room_A: room, host: inst.ref === host });
     }
   }
   return out;
+}
+
+/** The free leg of a switch, diode or fuse that somebody put behind a supply's pin; the pin itself where nothing stands there. */
+function behindSwitch(netlist: Netlist, project: Project, end: string): string {
+  const links = project.links.filter((l) => l.from === end || l.to === end);
+  for (const l of links) {
+    const { ref, pin } = splitEnd(l.from === end ? l.to : l.from);
+    const part = netlist.instance(ref)?.part;
+    if (!part || part.pins.length !== 2 || !part.elements.some((e) => e.kind === "contact" || e.kind === "diode"))
+      continue;
+    const other = part.pins.find((p) => p.label !== pin && !p.aliases?.includes(pin));
+    const backwards = part.elements.some((e) => e.kind === "diode" && e.b === pin);
+    if (other && !backwards && !linked(project.links, `${ref}.${other.label}`)) return `${ref}.${other.label}`;
+  }
+  return end;
 }
 
 function chooseOutlet(
@@ -138,6 +158,10 @@ function boardFeed(inst: Instance, list: Outlet[]): { at: Outlet; inlets: string
   return { at: best.at, inlets: [best.p, ...others].map((p) => p.label) };
 }
 
+/** A second supply pin of a chip: behind a switch that is used up, at the first pin. */
+const afterSwitch = (at: Outlet, ref: string, first: string) =>
+  at.end === `${at.ref}.${at.pin}` ? at.end : `${ref}.${first}`;
+
 /** What keeps the current into an unpowered input at what its clamp stands, from 3.3 V and from 5 V alike. */
 const INPUT_OHM = 330;
 
@@ -185,7 +209,7 @@ function tieFor(netlist: Netlist, list: Outlet[], project: Project, inst: Instan
   const far = (o: Outlet) => Math.abs(o.V.typ - own.V!.typ);
   const fits = list.filter((o) => o.ref !== inst.ref && o.V.max <= most && o.V.min >= least);
   const best = [...fits].sort((a, b) => far(a) - far(b))[0];
-  return best ? `${best.ref}.${best.pin}` : null;
+  return best ? best.end : null;
 }
 
 const firstGround = (inst: Instance) => inst.part.pins.find((p) => p.role === "ground")?.label;
@@ -201,8 +225,12 @@ export function planHookups(project: Project, catalogue: Catalogue): { project: 
   let now = project;
   const net = () => circuitOf(now, catalogue).netlist;
   const link = (from: string, to: string, why: string) => {
+    const next = { ...now, links: [...now.links, { from, to }] };
+    // What the project keeps apart no wire of the planner's joins.
+    const joins = (p: Project) => isolationBroken(circuitOf(p, catalogue).netlist, project);
+    if (project.isolated.length && joins(next) && !joins(now)) return;
     planned.push({ from, to, why });
-    now = { ...now, links: [...now.links, { from, to }] };
+    now = next;
   };
 
   const before = net();
@@ -253,7 +281,7 @@ export function planHookups(project: Project, catalogue: Catalogue): { project: 
     const what = from.label;
     for (const [i, inlet] of feed.inlets.entries())
       link(
-        `${from.ref}.${feed.at.pin}`,
+        i ? afterSwitch(feed.at, ref, feed.inlets[0]!) : feed.at.end,
         `${ref}.${inlet}`,
         i
           ? `${inlet} is a second supply pin of the chip`
@@ -285,7 +313,7 @@ export function planHookups(project: Project, catalogue: Catalogue): { project: 
       if (pin.role === "supply-in") {
         const list = outlets(net(), now, catalogue, home.ref).filter((o) => o.ref !== ref);
         const found = chooseOutlet(list, inst, pin, logicV, houseRule(project, "strips") === "own-supply");
-        if (found) link(end, `${found.at.ref}.${found.at.pin}`, found.why);
+        if (found) link(end, found.at.end, found.why);
         if (found && !found.at.host && !inst.part.supplies[pin.supply!]?.forLoads)
           now = withInputResistors(now, inst, home, net());
       }

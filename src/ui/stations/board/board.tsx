@@ -110,6 +110,7 @@ function Trials() {
     void run(async (p) => {
       const s = await core().board(p, id);
       if (s.clash) toast.error(`The pins do not fit on this board: ${s.clash}`, { duration: 12_000 });
+      else if (s.leftOpen) toast.warning(s.leftOpen, { duration: 20_000 });
       return s;
     });
   const shown = useMemo(

@@ -144,6 +144,7 @@ export function ImportList({ own, done }: { own: readonly Part[]; done(): void }
       const s = await core().takeList(p, choices, own);
       if (s.clash)
         toast.error(`The parts are in the list, but their pins do not all fit: ${s.clash}`, { duration: 12_000 });
+      else if (s.leftOpen) toast.warning(`${s.added} parts added. ${s.leftOpen}`, { duration: 20_000 });
       else toast(`${s.added} parts added, ${drawer} lines into the drawer.`);
       done();
       return s;

@@ -62,6 +62,7 @@ export function Parts() {
       const wires = s.project.links.length - p.links.length;
       const who = s.refs.length > 1 ? `${s.refs[0]} to ${s.refs.at(-1)}` : s.ref;
       if (s.clash) toast.error(`${who} in the list, but the pins do not fit: ${s.clash}`, { duration: 12_000 });
+      else if (s.leftOpen) toast.warning(`${who} added. ${s.leftOpen}`, { duration: 20_000 });
       else toast(`${who} added${wires > 0 ? `: ${wires} wires planned` : ""}.`);
       return s;
     });

@@ -25,9 +25,10 @@ export function Pins() {
       const r = await core().plan(p, job);
       if (r.status === "stopped") toast("Stopped; nothing was changed.");
       else if (r.clash) toast.error(r.clash, { duration: 15_000 });
+      else if (r.leftOpen) toast.warning(r.leftOpen, { duration: 20_000 });
       else
         toast(
-          `Planned in ${r.ms.toFixed(0)} ms, ${r.status === "optimal" ? "proven optimal" : "stopped before it was proven the best"}, price ${r.cost}${priceWords(r.costBy)}.`,
+          `Planned in ${r.ms.toFixed(0)} ms, ${r.status === "optimal" ? "proven optimal" : "stopped before it was proven the best"}, price ${r.cost}${priceWords(r.costBy)}.${r.added.length ? ` Put in: ${r.added.join("; ")}.` : ""}`,
         );
       return r.clash ? null : r;
     }).finally(() => setBusy(null));

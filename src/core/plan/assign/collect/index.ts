@@ -2,3 +2,4 @@
 export * from "./followers";
 export * from "./make";
 export * from "./standing";
+export { settledByHand } from "./hand";

@@ -1,4 +1,4 @@
-import { isBusKind, isPointToPoint, type Need, type Pin } from "../../../parts/catalogue";
+import { findPin, isBusKind, isPointToPoint, type Need, type Pin } from "../../../parts/catalogue";
 import { isWorked, type Instance, type Netlist } from "../../../circuit/netlist";
 import { endOn, splitEnd, type Project } from "../../../project";
 import { evaluate } from "../../../quantity";
@@ -6,6 +6,7 @@ import { shareKey, waysToServe, type HostFacts, type Serve } from "../capability
 import { emptyProblem, type Choice, type Price, type Problem, type ProblemNeed } from "../problem";
 import { WEIGHTS } from "../weights";
 import { followers } from "./followers";
+import { settledByHand, usedByHand } from "./hand";
 import { ordersOf } from "./orders";
 import { bearsVolts, busPrices, drivenVolts, hazardPrices, scarcityPrices, wishPrices } from "./prices";
 import { Resources, sharedLines, steadyRates, takings, twoFaced } from "./uses";
@@ -100,6 +101,8 @@ interface Scene {
   netlist: Netlist;
   host: string;
   slots: Slot[];
+  /** Pins that the person uses otherwise. */
+  taken: Set<string>;
   resources: Resources;
   scarcity: ReturnType<typeof scarcityPrices>;
   steady: string[];
@@ -124,6 +127,7 @@ function choicesOf(scene: Scene, a: Asker): Choice[] {
   };
   scene.slots.forEach(({ at, def, end, bears }, pin) => {
     if (a.locked && a.locked !== end) return;
+    if (scene.taken.has(end) && a.present !== end && a.locked !== end) return;
     const { facts, slow } = factsOf(at);
     if (slow && a.present !== end) return;
     for (const way of waysToServe(def, a.need, facts)) {
@@ -172,6 +176,12 @@ function choicesOf(scene: Scene, a: Asker): Choice[] {
       choice.cost += WEIGHTS.level;
     }
   return out.map((x) => x.choice);
+}
+
+/** Whether an endpoint is a signal pin of the host: a wire to its supply or ground serves no need. */
+function isSignalOf(netlist: Netlist, host: string, end: string): boolean {
+  const { ref, pin } = splitEnd(end);
+  return ref === host && findPin(netlist.instance(ref)!.part, pin)?.role === "signal";
 }
 
 /** So many chips behind a board count as a place of their own; all further ones count as one place. */
@@ -228,6 +238,11 @@ export function makeProblem(
     netlist,
     host,
     slots,
+    taken: usedByHand(
+      project,
+      netlist,
+      slots.map((x) => x.end),
+    ),
     resources: new Resources(problem),
     scarcity: scarcityPrices(netlist.instance(host)!.part),
     steady: steadyRates(netlist.expanded.instances.values()),
@@ -255,12 +270,15 @@ export function makeProblem(
       if (!pin.need) continue;
       const id = `${inst.ref}.${pin.label}`;
       if (led.has(id)) continue;
-      const direct = project.links.find((l) => {
+      const directs = project.links.filter((l) => {
         const other = l.from === id ? l.to : l.to === id ? l.from : null;
-        return other !== null && refs.has(splitEnd(other).ref) && (splitEnd(other).ref === host || places.has(other));
+        return other !== null && (places.has(other) || isSignalOf(netlist, host, other));
       });
+      // What somebody decided goes before what was planned.
+      const direct = directs.find((l) => l.locked) ?? directs[0];
       const through = direct ? undefined : netlist.bindings.find((b) => b.ref === inst.ref && b.pin === pin.label);
       if (through && !refs.has(through.host)) continue;
+      if (!direct && !through && settledByHand(project, netlist, inst, pin, host)) continue;
       if (pin.need.optional && !direct && !through && !wanted.includes(pin.label)) continue;
       const at = direct
         ? direct.from === id
