@@ -1,4 +1,4 @@
-import { assign, isPlanned, latticeView, type LeftOver } from "../assign";
+import { assign, isPlanned, leftByKind, type LeftOver } from "../assign";
 import { partKind, type Catalogue, type Part } from "../../parts/catalogue";
 import { findings } from "../../checks";
 import { circuitOf } from "../../circuit";
@@ -173,7 +173,7 @@ function trial(project: Project, host: string | undefined, board: Part, catalogu
     fits: planned,
     cost: a.cost,
     spare: a.spare.filter((s) => s.host === ref).length,
-    left: c ? latticeView(c, ref).spare.map(({ can, name, pins }) => ({ can, name, pins })) : [],
+    left: c ? leftByKind(board, ref, a.spare) : [],
     overdriven: over.size,
     short: short.size,
     shifters,

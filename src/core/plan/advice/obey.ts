@@ -127,6 +127,14 @@ export function obey(project: Project, a: AssignResult, catalogue: Catalogue): O
       })),
     );
   }
+  const rest = news(before, judged(now, catalogue));
+  if (rest.length) {
+    // Wires by hand that contradict each other: then nothing is planned at all.
+    const gone = now.links.filter((l) => isNew(l));
+    now = project;
+    result.added = [];
+    result.leftOut = gone.map((l) => ({ from: l.from, to: l.to, why: rest[0]!.message, helps: null }));
+  }
   const stays = (l: Link) => now.links.some((x) => same(x, l));
   return { ...result, project: now, links: a.links.filter(stays), leftOpen: openWords(result.leftOut) };
 }

@@ -1,7 +1,7 @@
 import { circuitOf } from "../../circuit";
 import { findPin, type Catalogue } from "../../parts/catalogue";
 import type { Netlist } from "../../circuit/netlist";
-import { splitEnd, type Link, type Project } from "../../project";
+import type { Link, Project } from "../../project";
 import { attachPoint, followers, makeProblem } from "./collect";
 import { planHookups, type PlannedLink } from "./hookups";
 import { writeLp } from "./lp";
@@ -42,8 +42,14 @@ export type AssignResult = {
   problems: Problem[];
 };
 
+/** So long the proof of the cheapest plan may take, milliseconds; then the best so far is taken, and said to be unproven. */
+const MOST_MS = 3000;
+
 /** Said when a search ended without a plan and without a proof that there is none. */
 const GIVEN_UP = "No plan was found before the search was stopped. Lock some pins, or take parts out, and plan again.";
+
+/** Said when it is proven that nothing fits, and the smallest clash could not be found in time. */
+const NO_REASON = "No plan exists for this list on this board. Which parts clash could not be told in time.";
 
 /** Whether there is a plan: proven the cheapest, or at least legal. */
 export const isPlanned = (a: Pick<AssignResult, "status">) => a.status === "optimal" || a.status === "feasible";
@@ -158,11 +164,11 @@ export function* assignSlowly(
   });
   let links: Link[] = [...hooked.project.links];
   for (const p of problems) {
-    const s = yield* solveSlowly(p);
+    const s = yield* solveSlowly(p, MOST_MS);
     if (s === "stopped") return nothing("stopped", [], GIVEN_UP);
     if (!s) {
       const core = clashingCore(p);
-      return nothing("infeasible", core, clashWords(p, core, netlist));
+      return nothing("infeasible", core, core.length ? clashWords(p, core, netlist) : NO_REASON);
     }
     if (!s.proven) result.status = "feasible";
     links = layPlan(p, s, hooked.project, netlist, links, result.links);

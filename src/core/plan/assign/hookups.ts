@@ -232,6 +232,22 @@ export function planHookups(project: Project, catalogue: Catalogue): { project: 
     planned.push({ from, to, why });
     now = next;
   };
+  // Worked out once and kept while only loads join: what a load takes is taken off what an outlet has left.
+  let kept: { host: string; list: Outlet[] } | null = null;
+  const outletsOf = (ref: string): Outlet[] => {
+    if (kept?.host !== ref) kept = { host: ref, list: outlets(net(), now, catalogue, ref) };
+    return kept.list;
+  };
+  const joined = (inst: Instance, pin: Pin, at: Outlet) => {
+    const gives = inst.part.converters.length > 0 || inst.part.pins.some((p) => p.role === "supply-out");
+    if (gives || at.end !== `${at.ref}.${at.pin}`) {
+      kept = null;
+      return;
+    }
+    const mA = inst.part.supplies[pin.supply!]?.mA;
+    const peak = mA ? evaluate(mA.peak, inst.vars) / 1000 : 0;
+    for (const o of kept?.list ?? []) if (o.ref === at.ref) o.room_A -= peak;
+  };
 
   const before = net();
   const open = new Set(
@@ -311,11 +327,14 @@ export function planHookups(project: Project, catalogue: Catalogue): { project: 
       const end = `${ref}.${pin.label}`;
       if (linked(now.links, end) || alreadyJoined(now, inst, pin) || pin.optional || !isNear(inst.part, pin)) continue;
       if (pin.role === "supply-in") {
-        const list = outlets(net(), now, catalogue, home.ref).filter((o) => o.ref !== ref);
+        const list = outletsOf(home.ref).filter((o) => o.ref !== ref);
         const found = chooseOutlet(list, inst, pin, logicV, houseRule(project, "strips") === "own-supply");
-        if (found) link(end, found.at.end, found.why);
+        if (found) {
+          link(end, found.at.end, found.why);
+          joined(inst, pin, found.at);
+        }
         if (found && !found.at.host && !inst.part.supplies[pin.supply!]?.forLoads)
-          now = withInputResistors(now, inst, home, net());
+          now = withInputResistors(now, inst, home, still);
       }
     }
     for (const pin of inst.part.pins) {
@@ -360,7 +379,7 @@ export function planHookups(project: Project, catalogue: Catalogue): { project: 
         );
       const tie = pin.role === "signal" && pin.hook !== "ground" && pin.hook !== "button-return";
       if (pin.hook && tie) {
-        const to = tieFor(net(), outlets(net(), now, catalogue, home.ref), now, inst, pin);
+        const to = tieFor(net(), outletsOf(home.ref), now, inst, pin);
         if (to)
           link(target, to, pin.says ? `${pin.label}: ${pin.says}` : `${pin.label} is held at the part's own supply`);
       } else if (pin.hook === "logic-supply" || (pin.hook === "button-return" && !toGround))

@@ -1,5 +1,5 @@
 import type { Circuit } from "../../circuit";
-import { type Offer, type Pin } from "../../parts/catalogue";
+import { type Offer, type Pin, type Part } from "../../parts/catalogue";
 import { splitEnd } from "../../project";
 import { waysToServe, type HostFacts } from "./capability";
 import { LETTER, type LatticeCell } from "./cell";
@@ -314,6 +314,33 @@ function leftOver(
       : busLeft(can, own(free), own(all), open);
     return [{ can, name, pins: list.map(label), says }];
   });
+}
+
+/**
+ * What stays free on a host by capability, from the pins that a plan left over: the short form of a lattice's strip, at none of
+ * its cost. `spare` as the plan tells it.
+ */
+export function leftByKind(
+  part: Part,
+  host: string,
+  spare: readonly { host: string; pin: string; can: readonly string[] }[],
+): Pick<LeftOver, "can" | "name" | "pins">[] {
+  const barred = new Set(
+    part.pins.filter((p) => p.hazards?.some((h) => h.kind === "reserved" || h.kind === "reset")).map((p) => p.label),
+  );
+  return LEFT.flatMap(([can, name]) =>
+    part.pins.some((p) => !barred.has(p.label) && p.offers?.some((o) => o.kind === can))
+      ? [
+          {
+            can,
+            name,
+            pins: spare
+              .filter((s) => s.can.includes(can) && !(s.host === host && barred.has(s.pin)))
+              .map((s) => (s.host === host ? s.pin : `${s.host}.${s.pin}`)),
+          },
+        ]
+      : [],
+  );
 }
 
 /** How many signal needs of the project have no pin yet. */

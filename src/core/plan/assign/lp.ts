@@ -27,6 +27,16 @@ function needRows(p: Problem, m: Model) {
   });
 }
 
+/** Names of choices, gathered by their need. */
+function byNeed(xs: readonly string[]): string[][] {
+  const out = new Map<string, string[]>();
+  for (const x of xs) {
+    const need = x.slice(0, x.lastIndexOf("_"));
+    out.set(need, [...(out.get(need) ?? []), x]);
+  }
+  return [...out.values()];
+}
+
 /** A pin serves one need or one bus line; a bus line sits on one pin. */
 function pinRows(p: Problem, m: Model) {
   const lines = new Map<string, Map<number, string[]>>();
@@ -45,7 +55,8 @@ function pinRows(p: Problem, m: Model) {
       const z = m.binary(`z_${l}_${pin}`);
       zs.push(z);
       zAt.set(pin, [...(zAt.get(pin) ?? []), z]);
-      for (const x of xs) m.row(`${x} - ${z} <= 0`);
+      // One row a need: of its choices one is taken, so their sum is held as tightly as each alone.
+      for (const mine of byNeed(xs)) m.row(`${mine.join(" + ")} - ${z} <= 0`);
     }
     m.row(`${zs.join(" + ")} <= 1`);
   });
@@ -106,7 +117,8 @@ function resourceRows(p: Problem, m: Model, pick: Pick) {
     ];
     const ms = modes.map((mode, k) => {
       const v = m.binary(`m_${i}_${k}`);
-      for (const x of pick((c) => c.uses.some((u) => u.resource === i && u.mode === mode))) m.row(`${x} - ${v} <= 0`);
+      for (const mine of byNeed(pick((c) => c.uses.some((u) => u.resource === i && u.mode === mode))))
+        m.row(`${mine.join(" + ")} - ${v} <= 0`);
       return v;
     });
     if (ms.length > r.modes) m.row(`${ms.join(" + ")} <= ${r.modes}`);
@@ -134,10 +146,10 @@ function sideRows(p: Problem, m: Model) {
     if (needs.length < 2 || !p.sideCost) continue;
     sides.forEach((side, k) => {
       const s = m.binary(`s_${ref}_${k}`, p.sideCost);
-      for (const i of needs)
-        p.needs[i]!.choices.forEach((c, j) => {
-          if (p.pins[c.pin]!.header === side) m.row(`${name(i, j)} - ${s} <= 0`);
-        });
+      for (const i of needs) {
+        const there = p.needs[i]!.choices.flatMap((c, j) => (p.pins[c.pin]!.header === side ? [name(i, j)] : []));
+        if (there.length) m.row(`${there.join(" + ")} - ${s} <= 0`);
+      }
     });
     free += p.sideCost;
   }

@@ -3,3 +3,4 @@ export * from "./solve";
 export * from "./legal";
 export * from "./clash";
 export * from "./best";
+export * from "./counting";

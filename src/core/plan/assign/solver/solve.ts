@@ -1,4 +1,5 @@
 import type { Problem } from "../problem";
+import { countingClash } from "./counting";
 import { extras } from "./legal";
 import { Search } from "./search";
 
@@ -26,12 +27,17 @@ export const MOST_NODES = 200_000;
 /**
  * Solves in slices and pauses after each with the number of nodes so far; an answer of `true` stops it. Returns the
  * cheapest plan, or the best so far when stopped; null when it is proven that there is none; `"stopped"` when it was
- * stopped before it found one.
+ * stopped before it found one. `most_ms`: after so long the best plan so far is given, unproven.
  */
-export function* solveSlowly(p: Problem): Generator<number, Solution | null | "stopped", boolean | undefined> {
+export function* solveSlowly(
+  p: Problem,
+  most_ms = Infinity,
+): Generator<number, Solution | null | "stopped", boolean | undefined> {
+  if (countingClash(p)) return null;
+  const end = performance.now() + most_ms;
   const search = new Search(p);
   let done = search.step(SLICE);
-  while (!done && search.nodes < MOST_NODES) {
+  while (!done && search.nodes < MOST_NODES && performance.now() < end) {
     if (yield search.nodes) break;
     done = search.step(SLICE);
   }
@@ -53,9 +59,18 @@ export function solve(p: Problem): Solution | null {
   }
 }
 
-/** Whether any assignment exists, without looking for a cheap one. */
-export function feasible(p: Problem): boolean {
+/** Whether any assignment exists, as far as `most` nodes tell: a search that is cut off has proven nothing. */
+export function fits(p: Problem, most = MOST_NODES): "yes" | "no" | "unknown" {
+  if (countingClash(p)) return "no";
   const search = new Search(p, { anyPlan: true });
-  while (!search.step(SLICE) && search.nodes < MOST_NODES);
-  return search.bestChoice !== null;
+  let done = false;
+  while (!done && search.nodes < most) done = search.step(SLICE);
+  return search.bestChoice ? "yes" : done ? "no" : "unknown";
+}
+
+/** Whether any assignment exists, without looking for a cheap one. Throws when the search gives up. */
+export function feasible(p: Problem): boolean {
+  const answer = fits(p);
+  if (answer === "unknown") throw new Error("the search for a plan was given up");
+  return answer === "yes";
 }
