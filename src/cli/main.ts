@@ -30,6 +30,7 @@ export async function main(argv: string[]): Promise<number> {
     .command("check <file>")
     .description("findings for the links as they stand")
     .option("--json", "one JSON value")
+    .option("--explain <finding>", "the way and the sums behind a finding: its rule, or rule@place")
     .action((file, o) => done(checkCommand(file, o)));
   program
     .command("assign <file>")

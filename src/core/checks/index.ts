@@ -26,6 +26,8 @@ export { brightnessCap } from "./power";
 export { backfeeds, type Backfeed } from "./levels";
 export { bootStates, type BootState } from "./boot";
 export { verdict, type Verdict } from "./verdict";
+export { findingKey, holdsUp, triedFindings } from "./tried";
+export { explain, groundsOf, type Ground } from "./explain";
 
 export const RULES: readonly Rule[] = [
   ...pinRules,

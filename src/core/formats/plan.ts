@@ -2,7 +2,7 @@ import { planAll } from "../plan/advice";
 import { isPlanned } from "../plan/assign";
 import { checklist } from "../bench";
 import type { Catalogue } from "../parts/catalogue";
-import { findings, verdict, type Finding, type Verdict } from "../checks";
+import { findings, triedFindings, verdict, type Finding, type Verdict } from "../checks";
 import { circuitOf, type Circuit } from "../circuit";
 import { TARGETS } from "../firmware";
 import { writeProject, type Project } from "../project";
@@ -117,7 +117,7 @@ export function checksCsv(c: Circuit): string {
 }
 
 export function planText(c: Circuit): PlanText & { verdict: Verdict } {
-  const list = findings(c);
+  const list = triedFindings(c, findings(c));
   return {
     title: c.project.title,
     verdict: verdict(c, list),

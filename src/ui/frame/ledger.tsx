@@ -97,6 +97,50 @@ function Acknowledge({ finding }: { finding: Finding }) {
   );
 }
 
+/** How a finding comes about: the way of the voltage or current and the sums, from the solved circuit. */
+function Grounds({ finding }: { finding: Finding }) {
+  const s = useProject();
+  const [lines, setLines] = useState<string[] | null>(null);
+  useEffect(() => setLines(null), [s.project]);
+  return (
+    <>
+      <button
+        className="quiet mt-1 text-sm"
+        aria-expanded={lines !== null}
+        onClick={() =>
+          void (lines
+            ? setLines(null)
+            : core()
+                .explain(s.project, key(finding))
+                .then((all) => setLines(solvedPart(all))))
+        }
+      >
+        how it comes about
+      </button>
+      {lines && (
+        <div className="mt-1 border-l-2 border-line pl-2 text-sm" data-testid="grounds">
+          {lines.length ? (
+            lines.map((l, i) => (
+              <p key={i} className={l.startsWith("  ") ? "num pl-2 break-words" : "font-bold"}>
+                {l.trim()}
+              </p>
+            ))
+          ) : (
+            <p>No voltage or current decides this: it follows from the plan alone.</p>
+          )}
+        </div>
+      )}
+    </>
+  );
+}
+
+/** Of an explanation, what the ledger does not show already: the solved numbers and the sums. */
+function solvedPart(all: string[]): string[] {
+  const from = all.indexOf("the circuit, solved:");
+  const to = all.indexOf("what would help:");
+  return from < 0 ? [] : all.slice(from, to < 0 ? undefined : to);
+}
+
 function Entry({ finding, open, toggle }: { finding: Finding & { says: string }; open: boolean; toggle(): void }) {
   const s = useProject();
   return (
@@ -131,6 +175,7 @@ function Entry({ finding, open, toggle }: { finding: Finding & { says: string };
               );
             })}
           </dl>
+          <Grounds finding={finding} />
           {finding.fixes.length > 0 && (
             <ul className="mt-1">
               {finding.fixes.map((f) => (
@@ -152,17 +197,48 @@ const HERE: Record<string, RegExp> = {
   wiring: /^(breadboard|wire|power|net)\./,
 };
 
+const NONE: ReadonlySet<string> = new Set();
+
+/** Fixes that were tried after the findings were shown, and do not hold up: they are taken back. */
+function useFailedFixes(): ReadonlySet<string> {
+  const { project } = useProject();
+  const [tried, setTried] = useState<{ project: unknown; failed: ReadonlySet<string> }>({
+    project: null,
+    failed: NONE,
+  });
+  useEffect(() => {
+    let gone = false;
+    const wait = setTimeout(() => {
+      void core()
+        .failedFixes(project)
+        .then((list) => {
+          if (!gone) setTried({ project, failed: new Set(list) });
+        });
+    }, TRY_AFTER_MS);
+    return () => {
+      gone = true;
+      clearTimeout(wait);
+    };
+  }, [project]);
+  return tried.project === project ? tried.failed : NONE;
+}
+/** Edits come in quick succession: only what stands is tried. */
+const TRY_AFTER_MS = 400;
+
 /** The ledger: findings with their numbers, their rule in plain words, and fixes that apply themselves. */
 export function Ledger() {
   const s = useProject();
   const station = usePathname().split("/").pop() ?? "";
   const [open, setOpen] = useState<string | null>(null);
   const here = HERE[station];
-  const list = [...s.view.findings].sort(
-    (a, b) =>
-      SEVERITIES.indexOf(a.severity) - SEVERITIES.indexOf(b.severity) ||
-      Number(here?.test(b.rule) ?? 0) - Number(here?.test(a.rule) ?? 0),
-  );
+  const failed = useFailedFixes();
+  const list = s.view.findings
+    .map((f) => ({ ...f, fixes: f.fixes.filter((x) => !failed.has(`${key(f)}#${x.id}`)) }))
+    .sort(
+      (a, b) =>
+        SEVERITIES.indexOf(a.severity) - SEVERITIES.indexOf(b.severity) ||
+        Number(here?.test(b.rule) ?? 0) - Number(here?.test(a.rule) ?? 0),
+    );
   const first = list[0] ? key(list[0]) : null;
   useEffect(() => setOpen(first), [first]);
   return (

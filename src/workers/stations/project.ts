@@ -1,5 +1,5 @@
 import { refreshCompanions } from "../../core/plan/assign";
-import { findings, verdict } from "../../core/checks";
+import { explain, findingKey, findings, triedFindings, verdict } from "../../core/checks";
 import { circuitOf } from "../../core/circuit";
 import { applyEdit, describeEdit, readProject, writeProject, type Edit, type Project } from "../../core/project";
 import { catalogue, need, needFor } from "../loading";
@@ -73,6 +73,25 @@ export const projectApi = {
   async edit(project: Project, edit: Edit): Promise<Step> {
     await needFor(project, edit);
     return step(apply(project, edit), describeEdit(edit));
+  },
+
+  /** Fixes that were tried on a copy and do not do what they are offered for, as `finding key#fix id`. */
+  async failedFixes(project: Project): Promise<string[]> {
+    await needFor(project);
+    const c = circuitOf(project, catalogue);
+    const list = findings(c);
+    const held = new Map(triedFindings(c, list).map((f) => [findingKey(f), new Set(f.fixes.map((x) => x.id))]));
+    return list.flatMap((f) =>
+      f.fixes.filter((x) => !held.get(findingKey(f))?.has(x.id)).map((x) => `${findingKey(f)}#${x.id}`),
+    );
+  },
+
+  /** The way and the sums behind a finding, line by line; empty when it is gone. */
+  async explain(project: Project, key: string): Promise<string[]> {
+    await needFor(project);
+    const c = circuitOf(project, catalogue);
+    const f = findings(c).find((x) => findingKey(x) === key);
+    return f ? explain(c, f) : [];
   },
 
   async preview(project: Project, edit: Edit): Promise<Preview> {
