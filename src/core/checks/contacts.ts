@@ -36,6 +36,9 @@ function farLevel(c: Circuit, far: Net, passed: NetElement): "high" | "low" | "n
   }
   const held = openLevel(c, far);
   if (held) return held;
+  // A line of the board that several contacts share is scanned: the program drives it.
+  const lines = far.ends.some((e) => e.def.offers?.some((o) => o.kind === "digital" && o.out));
+  if (lines && elementsAt(c, far.id).filter((e) => e.kind === "contact").length > 1) return "alive";
   // Contacts in a row: what the others lead to once they are closed as well.
   if (throughContacts(c, far, passed)) return "alive";
   return elementsAt(c, far.id).some((e) => e.kind !== "contact" && e.kind !== "capacitor") ? "alive" : "none";

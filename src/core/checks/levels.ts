@@ -114,6 +114,15 @@ function worst(list: LevelVerdict[], score: (v: LevelVerdict) => number): LevelV
   return [...out.values()];
 }
 
+/** Whether the data that a threshold rests on is a guess: then nobody can say that it will not work. */
+const unsure = (c: Circuit, v: LevelVerdict) =>
+  [v.driver, v.receiver].some((x) => c.netlist.instance(x.ref)?.part.certainty === "low");
+
+/** What fails at usual supplies will not work; what only fails in a corner, or by data that nobody is sure of, may not. */
+const gradeOf = (c: Circuit, v: LevelVerdict, usual: number) => (usual >= 0 || unsure(c, v) ? "risk" : "fault");
+const whenWords = (c: Circuit, v: LevelVerdict, usual: number) =>
+  usual >= 0 ? " when both supplies stand badly" : unsure(c, v) ? ", by data that is not sure" : "";
+
 const lowHigh: Rule = {
   rule: "level.low-high",
   says: "A driver's guaranteed high must reach what the receiver needs to see a high (VIH).",
@@ -123,9 +132,9 @@ const lowHigh: Rule = {
       (v) => v.marginHigh,
     ).map((v): Finding => ({
       rule: "level.low-high",
-      severity: "fault",
+      severity: gradeOf(c, v, v.usualHigh),
       at: at(v),
-      message: `${pinOf(v.driver)} gives at least ${formatV(v.high_V)} as a high, but ${pinOf(v.receiver)} (${label(c, owner(c, v.receiver.ref))}) needs ${formatV(v.VIH)}: ${formatV(-v.marginHigh)} short.`,
+      message: `${pinOf(v.driver)} gives at least ${formatV(v.high_V)} as a high, but ${pinOf(v.receiver)} (${label(c, owner(c, v.receiver.ref))}) needs ${formatV(v.VIH)}: ${formatV(-v.marginHigh)} short${whenWords(c, v, v.usualHigh)}.`,
       evidence: evidence(v),
       fixes: [
         ...bufferFix(c, v),
@@ -144,9 +153,9 @@ const highLow: Rule = {
       (v) => v.marginLow,
     ).map((v): Finding => ({
       rule: "level.high-low",
-      severity: "fault",
+      severity: gradeOf(c, v, v.usualLow),
       at: at(v),
-      message: `${pinOf(v.driver)} pulls down to ${formatV(v.low_V)} only, but ${pinOf(v.receiver)} needs ${formatV(v.VIL)} or less for a low.`,
+      message: `${pinOf(v.driver)} pulls down to ${formatV(v.low_V)} only, but ${pinOf(v.receiver)} needs ${formatV(v.VIL)} or less for a low${whenWords(c, v, v.usualLow)}.`,
       evidence: evidence(v),
       fixes: [...bufferFix(c, v), ...logicSupplyFix(c, v.receiver.ref)],
     })),

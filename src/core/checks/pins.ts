@@ -106,6 +106,13 @@ const spokenFor = (c: Circuit, list: Binding[]) =>
       .part.groups.some((g) => g.kind === "spi" && g.pins.cs === b.pin && b.need.kind !== "uart"),
   );
 
+/** Contacts side by side, or in a grid that is scanned, share an input by intent: any of them closes it. */
+const contactsOnly = (c: Circuit, list: Binding[]) =>
+  list.every((b) => {
+    const part = c.netlist.instance(b.ref)!.part;
+    return b.need.kind === "digital-in" && part.pins.length === 2 && part.elements.every((e) => e.kind === "contact");
+  });
+
 const duplicate: Rule = {
   rule: "pin.duplicate",
   says: "Two needs can't share one pin unless they are lines of a bus.",
@@ -117,7 +124,7 @@ const duplicate: Rule = {
     }
     return [...byPin].flatMap(([pin, list]): Finding[] => {
       const keys = new Set(list.map((b) => shareKey(b.need)));
-      if (goTogether(c, list) || spokenFor(c, list)) return [];
+      if (goTogether(c, list) || spokenFor(c, list) || contactsOnly(c, list)) return [];
       if (list.length < 2 || (keys.size === 1 && !keys.has(null))) return [];
       const drives = list.filter((b) => findPin(c.netlist.instance(b.ref)!.part, b.pin)?.io === "out").length;
       const severity: Severity =

@@ -162,13 +162,15 @@ const noSupply: Rule = {
       );
       if (!dead) continue;
       const pin = inst.part.pins.find((p) => p.role.startsWith("supply-") && p.supply === dead[0]);
+      // A chip with one of several supply pins open is not dead, but what hangs on that pin is.
+      const fed = Object.keys(inst.part.supplies).some((k) => c.netlist.netOf(`${inst.ref}:${k}`).V);
       // A board's signal pin gives a few milliamperes, and those only while the program says so.
       const signal = pin && c.netlist.netOf(`${inst.ref}.${pin.label}`).ends.find((e) => e.def.offers);
       out.push({
         rule: "power.no-supply",
         severity: "fault",
         at: [pin ? `${inst.ref}.${pin.label}` : inst.ref],
-        message: `Nothing feeds ${label(c, inst.ref)}: ${inst.part.board ? "the board has no supply" : signal ? `${pin.label} hangs on ${signal.ref}.${signal.pin}, a signal pin and no supply` : `${pin?.label ?? dead[0]} is on no rail that a source reaches`}.`,
+        message: `Nothing feeds ${fed && inst.part.board && pin ? `${pin.label} of ` : ""}${label(c, inst.ref)}: ${inst.part.board && !fed ? "the board has no supply" : signal ? `${pin.label} hangs on ${signal.ref}.${signal.pin}, a signal pin and no supply` : `${pin?.label ?? dead[0]} is on no rail that a source reaches`}.`,
         evidence: { supply: dead[0] },
         fixes: [
           ...(signal ? logicSupplyFix(c, inst.ref) : []),

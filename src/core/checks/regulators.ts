@@ -54,7 +54,9 @@ export function droppedOut(c: Circuit): { stage: Stage; usual: boolean; gives: n
     const users = net.nodes.flatMap((n) => {
       const inst = c.netlist.instance(n.ref);
       const s = n.supply ? inst?.part.supplies[n.supply] : undefined;
-      return inst && s && !s.source ? [{ ref: n.ref, min: evaluate(s.V.min, inst.vars) }] : [];
+      return inst && s && !s.source && (s.mA || n.ref !== stage.ref)
+        ? [{ ref: n.ref, min: evaluate(s.V.min, inst.vars) }]
+        : [];
     });
     const worst = [...users].sort((a, b) => b.min - a.min)[0];
     if (!worst) return [];

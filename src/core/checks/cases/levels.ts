@@ -167,7 +167,7 @@ export const levelCases: Case[] = [
     rule: "level.thin-margin",
     severity: "risk",
     says: "the same with a resistor that is nearly right",
-    bad: () => hall(1200),
+    bad: () => hall(2200),
     near: () => hall(470),
   },
   {
@@ -192,7 +192,7 @@ export const levelCases: Case[] = [
     says: "a display at 5 V lifts a shared bus of 3.3 V parts",
     bad: () => display("B1.VBUS"),
     near: () => display("B1.3V3"),
-    also: ["fault level.low-high", "risk level.thin-margin"],
+    also: ["risk level.low-high", "risk level.thin-margin"],
     fix: "logic-supply",
   },
   {

@@ -1,6 +1,7 @@
 import { evaluate, type Triple } from "../../quantity";
 import type { Level } from "../../parts/catalogue";
 import { solveNodes, type Branch } from "../formulas";
+import { outputLine } from "./output";
 import type { Net, NetElement, NetEnd, Netlist } from "./types";
 
 /** One driver (or pulled-up open-drain line) against one receiver: worst-case volts and margins. */
@@ -24,6 +25,9 @@ export interface LevelVerdict {
   ceiling: number;
   marginHigh: number;
   marginLow: number;
+  /** The margins at usual supplies: where they hold, only a corner of the tolerances fails. */
+  usualHigh: number;
+  usualLow: number;
   /** An analogue signal has no thresholds: only the ceiling is judged, the margins are infinite. */
   analog: boolean;
 }
@@ -296,6 +300,8 @@ function throughVerdicts(n: Netlist, byId: Map<string, Net>): LevelVerdict[] {
             ceiling: evaluate(r.level.absMax, { ...r.vars, V: r.V.max }),
             marginHigh: high - VIH,
             marginLow: low ? VIL - VOL : Infinity,
+            usualHigh: high - VIH,
+            usualLow: low ? VIL - VOL : Infinity,
             analog: false,
           });
         }
@@ -378,6 +384,8 @@ function passiveVerdicts(
         ceiling: evaluate(r.level.absMax, { ...r.vars, V: sameNominal ? r.V.typ : r.V.min }),
         marginHigh: analog ? Infinity : high - VIH,
         marginLow: Infinity,
+        usualHigh: analog ? Infinity : from.V!.typ - evaluate(r.level.VIH ?? 0, { ...r.vars, V: r.V.typ }),
+        usualLow: Infinity,
         analog,
       },
     ];
@@ -406,8 +414,14 @@ function verdict(
   const same = rails.every((x) => x.id === r.supplyNet.id);
   const sameNominal = rails.every((x) => Math.abs(x.V!.typ - r.V.typ) <= SAME_NOMINAL_V);
   const driverNet = d.net.id;
-  const drive = (V: number, I: number) => evaluate(d.level.VOH ?? "V", { ...d.vars, V, I });
-  const sink = (V: number, I: number) => evaluate(d.level.VOL ?? 0, { ...d.vars, V, I });
+  const drive = (V: number, I: number) => {
+    const { V0, ohm } = outputLine(d.level, V, d.vars, "VOH");
+    return V0 - I * ohm;
+  };
+  const sink = (V: number, I: number) => {
+    const { V0, ohm } = outputLine(d.level, V, d.vars, "VOL");
+    return V0 + I * ohm;
+  };
   const highAt = (pick: Pick) => {
     if (open) return voltage(byId, branches, null, null, r.net.id, pick, "low");
     const V = d.V[pick];
@@ -468,6 +482,8 @@ function verdict(
     ceiling: evaluate(r.level.absMax, { ...r.vars, V: ceilingV }),
     marginHigh: free ? Infinity : worstHigh.margin,
     marginLow: free ? Infinity : worstLow.margin,
+    usualHigh: free ? Infinity : highAt("typ") - threshold(r.level.VIH, r.V.typ),
+    usualLow: free ? Infinity : threshold(r.level.VIL, r.V.typ) - lowAt("typ"),
     analog: free,
   };
 }

@@ -2,6 +2,7 @@ import { evaluate, exactly, type Triple } from "../../quantity";
 import type { Level } from "../../parts/catalogue";
 import { sourcesOn } from "../power/at";
 import type { Feed } from "../power/tree";
+import { BIPOLAR_V, outputLine } from "../netlist/output";
 import type { Net, NetElement, NetEnd, Netlist } from "../netlist/types";
 import { heldNets, type Island } from "./islands";
 import { fixed, type Element, type Network, type Spread } from "./network";
@@ -15,10 +16,6 @@ const KNEE = 0.8;
 const KNEE_A = 1e-4;
 /** What a conducting junction shows besides its drop, ohms: its data gives the drop, spread included. */
 const JUNCTION_OHM = 0.001;
-/** An output whose data names a drop without a current is taken to have it at this current, amperes. */
-const RATED_A = 0.004;
-/** From here on an output's drop is that of bipolar transistors, volts. */
-const BIPOLAR_V = 0.5;
 /** The usual gain of a transistor is so many times its least, its most so many. */
 const GAIN = { typ: 3, max: 8 };
 /** A MOSFET's body diode. */
@@ -76,24 +73,6 @@ function knobOf(n: Netlist, feeds: ReadonlyMap<string, Feed>, net: Net): string 
     at = feed.from;
   }
   return net.id;
-}
-
-/** Two points of an output's line, from its expression in I: volts at none and ohms per ampere. */
-function outputLine(
-  level: Level,
-  V: number,
-  vars: Record<string, number>,
-  side: "VOH" | "VOL",
-): { V0: number; ohm: number } {
-  const rated = (level.pin_mA?.recommended ?? RATED_A * 1000) / 1000;
-  const value = (I: number) => evaluate(level[side] ?? (side === "VOH" ? "V" : 0), { ...vars, V, I });
-  const [none, some] = [value(0), value(rated)];
-  const slope = Math.abs(some - none) / rated;
-  if (slope > 1e-6) return { V0: none, ohm: slope };
-  // A bare number is a point of the line at the rated current: unloaded, an output reaches its rail.
-  const top = level.outMax === undefined && side === "VOH" ? V : none;
-  if (side === "VOH") return { V0: top, ohm: Math.max(0, top - none) / RATED_A };
-  return { V0: 0, ohm: none / RATED_A };
 }
 
 function driverOf(

@@ -135,7 +135,8 @@ export function connectorPins(part: Part, pins: ConnectorPins): Part {
       supplies[name] ??= {
         label: `${V} V to the plug`,
         domain: "gnd",
-        V: spread(V),
+        // A printed voltage, not a range: such devices take what a board's diode and a long cable leave of it.
+        V: { min: V * 0.85, typ: V, max: V * 1.1 },
         mA: { idle: 0, typ: mA, peak: mA },
       };
       return { ...base, role: "supply-in", supply: name };

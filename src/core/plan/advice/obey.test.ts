@@ -155,6 +155,13 @@ describe("what people wire first and plan later", () => {
     expect(grave(air.project)).toEqual([]);
   });
 
+  it("one pull-up serves a bus: two one-wire sensors get one between them", () => {
+    const two = plan([BOARD5, USB, { ref: "M1", part: "module/ds18b20" }, { ref: "M2", part: "module/ds18b20" }], []);
+    const pulls = two.project.parts.filter((p) => p.companions?.pullUp);
+    expect(pulls.map((p) => p.ref)).toEqual(["M1"]);
+    expect(grave(two.project)).toEqual([]);
+  });
+
   it("what nothing mends is left open, whole, with the reason and what would help", () => {
     const a = plan([BOARD3, USB, { ref: "Q1", part: "discrete/nmos-irlz44n" }], []);
     expect(a.leftOut.map((l) => l.from)).toContain("Q1.G");

@@ -116,6 +116,33 @@ const answered = (entry: ProjectPart, key: CompanionKey) => {
   return key === "pullUp" || key === "pullDown" ? has("pullUp") || has("pullDown") : has(key);
 };
 
+/** The bus that a pin hangs on with others, when it is one where one pull-up serves all. */
+const sharedBus = (part: Part, pin: string) => {
+  const need = part.pins.find((p) => p.label === pin)?.need;
+  return need?.role === "onewire" ? "onewire" : need?.kind === "i2c" ? "i2c" : null;
+};
+
+/** Whether another part on the same bus of the same board brings the pull-up already: one serves them all. */
+function pulledElsewhere(
+  project: Project,
+  entry: ProjectPart,
+  part: Part,
+  rule: CompanionRule,
+  hostRef: string | undefined,
+  definition: (id: string) => Part | undefined,
+): boolean {
+  const bus = rule.key === "pullUp" ? sharedBus(part, rule.pin) : null;
+  if (!bus) return false;
+  return project.parts.some((other) => {
+    const def = other.ref === entry.ref ? undefined : definition(other.part);
+    if (!def || (other.host ?? hostRef) !== (entry.host ?? hostRef)) return false;
+    const pins = def.pins.filter((p) => sharedBus(def, p.label) === bus).map((p) => p.label);
+    if (!pins.length) return false;
+    const own = def.elements.some((e) => e.kind === "resistor" && pins.includes(e.a) && e.b.startsWith("supply:"));
+    return own || Boolean(other.companions?.pullUp);
+  });
+}
+
 /** What must stand around a part, computed for this project: keys that the part does not answer yet, with values. */
 export function recommendedCompanions(
   project: Project,
@@ -134,6 +161,7 @@ export function recommendedCompanions(
     {},
     ...part.companions
       .filter((rule) => !answered(entry, rule.key))
+      .filter((rule) => !pulledElsewhere(project, entry, part, rule, hostRef, definition))
       .map((rule) => COMPUTE[rule.compute]({ project, entry, part, host, rule, vars })),
   ) as Computed;
 }

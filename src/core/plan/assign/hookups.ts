@@ -259,16 +259,15 @@ export function planHookups(project: Project, catalogue: Catalogue): { project: 
         [l.from, l.to].some((e) => splitEnd(e).ref === ref) &&
         [l.from, l.to].some((e) => before.instance(splitEnd(e).ref)?.part.id === "discrete/resistor"),
     );
-  now = {
-    ...now,
-    parts: now.parts.map((p) => {
-      if (!open.has(p.ref)) return p;
-      const hostRef = before.instance(p.ref)?.host;
-      const extra = recommendedCompanions(project, p, catalogue, hostRef);
-      if (hasResistor(p.ref)) delete extra.seriesResistor;
-      return Object.keys(extra).length ? { ...p, companions: { ...p.companions, ...extra } } : p;
-    }),
-  };
+  // One after the other: what one part of a bus brings, such as its pull-up, the next need not bring again.
+  for (const p of now.parts) {
+    if (!open.has(p.ref)) continue;
+    const extra = recommendedCompanions(now, p, catalogue, before.instance(p.ref)?.host);
+    if (hasResistor(p.ref)) delete extra.seriesResistor;
+    if (!Object.keys(extra).length) continue;
+    const companions = { ...p.companions, ...extra };
+    now = { ...now, parts: now.parts.map((x) => (x.ref === p.ref ? { ...x, companions } : x)) };
+  }
 
   // Instances and what stands in their wires: no wire changes those.
   const still = net();

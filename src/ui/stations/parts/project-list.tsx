@@ -3,6 +3,7 @@ import Link from "next/link";
 import { useEffect, useState } from "react";
 import type { ConnectorPins } from "@/core/parts/catalogue";
 import { PIN_ROLES, type PinRole } from "@/core/parts/catalogue/roles";
+import type { CompanionKey } from "@/core/project";
 import type { PartView } from "@/workers/view";
 import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";
@@ -226,7 +227,16 @@ function Row({ part }: { part: PartView }) {
         {part.pins && <ConnectorTable part={part} />}
         {part.companions.map((c, i) => (
           <p key={i} className="text-sm">
-            with {c.says} <span className="text-soft">because {c.because}</span>
+            with {c.says} <span className="text-soft">because {c.because}</span>{" "}
+            <button
+              className="quiet"
+              aria-label={`Take out ${c.says}`}
+              onClick={() =>
+                void edit({ type: "setCompanion", ref: part.ref, key: c.key as CompanionKey, value: null })
+              }
+            >
+              take out
+            </button>
           </p>
         ))}
         {part.notes.length > 0 && (
