@@ -3,6 +3,13 @@ import fs from "node:fs";
 import os from "node:os";
 import path from "node:path";
 import { describe, expect, it } from "vitest";
+import { circuitOf } from "../src/core/circuit";
+import { islandsOf } from "../src/core/circuit/solve/islands";
+import { modelOf, ZERO } from "../src/core/circuit/solve/model";
+import { statesOf } from "../src/core/circuit/solve/states";
+import { cases } from "../src/core/checks/cases";
+import { loadProject, type Project } from "../src/core/project";
+import { catalogue } from "../src/core/testing";
 import { BASE_OHM, LEAK_S, nodesOf, SAT_OHM, type Element, type Network } from "../src/core/circuit/solve/network";
 import { LOOSE_OHM, prepare, solveAt } from "../src/core/circuit/solve/point";
 import { randomNetwork } from "../src/core/circuit/solve/random";
@@ -83,6 +90,61 @@ function spice(net: Network): { V: Map<string, number>; I: number[] } | null {
   return [...V.values(), ...I].some(Number.isNaN) ? null : { V, I };
 }
 
+/** What differs between two solutions beyond 1 % or 5 mV, 2 % or 10 µA. */
+function differences(
+  net: Network,
+  here: ReturnType<typeof solveAt>,
+  there: NonNullable<ReturnType<typeof spice>>,
+): string[] {
+  // Where only leaks flow, a node stands anywhere between what its diodes let through.
+  const fed = (x: string) => net.elements.some((e) => nodesOf(e).includes(x) && Math.abs(here.amps(e)) > 1e-9);
+  const sure = (x: string) => (fed(x) || here.impedance(x) < STIFF_OHM) && here.impedance(x) < LOOSE_OHM;
+  const volts = [...there.V].flatMap(([x, v]) =>
+    sure(x) && Math.abs(here.volts(x) - v) > Math.max(5e-3, Math.abs(v) * 0.01)
+      ? [`${x} ${here.volts(x)} V, there ${v} V`]
+      : [],
+  );
+  const amps = net.elements.flatMap((e, i) => {
+    // A current is measured where it comes in: the emitter or source of the mirrored kinds.
+    const flip = (e.kind === "bjt" && !e.npn) || (e.kind === "fet" && !e.n);
+    const [mine, other] = [flip ? -here.amps(e) : here.amps(e), there.I[i]!];
+    return Math.abs(mine - other) > Math.max(1e-5, Math.abs(other) * 0.02)
+      ? [`${e.kind} ${e.id} ${mine} A, there ${other} A`]
+      : [];
+  });
+  return [...(here.settled ? [] : ["not settled"]), ...volts, ...amps];
+}
+
+/** Names that the other simulator takes: letters, digits and underscores. */
+function plainNames(net: Network): Network {
+  const name = (x: string) => (x === ZERO ? "gnd" : `x${x.replace(/[^A-Za-z0-9]/g, "_")}`);
+  const held = new Map([...net.held].map(([k, s]) => [name(k), s]));
+  const elements = net.elements.map((e): Element => {
+    switch (e.kind) {
+      case "bjt":
+        return { ...e, b: name(e.b), c: name(e.c), e: name(e.e) };
+      case "fet":
+        return { ...e, g: name(e.g), d: name(e.d), s: name(e.s) };
+      default:
+        return { ...e, a: name(e.a), b: name(e.b) };
+    }
+  });
+  return { elements, held };
+}
+
+/** Projects with something to solve: the demos, and planted mistakes, sound and unsound. */
+const projects = (): [string, Project][] => {
+  const demos = fs.readdirSync("demo").map((f): [string, Project] => {
+    const r = loadProject(JSON.parse(fs.readFileSync(path.join("demo", f), "utf8")), catalogue);
+    if (!r.ok) throw new Error(f);
+    return [f, r.project];
+  });
+  const planted = cases
+    .filter((c) => /^(level|current|led|load|contact|adc|part|power)\./.test(c.rule))
+    .map((c, i): [string, Project] => [`${c.rule} ${i}`, i % 2 ? c.near() : c.bad()]);
+  return [...demos, ...planted.filter((_, i) => i % 3 === 0)];
+};
+
 const LEAST = 500;
 /** Joined so well to something held that even without a current its voltage is sure. */
 const STIFF_OHM = 0.1;
@@ -104,27 +166,34 @@ describe("against an independent circuit simulator", () => {
         continue;
       }
       done++;
-      if (!here.settled) wrong.push(`seed ${seed}: not settled`);
-      // Where only leaks flow, a node stands anywhere between what its diodes let through.
-      const fed = (x: string) => net.elements.some((e) => nodesOf(e).includes(x) && Math.abs(here.amps(e)) > 1e-9);
-      for (const [x, v] of there.V)
-        if (
-          (fed(x) || here.impedance(x) < STIFF_OHM) &&
-          here.impedance(x) < LOOSE_OHM &&
-          Math.abs(here.volts(x) - v) > Math.max(5e-3, Math.abs(v) * 0.01)
-        )
-          wrong.push(`seed ${seed}: ${x} ${here.volts(x)} V, there ${v} V`);
-      net.elements.forEach((e, i) => {
-        const flip = (e.kind === "bjt" && !e.npn) || (e.kind === "fet" && !e.n);
-        // A current is measured where it comes in: the emitter or source of the mirrored kinds.
-        const mine = flip ? -here.amps(e) : here.amps(e);
-        if (Math.abs(mine - there.I[i]!) > Math.max(1e-5, Math.abs(there.I[i]!) * 0.02))
-          wrong.push(`seed ${seed}: ${e.kind} ${e.id} ${mine} A, there ${there.I[i]} A`);
-      });
+      wrong.push(...differences(net, here, there).map((d) => `seed ${seed}: ${d}`));
     }
     expect(wrong.slice(0, 10)).toEqual([]);
     expect(done).toBe(LEAST);
     // That solver gives up on a few sharp-edged circuits.
     expect(lost).toBeLessThan(done * 0.2);
+  });
+
+  it("finds the same in the islands of all demos and of planted mistakes, in their states", () => {
+    let done = 0;
+    const wrong: string[] = [];
+    for (const [name, project] of projects()) {
+      const c = circuitOf(project, catalogue);
+      const { scene } = c.solved;
+      for (const island of islandsOf(c.netlist, scene.heldNets, scene.feeds)) {
+        if (island.elements.length < 2) continue;
+        for (const state of statesOf(scene, island).slice(0, 3)) {
+          const net = plainNames(modelOf(scene, island, state).network);
+          const p = prepare(net);
+          if (!p.index.size || p.floating.size) continue;
+          const there = spice(net);
+          if (!there) continue;
+          done++;
+          wrong.push(...differences(net, solveAt(p, new Map()), there).map((d) => `${name}: ${d}`));
+        }
+      }
+    }
+    expect(wrong.slice(0, 10)).toEqual([]);
+    expect(done).toBeGreaterThan(60);
   });
 });

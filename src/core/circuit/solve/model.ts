@@ -53,6 +53,8 @@ export interface State {
 /** What the whole circuit's islands share: held rails with their knobs, drivers by net. */
 export interface Scene {
   netlist: Netlist;
+  /** Which converter feeds which net. */
+  feeds: ReadonlyMap<string, Feed>;
   held: Map<string, Spread>;
   heldNets: Map<string, Net>;
   drivers: Map<string, Driver[]>;
@@ -146,7 +148,7 @@ export function sceneOf(n: Netlist, feeds: ReadonlyMap<string, Feed>): Scene {
     );
     if (list.length) drivers.set(net.id, list);
   }
-  return { netlist: n, held, heldNets: nets, drivers };
+  return { netlist: n, feeds, held, heldNets: nets, drivers };
 }
 
 /** A network of an island in a state, with what each of its elements stands for. */

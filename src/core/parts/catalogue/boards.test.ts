@@ -217,7 +217,7 @@ const STM32: Record<
       "uart2.tx": "PA2",
       "uart6.tx": "PA11",
     },
-    plain: ["PA4", "PA5", "PC13", "PC14", "PC15"],
+    plain: ["PA0", "PA4", "PA5", "PB5", "PC13", "PC14", "PC15"],
   },
 };
 describe.each(Object.entries(STM32))("%s", (id, table) => {
