@@ -3,8 +3,10 @@ import { chooseDivider } from "../../circuit/formulas";
 import type { Pin } from "../../parts/catalogue";
 import { clampsToSupply, type Instance, type Net } from "../../circuit/netlist";
 import { evaluate, formatOhm, formatV } from "../../quantity";
+import type { Driver } from "../../circuit/solve";
 import { label, round } from "../help";
-import type { Finding, Rule } from "../types";
+import { logicSupplyFix } from "../supply-fixes";
+import type { Finding, Fix, Rule } from "../types";
 import { endWords, unwireFixes, wayWords } from "./words";
 
 /** Rails closer than this in their usual voltage are compared at it. */
@@ -18,6 +20,8 @@ interface Seen {
   straight: boolean;
   /** Usual volts of the rail or supply behind it. */
   rail: number;
+  /** The pin that drives it, when it is one. */
+  driver: Driver | null;
 }
 
 /** What a pin's own supply is, at its lowest, usual and highest; a part that is not fed yet is judged by what it is made for. */
@@ -38,6 +42,7 @@ function seenAt(c: Circuit, net: Net): Seen | null {
       by: endWords(c, { kind: "rail", net }),
       straight: true,
       rail: net.V.typ,
+      driver: null,
     };
   const v = c.solved.volts.get(net.id);
   if (!v || v.from.end.kind === "open") return null;
@@ -47,6 +52,7 @@ function seenAt(c: Circuit, net: Net): Seen | null {
     by: `${endWords(c, v.from.end)}${wayWords(v.from.passed)}`,
     straight: false,
     rail: v.from.end.kind === "rail" ? (v.from.end.net.V?.typ ?? 0) : v.from.end.driver.high.typ,
+    driver: v.from.end.kind === "pin" ? v.from.end.driver : null,
   };
 }
 
@@ -56,12 +62,14 @@ function over(c: Circuit, inst: Instance, pin: Pin, net: Net, seen: Seen) {
   const own = ownSupply(c, inst, level.supply);
   if (!own || own.net === net) return null;
   const at = (V: number) => evaluate(level.absMax, { ...inst.vars, V });
+  // Inside even with its own supply at its lowest: nothing to work out.
+  if (seen.worst <= at(own.V.min)) return null;
   const alike = Math.abs(seen.rail - own.V.typ) <= SAME_V;
   if (!clampsToSupply(level))
     return seen.worst > at(own.V.min) + 1e-9 ? { V: seen.worst, ceiling: at(own.V.min) } : null;
   // A ceiling that rides on the supply: rails of one voltage at that, rails of one source as they move together.
   const room = at(own.V.typ) - own.V.typ;
-  const moving = own.fed && !seen.straight ? c.solved.above(net.id, own.net.id) : null;
+  const moving = own.fed && !seen.straight && !alike ? c.solved.above(net.id, own.net.id) : null;
   const high = alike ? seen.typ - own.V.typ : (moving?.worst ?? seen.worst - own.V.min);
   return high > room + 1e-9 ? { V: seen.worst, ceiling: at(alike ? own.V.typ : own.V.min) } : null;
 }
@@ -76,6 +84,46 @@ function dividerWords(V: number, typ: number, ceiling: number): string {
   return pick
     ? ` To measure it, divide it: ${formatOhm(pick.top_ohm)} above and ${formatOhm(pick.bottom_ohm)} to ground leave ${formatV(pick.out.max)} at most.`
     : "";
+}
+
+/** Another part's output on the same line is too high for this one: that part at a lower supply, or its output divided. */
+function driverFixes(c: Circuit, d: Driver, net: Net, ceiling: number): Fix[] {
+  const inst = c.netlist.instance(d.ref);
+  const entry = c.project.parts.find((p) => p.ref === d.ref);
+  if (!inst || !entry || d.host) return [];
+  const least = Math.max(
+    0,
+    ...net.ends.map((e) => {
+      const level = c.netlist.level(e.ref, e.pin);
+      const V = level && c.netlist.netOf(`${e.ref}:${level.supply}`).V;
+      const listens = e.ref !== d.ref && (e.as === "receiver" || e.as === "both") && level?.VIH !== undefined && V;
+      return listens ? evaluate(level.VIH!, { ...c.netlist.instance(e.ref)!.vars, V: V.max }) : 0;
+    }),
+  );
+  const pick = chooseDivider({ from: d.high, VIH: least, ceiling });
+  const before = entry.companions?.divider;
+  const there = typeof before === "object" && before ? (before.pins ?? (before.pin ? [before.pin] : [])) : [];
+  const pins = [...new Set([...there, d.pin])];
+  const ohm: [number, number] = pick ? [pick.top_ohm, pick.bottom_ohm] : [0, 0];
+  return [
+    ...logicSupplyFix(c, d.ref),
+    ...(pick
+      ? [
+          {
+            id: "divider",
+            label: `Divide ${d.key} with ${formatOhm(ohm[0])} and ${formatOhm(ohm[1])}: ${formatV(pick.out.min)} to ${formatV(pick.out.max)} arrive`,
+            edits: [
+              {
+                type: "setCompanion" as const,
+                ref: d.ref,
+                key: "divider" as const,
+                value: pins.length > 1 ? { ohm, pins } : { ohm, pin: d.pin },
+              },
+            ],
+          },
+        ]
+      : []),
+  ];
 }
 
 /**
@@ -122,7 +170,11 @@ export const overdriveAny: Rule = {
               ceiling_V: round(bad.ceiling),
               from: seen.by,
             },
-            fixes: seen.straight ? unwireFixes(c, end) : [],
+            fixes: seen.straight
+              ? unwireFixes(c, end)
+              : seen.driver
+                ? driverFixes(c, seen.driver, net, bad.ceiling)
+                : [],
           },
         ];
       }),

@@ -2,7 +2,7 @@ import type { Net, NetElement, NetEnd, Netlist } from "../netlist/types";
 import type { Feed } from "../power/tree";
 import { islandsOf, type Island } from "./islands";
 import { modelOf, sceneOf, type Driver, type Model, type Scene, type State } from "./model";
-import { nodesOf, type Element } from "./network";
+import { nodesOf, type Element, type Spread } from "./network";
 import { LOOSE_OHM, prepare, solveAt, type Point, type Prepared } from "./point";
 import { statesOf } from "./states";
 import { worst, type Quantity } from "./worst";
@@ -50,12 +50,16 @@ export interface NetVolts {
   floats: boolean;
 }
 
-/** The whole circuit solved: every net in every state, every element and every driving pin. */
-export interface Solved {
-  scene: Scene;
+/** What is found out island by island. */
+interface Found {
   volts: Map<string, NetVolts>;
   flows: Map<NetElement, Flow>;
   pins: Map<string, PinCurrent>;
+}
+
+/** The whole circuit solved: every net in every state, every element and every driving pin. */
+export interface Solved extends Found {
+  scene: Scene;
   /** The most by which a net can stand above another node, volts: for ceilings that move with a supply. */
   above(net: string, rail: string): { typ: number; worst: number } | null;
 }
@@ -144,7 +148,7 @@ class Most {
   }
 }
 
-function solveIsland(scene: Scene, island: Island, out: Solved, looks: Map<string, Look>) {
+function solveIsland(scene: Scene, island: Island, out: Found) {
   const n = scene.netlist;
   const byId = new Map(island.nets.map((id) => [id, { high: new Most(), low: new Most(), floats: false }]));
   const amps = new Map(island.elements.map((e) => [e, new Most()]));
@@ -176,7 +180,6 @@ function solveIsland(scene: Scene, island: Island, out: Solved, looks: Map<strin
   for (const [id, seen] of byId) {
     const [h, lo] = [seen.high.best, seen.low.best];
     if (!h || !lo) continue;
-    looks.set(id, h.look);
     out.volts.set(id, {
       net: n.nets.find((x) => x.id === id),
       id,
@@ -231,22 +234,178 @@ function solveIsland(scene: Scene, island: Island, out: Solved, looks: Map<strin
   }
 }
 
+/** Islands solved before, by what they are made of: an edit solves only what it touched, and alike islands are solved once. */
+const memory = new Map<string, Kept>();
+const MOST_KEPT = 4000;
+
+/** An island's results beside the things they speak of, in an order that an island of the same make shares. */
+interface Kept {
+  cast: Cast;
+  found: Found;
+}
+
+/** Everything that an island's results may point at. */
+interface Cast {
+  nets: string[];
+  elements: NetElement[];
+  drivers: Driver[];
+  rails: string[];
+}
+
+function castOf(scene: Scene, island: Island): Cast {
+  const rails = new Set<string>();
+  for (const e of island.elements)
+    for (const id of [e.a, e.b, e.control]) if (id !== undefined && scene.held.has(id)) rails.add(id);
+  return {
+    nets: island.nets,
+    elements: island.elements,
+    drivers: island.nets.flatMap((id) => scene.drivers.get(id) ?? []),
+    rails: [...rails],
+  };
+}
+
+/** What an island is made of, as text: places by number, values as they are, knobs by who shares them. */
+function makeOf(scene: Scene, cast: Cast): string {
+  const place = new Map([...cast.nets, ...cast.rails].map((id, i) => [id, i]));
+  const knobs = new Map<string, number>();
+  const knob = (k: string) => {
+    if (!knobs.has(k)) knobs.set(k, knobs.size);
+    return knobs.get(k)!;
+  };
+  const spread = (s: Spread) => `${s.min},${s.typ},${s.max},${knob(s.knob)}`;
+  const parts = new Map<string, number>();
+  const part = (ref: string) => {
+    if (!parts.has(ref)) parts.set(ref, parts.size);
+    return parts.get(ref)!;
+  };
+  return [
+    cast.nets.length,
+    ...cast.rails.map((id) => `${spread(scene.held.get(id)!)}${scene.heldNets.get(id)?.kind ?? ""}`),
+    ...cast.elements.map((e) => {
+      const at = `${place.get(e.a)}.${place.get(e.b)}.${e.control === undefined ? "" : place.get(e.control)}`;
+      const def = e.def && e.kind !== "resistor" && e.kind !== "led" && e.kind !== "diode" ? JSON.stringify(e.def) : "";
+      const track = e.def?.kind === "resistor" ? (e.def.track ?? "") : "";
+      const volts = e.kind === "load" ? JSON.stringify(scene.netlist.instance(e.ref)!.vars) : "";
+      return `${e.kind} ${part(e.ref)} ${at} ${e.ohm},${e.tolerance},${e.span?.min},${e.span?.max}${track} ${e.Vf?.min},${e.Vf?.typ},${e.Vf?.max} ${e.A?.typ},${e.A?.peak} ${def}${volts}`;
+    }),
+    ...cast.drivers.map(
+      (d) =>
+        `${place.get(d.net)} ${d.open}${d.host}${d.turns}${d.end.as} ${spread(d.high)} ${spread(d.high_ohm)} ${spread(d.low_ohm)} ${d.low_V}`,
+    ),
+  ].join("|");
+}
+
+/** The results of an island of the same make, told of this one. */
+function transplant(scene: Scene, kept: Kept, cast: Cast, out: Found) {
+  const to = new Map<unknown, unknown>();
+  const pair = (a: readonly unknown[], b: readonly unknown[]) => a.forEach((x, i) => to.set(x, b[i]));
+  pair(kept.cast.nets, cast.nets);
+  pair(kept.cast.rails, cast.rails);
+  pair(kept.cast.elements, cast.elements);
+  pair(kept.cast.drivers, cast.drivers);
+  const keys = new Map(kept.cast.drivers.map((d, i) => [d.key, cast.drivers[i]!.key]));
+  const refs = new Map(kept.cast.elements.map((e, i) => [e.ref, cast.elements[i]!.ref]));
+  const same = <T>(x: T): T => to.get(x) as T;
+  const state = (s: State): State => ({
+    closed: new Set([...s.closed].map(same)),
+    drive: new Map([...s.drive].map(([k, v]) => [keys.get(k)!, v])),
+    wiper: s.wiper,
+  });
+  const extreme = (e: Extreme): Extreme => ({ ...e, state: state(e.state) });
+  const way = (w: Way): Way => ({
+    passed: w.passed.map(same),
+    end:
+      w.end.kind === "rail"
+        ? { kind: "rail", net: scene.heldNets.get(same(w.end.net.id))! }
+        : w.end.kind === "pin"
+          ? { kind: "pin", driver: same(w.end.driver) }
+          : w.end,
+  });
+  for (const v of kept.found.volts.values()) {
+    const id = same(v.id);
+    const net = scene.netlist.nets.find((x) => x.id === id);
+    out.volts.set(id, { ...v, id, net, high: extreme(v.high), low: extreme(v.low), from: way(v.from) });
+  }
+  for (const f of kept.found.flows.values()) {
+    const element = same(f.element);
+    out.flows.set(element, { element, A: extreme(f.A), from: way(f.from), to: way(f.to) });
+  }
+  for (const x of kept.found.pins.values()) {
+    const driver = same(x.driver);
+    const by = [...new Set(x.by.map((ref) => refs.get(ref)!))];
+    out.pins.set(driver.key, {
+      driver,
+      source: x.source && extreme(x.source),
+      sink: x.sink && extreme(x.sink),
+      by,
+    });
+  }
+}
+
+/** Solves an island, or takes the results of one of the same make. */
+function remembered(scene: Scene, island: Island, out: Found) {
+  const cast = castOf(scene, island);
+  const make = makeOf(scene, cast);
+  const kept = memory.get(make);
+  if (kept) return transplant(scene, kept, cast, out);
+  const found: Found = { volts: new Map(), flows: new Map(), pins: new Map() };
+  solveIsland(scene, island, found);
+  for (const [k, v] of found.volts) out.volts.set(k, v);
+  for (const [k, v] of found.flows) out.flows.set(k, v);
+  for (const [k, v] of found.pins) out.pins.set(k, v);
+  if (memory.size >= MOST_KEPT) memory.clear();
+  memory.set(make, { cast, found });
+}
+
+/** A wire with only pins on it: the strongest high and low of those who drive it, at no current. Nothing to solve. */
+function plainWire(scene: Scene, island: Island, out: Found) {
+  const [id] = island.nets;
+  const list = (scene.drivers.get(id!) ?? []).filter((d) => !d.open);
+  const best = [...list].sort((a, b) => b.high.max - a.high.max)[0];
+  if (!id || !best) return;
+  const state = (level: "high" | "low"): State => ({
+    closed: new Set(),
+    drive: new Map([[best.key, level]]),
+    wiper: 0.5,
+  });
+  out.volts.set(id, {
+    net: scene.netlist.nets.find((x) => x.id === id),
+    id,
+    high: { typ: best.high.typ, worst: best.high.max, state: state("high") },
+    low: { typ: best.low_V, worst: best.low_V, state: state("low") },
+    from: { passed: [], end: { kind: "pin", driver: best } },
+    floats: list.every((d) => d.host || d.turns),
+  });
+}
+
 /**
  * Solves the whole circuit: the rails as the supply tree has them, then every island between them in all its states, each
  * quantity at its worst corner in the state in which it is largest.
  */
 export function solveCircuit(n: Netlist, feeds: ReadonlyMap<string, Feed>): Solved {
   const scene = sceneOf(n, feeds);
-  const looks = new Map<string, Look>();
+  const home = new Map<string, Island>();
   const out: Solved = {
     scene,
     volts: new Map(),
     flows: new Map(),
     pins: new Map(),
     above: (net, rail) => {
-      const l = looks.get(net);
+      const island = home.get(net);
       const s = scene.held.get(rail);
-      if (!l || !s) return null;
+      const here = out.volts.get(net);
+      const wire = island?.elements.length ? undefined : here;
+      // On a plain wire its driver's supply and the rail move together when one knob turns both.
+      if (wire && s && wire.from.end.kind === "pin") {
+        const { high } = wire.from.end.driver;
+        const together = high.knob !== "" && high.knob === s.knob;
+        return {
+          typ: wire.high.typ - s.typ,
+          worst: together ? Math.max(high.max - s.max, high.min - s.min, high.typ - s.typ) : high.max - s.min,
+        };
+      }
+      if (!island || !here || !s) return null;
+      const l = look(scene, island, here.high.state);
       // A rail that is not part of the island is held beside it, so that what moves together is seen to.
       const held = new Map(l.p.net.held).set(rail, s);
       const p = prepare({ ...l.p.net, held });
@@ -259,8 +418,9 @@ export function solveCircuit(n: Netlist, feeds: ReadonlyMap<string, Feed>): Solv
   for (const island of islandsOf(n, scene.heldNets, feeds)) {
     if (isGrid(n, island)) continue;
     // A wire with nothing but pins on it: whoever drives it sets it, nothing flows.
-    if (!island.elements.length && !island.nets.some((id) => scene.drivers.has(id))) continue;
-    solveIsland(scene, island, out, looks);
+    for (const id of island.nets) home.set(id, island);
+    if (island.elements.length) remembered(scene, island, out);
+    else plainWire(scene, island, out);
   }
   return out;
 }
