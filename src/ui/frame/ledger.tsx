@@ -105,7 +105,7 @@ function Grounds({ finding }: { finding: Finding }) {
   return (
     <>
       <button
-        className="quiet mt-1 text-sm"
+        className="quiet mt-1 block text-sm"
         aria-expanded={lines !== null}
         onClick={() =>
           void (lines
@@ -121,7 +121,7 @@ function Grounds({ finding }: { finding: Finding }) {
         <div className="mt-1 border-l-2 border-line pl-2 text-sm" data-testid="grounds">
           {lines.length ? (
             lines.map((l, i) => (
-              <p key={i} className={l.startsWith("  ") ? "num pl-2 break-words" : "font-bold"}>
+              <p key={i} className={l.startsWith("  ") ? "pl-2 break-words" : "font-bold"}>
                 {l.trim()}
               </p>
             ))
@@ -168,7 +168,7 @@ function Entry({ finding, open, toggle }: { finding: Finding & { says: string };
               return (
                 <div key={k} className="contents">
                   <dt className="text-soft">{words}</dt>
-                  <dd className="num">
+                  <dd className={typeof v === "number" ? "num" : "break-words"}>
                     {v} {unit}
                   </dd>
                 </div>

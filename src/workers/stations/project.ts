@@ -1,5 +1,5 @@
 import { refreshCompanions } from "../../core/plan/assign";
-import { explain, findingKey, findings, triedFindings, verdict } from "../../core/checks";
+import { explain, findingKey, findings, holdsUp, verdict } from "../../core/checks";
 import { circuitOf } from "../../core/circuit";
 import { applyEdit, describeEdit, readProject, writeProject, type Edit, type Project } from "../../core/project";
 import { catalogue, need, needFor } from "../loading";
@@ -63,6 +63,9 @@ const partIdsIn = (text: string) =>
       .slice(0, 2000),
   );
 
+/** The newest question about fixes: older ones are given up. */
+let trying = 0;
+
 /** Opening, reading, writing and editing: what every station needs. */
 export const projectApi = {
   async open(project: Project): Promise<Step> {
@@ -78,12 +81,19 @@ export const projectApi = {
   /** Fixes that were tried on a copy and do not do what they are offered for, as `finding key#fix id`. */
   async failedFixes(project: Project): Promise<string[]> {
     await needFor(project);
+    const mine = ++trying;
     const c = circuitOf(project, catalogue);
     const list = findings(c);
-    const held = new Map(triedFindings(c, list).map((f) => [findingKey(f), new Set(f.fixes.map((x) => x.id))]));
-    return list.flatMap((f) =>
-      f.fixes.filter((x) => !held.get(findingKey(f))?.has(x.id)).map((x) => `${findingKey(f)}#${x.id}`),
-    );
+    const before = new Set(list.map(findingKey));
+    const failed: string[] = [];
+    for (const f of list)
+      for (const fix of f.fixes) {
+        // Edits come first: they are let in between any two tries, and a newer question ends an older one.
+        await new Promise<void>((resolve) => setTimeout(resolve, 0));
+        if (mine !== trying) return [];
+        if (!holdsUp(c, f, fix, before)) failed.push(`${findingKey(f)}#${fix.id}`);
+      }
+    return failed;
   },
 
   /** The way and the sums behind a finding, line by line; empty when it is gone. */

@@ -4,7 +4,7 @@ import type { Pin } from "../../parts/catalogue";
 import { clampsToSupply, type Instance, type Net } from "../../circuit/netlist";
 import { evaluate, formatOhm, formatV } from "../../quantity";
 import type { Driver } from "../../circuit/solve";
-import { label, round } from "../help";
+import { round } from "../help";
 import { logicSupplyFix } from "../supply-fixes";
 import type { Finding, Fix, Rule } from "../types";
 import { endWords, unwireFixes, wayWords } from "./words";
@@ -77,12 +77,17 @@ function over(c: Circuit, inst: Instance, pin: Pin, net: Net, seen: Seen) {
 /** Of the ceiling, so much the divided voltage shall reach at its highest. */
 const SHARES = [0.9, 0.8, 0.7, 0.5, 0];
 
+/** Dividers of less than this draw more than they need, ohms. */
+const SMALL_OHM = 15_000;
+
 /** Two resistors instead of a wire, in words: which ones bring the voltage inside. */
 function dividerWords(V: number, typ: number, ceiling: number): string {
   const from = { min: typ, typ, max: V };
   const pick = SHARES.map((s) => chooseDivider({ from, VIH: s * ceiling, ceiling })).find((x) => x !== null);
+  // A meter's input wants little: larger values of the same ratio waste less, and a converter still reads them well.
+  const scale = pick && pick.top_ohm + pick.bottom_ohm < SMALL_OHM ? 10 : 1;
   return pick
-    ? ` To measure it, divide it: ${formatOhm(pick.top_ohm)} above and ${formatOhm(pick.bottom_ohm)} to ground leave ${formatV(pick.out.max)} at most.`
+    ? ` To measure it, divide it: ${formatOhm(pick.top_ohm * scale)} above and ${formatOhm(pick.bottom_ohm * scale)} to ground leave ${formatV(pick.out.max)} at most.`
     : "";
 }
 
@@ -157,13 +162,14 @@ export const overdriveAny: Rule = {
         const seen = seenAt(c, net);
         const bad = seen && over(c, inst, pin, net, seen);
         if (!seen || !bad) return [];
-        const measured = pin.offers?.some((o) => o.kind === "adc") && seen.typ > bad.ceiling;
+        const measured = seen.straight && pin.offers?.some((o) => o.kind === "adc") && seen.typ > bad.ceiling;
+        const who = inst.label === inst.ref ? "" : ` (${inst.label})`;
         return [
           {
             rule: "level.overdrive",
             severity: "stop",
             at: [end],
-            message: `${end} (${label(c, inst.ref)}) gets up to ${formatV(bad.V)} from ${seen.by}; it takes ${formatV(bad.ceiling)} at most. Do not power this.${measured ? dividerWords(bad.V, seen.typ, bad.ceiling) : ""}`,
+            message: `${end}${who} gets up to ${formatV(bad.V)} from ${seen.by}; it takes ${formatV(bad.ceiling)} at most. Do not power this.${measured ? dividerWords(bad.V, seen.typ, bad.ceiling) : ""}`,
             evidence: {
               highest_V: round(bad.V),
               usual_V: round(seen.typ),
