@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import fc from "fast-check";
 import { circuitOf } from "../circuit";
-import { BOARD3, BOARD5, catalogue, make, planned, USB, fountain } from "../testing";
+import { BOARD3, BOARD5, CABLE, catalogue, fountain, make, planned, USB } from "../testing";
 import { codeText, identifier, pinConstants, TARGETS, targetById } from ".";
 
 describe("names in code", () => {
@@ -84,5 +84,53 @@ describe("targets", () => {
       .map((f) => f.text)
       .join("");
     expect(text).toContain("pinMode(PIN_FOUNTAIN, OUTPUT)");
+  });
+});
+
+describe("either leg may face the board", () => {
+  const files = (target: string, links: [string, string][]) => {
+    const p = make(
+      [
+        BOARD5,
+        USB,
+        { ref: "D1", part: "discrete/led-red", label: "Lamp", companions: { seriesResistor: { ohm: 330 } } },
+        { ref: "SW1", part: "discrete/button", label: "Key", companions: { pullUp: "internal" } },
+      ],
+      [CABLE, ...links],
+    );
+    const t = targetById(target)!;
+    return t
+      .files(circuitOf(p, catalogue))
+      .map((f) => f.text)
+      .join("\n");
+  };
+  it("a light from the supply to the pin is lit by a low, and starts dark", () => {
+    const sunk = files("sketch", [
+      ["D1.A", "B1.5V"],
+      ["D1.K", "B1.D8"],
+    ]);
+    expect(sunk).toMatch(/digitalWrite\(PIN_LAMP, HIGH\);\s*pinMode\(PIN_LAMP, OUTPUT\)/);
+    expect(sunk).toContain("lamp_on ? LOW : HIGH");
+    const driven = files("sketch", [
+      ["D1.A", "B1.D8"],
+      ["D1.K", "B1.GND"],
+    ]);
+    expect(driven).toContain("lamp_on ? HIGH : LOW");
+    expect(driven).not.toMatch(/digitalWrite\(PIN_LAMP, HIGH\);\s*pinMode/);
+  });
+  it.each([
+    ["SW1.1", "SW1.2"],
+    ["SW1.2", "SW1.1"],
+  ])("a button with %s at the pin reads pressed where its other leg leads", (near, far) => {
+    const toGround = files("sketch", [
+      [near, "B1.D8"],
+      [far, "B1.GND"],
+    ]);
+    expect(toGround).toMatch(/YL1 gpio SW1 pin=D8[\s\S]*want=1/);
+    const toSupply = files("sketch", [
+      [near, "B1.D8"],
+      [far, "B1.5V"],
+    ]);
+    expect(toSupply).toMatch(/YL1 gpio SW1 pin=D8[\s\S]*want=0/);
   });
 });
