@@ -152,6 +152,9 @@ describe("what people wire first and plan later", () => {
     expect(grave(echo.project)).toEqual([]);
     const air = plan([BOARD5, USB, { ref: "M1", part: "module/bme280" }], []);
     expect(air.added.join()).toMatch(/two-way level shifter/);
+    // Every wire of the plan is told, those of the shifter too.
+    const told = air.links.map((l) => [l.from, l.to].sort().join(" – "));
+    for (const w of wires(air.project)) expect(told).toContain(w);
     expect(grave(air.project)).toEqual([]);
   });
 

@@ -136,7 +136,16 @@ export function obey(project: Project, a: AssignResult, catalogue: Catalogue): O
     result.leftOut = gone.map((l) => ({ from: l.from, to: l.to, why: rest[0]!.message, helps: null }));
   }
   const stays = (l: Link) => now.links.some((x) => same(x, l));
-  return { ...result, project: now, links: a.links.filter(stays), leftOpen: openWords(result.leftOut) };
+  // Wires that came with what was put in are part of the plan like any other.
+  const brought = now.links
+    .filter((l) => isNew(l) && !a.links.some((x) => same(x, l)))
+    .map((l) => ({ ...l, why: "comes with what was put in for the levels" }));
+  return {
+    ...result,
+    project: now,
+    links: [...a.links.filter(stays), ...brought],
+    leftOpen: openWords(result.leftOut),
+  };
 }
 
 /** `assignSlowly`, held against the circuit. */
