@@ -2,7 +2,7 @@ import { recommendedCompanions } from "../plan/assign";
 import type { Circuit } from "../circuit";
 import type { Part } from "../parts/catalogue";
 import type { NetElement } from "../circuit/netlist";
-import type { LedPath } from "../circuit/solve";
+import type { Extreme, LedPath } from "../circuit/solve";
 import { splitEnd } from "../project";
 import { formatOhm, nextUp } from "../quantity";
 import { label, mA, owner, round } from "./help";
@@ -54,6 +54,10 @@ interface PinLoad {
   refs: string[];
 }
 
+/** From here on a pin is shorted: its own resistance decides, of which only the usual value is known. */
+const SHORT_A = 0.5;
+const sane = (e: Extreme | null): number => (!e ? 0 : e.worst > SHORT_A ? Math.min(e.worst, 3 * e.typ) : e.worst);
+
 const pinMemo = new WeakMap<Circuit["netlist"], Map<string, PinLoad>>();
 /** The worst-case current of every driving pin: as the circuit was solved, and of light grids by their wires. */
 function pinLoads(c: Circuit): Map<string, PinLoad> {
@@ -71,8 +75,8 @@ function pinLoads(c: Circuit): Map<string, PinLoad> {
   for (const [key, x] of c.solved.pins) {
     if (x.by.some((ref) => bare.has(ref)) || (!x.source && !x.sink)) continue;
     const load = at(key);
-    load.source_A = x.source?.worst ?? 0;
-    load.sink_A = x.sink?.worst ?? 0;
+    load.source_A = sane(x.source);
+    load.sink_A = sane(x.sink);
     load.refs.push(...x.by);
   }
   for (const p of c.leds) {

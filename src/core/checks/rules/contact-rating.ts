@@ -16,7 +16,12 @@ function through(c: Circuit, e: NetElement): { A: number; by: string } {
   const f = c.solved.flows.get(e);
   const stage = c.power.stages.find((s) => s.ref === e.ref && [s.from, s.to].every((x) => x === e.a || x === e.b));
   const load = f && [...f.from.passed, ...f.to.passed].find((x) => x.kind === "load" || x.kind === "led");
-  const A = Math.max(f && f.A.typ < SHORT_A ? Math.max(f.A.worst, load?.A?.peak ?? 0) : 0, stage?.out.peak ?? 0);
+  // What a board's pin gives is judged at the pin.
+  const pin = f && [f.from.end, f.to.end].some((x) => x.kind === "pin" && x.driver.host);
+  const A = Math.max(
+    f && !pin && f.A.typ < SHORT_A ? Math.max(f.A.worst, load?.A?.peak ?? 0) : 0,
+    stage?.out.peak ?? 0,
+  );
   return { A, by: load ? label(c, load.ref) : stage ? "everything behind it" : "what it switches" };
 }
 
