@@ -3,7 +3,7 @@ import type { NetElement } from "../circuit/netlist";
 import type { Extreme, Flow, NetVolts, Way } from "../circuit/solve";
 import { formatOhm, formatSI, formatV } from "../quantity";
 import { label } from "./help";
-import { RULES } from ".";
+import { RULES } from "./registry";
 import { endWords } from "./rules/words";
 import type { Finding } from "./types";
 

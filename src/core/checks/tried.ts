@@ -1,7 +1,7 @@
 import { circuitOf, type Circuit } from "../circuit";
 import { applyEdit, type Project } from "../project";
 import type { Catalogue } from "../parts/catalogue";
-import { findings } from ".";
+import { findings } from "./registry";
 import { SEVERITIES, type Finding, type Fix } from "./types";
 
 /** What tells a finding from others: its rule and its places. */
