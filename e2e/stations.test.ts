@@ -48,7 +48,7 @@ describe("stations", () => {
     await finding.getByText(/no soldering iron is at hand/).waitFor();
     await finding.getByRole("button", { name: "Apply" }).click();
     await says(page, "Ready to wire");
-    expect(await page.getByLabel(/on a breadboard, then soldered/).isChecked()).toBe(true);
+    await expect.poll(() => page.getByLabel(/on a breadboard, then soldered/).isChecked()).toBe(true);
     for (const q of ["Where will it live?", "A button chatters", "Grounds of parts", "How is it built first?"])
       await page.getByRole("group", { name: new RegExp(q.replace("?", "\\?")) }).waitFor();
     await context.close();
