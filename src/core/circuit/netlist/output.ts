@@ -6,6 +6,9 @@ export const RATED_A = 0.004;
 /** From here on an output's drop is that of bipolar transistors, which is there at any current, volts. */
 export const BIPOLAR_V = 0.5;
 
+/** Half a volt off a supply is half a volt, whatever the last digit of the subtraction says. */
+export const SLACK_V = 1e-6;
+
 /**
  * An output as a line: volts without load, and ohms behind them. A data sheet's "VOH = V − 0.4 V" is a point of that line at
  * the rated current, not a drop that a bare input would see; a value with the current in it is the line itself, a plain number
@@ -28,5 +31,5 @@ export function outputLine(
   // Riding on the supply: the drop belongs to the rated current. A number of its own is a regulated or guaranteed level.
   const rides = Math.abs(value(0, V + 1) - none - 1) < 1e-6;
   const drop = V - none;
-  return rides && drop > 0 && drop < BIPOLAR_V ? { V0: V, ohm: drop / RATED_A } : { V0: none, ohm: 0 };
+  return rides && drop > 0 && drop < BIPOLAR_V - SLACK_V ? { V0: V, ohm: drop / RATED_A } : { V0: none, ohm: 0 };
 }

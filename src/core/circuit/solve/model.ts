@@ -2,7 +2,7 @@ import { evaluate, exactly, type Triple } from "../../quantity";
 import type { Level } from "../../parts/catalogue";
 import { sourcesOn } from "../power/at";
 import type { Feed } from "../power/tree";
-import { BIPOLAR_V, outputLine } from "../netlist/output";
+import { BIPOLAR_V, outputLine, SLACK_V } from "../netlist/output";
 import type { Net, NetElement, NetEnd, Netlist } from "../netlist/types";
 import { heldNets, type Island } from "./islands";
 import { fixed, type Element, type Network, type Spread } from "./network";
@@ -103,7 +103,7 @@ function driverOf(
   };
   // A drop of bipolar outputs is there with every piece, only less; that of CMOS outputs is a matter of the current.
   const drop = Math.max(0, V.min - high.V0);
-  const kept = drop >= BIPOLAR_V ? drop : 0;
+  const kept = drop >= BIPOLAR_V - SLACK_V ? drop : 0;
   const top: Triple = {
     min: Math.min(high.V0, outMax),
     typ: Math.min(outMax, V.typ - 0.75 * kept),

@@ -8,7 +8,7 @@ const SAME_V = 0.3;
 
 const linksAt = (project: Project, end: string) => project.links.filter((l) => l.from === end || l.to === end);
 
-/** Whether a pin is only wired to others of its own part's companions, or to nothing. */
+/** A supply or ground: what hangs on it asks for no pin of the board. */
 const isRail = (net: Net) => net.kind === "supply" || net.kind === "ground";
 
 /** The need of a part's pin at an endpoint, if it has one. */
