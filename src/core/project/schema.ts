@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { PartSchema } from "../parts/catalogue";
+import { CompanionRuleSchema, PartSchema } from "../parts/catalogue";
 
 /** The project file, `*.lattice.json`. The single source of the type, the validation and the shipped JSON Schema. */
 export const PROJECT_VERSION = 1;
@@ -67,20 +67,8 @@ export const CompanionValueSchema = z.union([
     pins: z.array(z.string().max(20)).min(1).max(32).optional(),
   }),
 ]);
-const COMPANION_KEYS = [
-  "seriesResistor",
-  "pullUp",
-  "pullDown",
-  "decoupling",
-  "bulkCapacitor",
-  "driver",
-  "flyback",
-  "divider",
-  "shifter",
-  "filter",
-  "termination",
-] as const;
-export const CompanionKeySchema = z.enum(COMPANION_KEYS);
+/** What a part can ask for beside it is said once, by the catalogue. */
+export const CompanionKeySchema = CompanionRuleSchema.shape.key;
 
 /** What the person owns: parts by id with how many, and the values in the resistor and capacitor boxes. */
 export const DrawerSchema = z.strictObject({

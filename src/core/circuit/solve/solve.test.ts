@@ -16,6 +16,18 @@ const R = (id: string, a: string, b: string, ohm: number, t = 0): Element => ({
   b,
   ohm: pct(ohm, t, id),
 });
+/** A transistor with a gain of 100, its emitter at ground. */
+const q: Extract<Element, { kind: "bjt" }> = {
+  kind: "bjt",
+  id: "Q1",
+  npn: true,
+  b: "b",
+  c: "c",
+  e: "g",
+  Vbe: fixed(0.7),
+  gain: fixed(100),
+  sat_V: 0.2,
+};
 const at0 = (n: Network) => solveAt(prepare(n), new Map());
 
 describe("one point", () => {
@@ -43,17 +55,6 @@ describe("one point", () => {
   });
 
   it("saturates: a base of 4.3 kΩ at 5 V takes 1 mA, the collector all that 1 kΩ gives", () => {
-    const q: Element = {
-      kind: "bjt",
-      id: "Q1",
-      npn: true,
-      b: "b",
-      c: "c",
-      e: "g",
-      Vbe: fixed(0.7),
-      gain: fixed(100),
-      sat_V: 0.2,
-    };
     const p = at0(
       net([R("R1", "a", "b", 4300), R("R2", "v", "c", 1000), q], { a: fixed(5), v: fixed(12), g: fixed(0) }),
     );
@@ -63,17 +64,6 @@ describe("one point", () => {
   });
 
   it("amplifies where the collector is fed well: 10 µA of base current and a gain of 100 make 1 mA", () => {
-    const q: Element = {
-      kind: "bjt",
-      id: "Q1",
-      npn: true,
-      b: "b",
-      c: "c",
-      e: "g",
-      Vbe: fixed(0.7),
-      gain: fixed(100),
-      sat_V: 0.2,
-    };
     const p = at0(
       net([R("R1", "a", "b", 430e3), R("R2", "v", "c", 1000), q], { a: fixed(5), v: fixed(12), g: fixed(0) }),
     );
