@@ -1,4 +1,4 @@
-import { explain, findings, groundsOf, triedFindings, verdict, type Finding } from "../core/checks";
+import { explain, findings, groundsOf, shareOf, triedFindings, verdict, type Finding } from "../core/checks";
 import { circuitOf } from "../core/circuit";
 import { plainFinding } from "../core/formats";
 import { catalogue, EXIT, loadFile, print, printJson, Unusable } from "./io";
@@ -25,6 +25,11 @@ const wanted = (list: readonly Finding[], wish: string) => {
 export function checkCommand(file: string, o: { json?: boolean; explain?: string }): number {
   const circuit = circuitOf(loadFile(file), catalogue);
   const list = triedFindings(circuit, findings(circuit));
+  const whole = (f: Finding) => ({
+    ...plainFinding(f),
+    grounds: groundsOf(circuit, f),
+    shareOfBuilds: shareOf(circuit, f),
+  });
   if (o.explain !== undefined) {
     const found = wanted(list, o.explain);
     if (!found.length) {
@@ -33,11 +38,11 @@ export function checkCommand(file: string, o: { json?: boolean; explain?: string
         `--explain ${o.explain}: no such finding here; ${has.length ? `there are ${has.join(", ")}` : "there are none"} (a place may follow: ${has[0] ?? "level.overdrive"}@B1.D8)`,
       );
     }
-    if (o.json) printJson(found.map((f) => ({ ...plainFinding(f), grounds: groundsOf(circuit, f) })));
+    if (o.json) printJson(found.map(whole));
     else print(found.map((f) => explain(circuit, f).join("\n")).join("\n\n"));
     return statusOf(list);
   }
-  if (o.json) printJson(list.map((f) => ({ ...plainFinding(f), grounds: groundsOf(circuit, f) })));
+  if (o.json) printJson(list.map(whole));
   else {
     printFindings(list);
     print(verdict(circuit, list).words);

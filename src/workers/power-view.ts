@@ -3,7 +3,16 @@ import type { Catalogue } from "../core/parts/catalogue";
 import { backfeeds, bootStates, brightnessCap, type BootState } from "../core/checks";
 import { realBaud, USUAL_BAUD } from "../core/circuit/formulas";
 import { circuitOf, type Circuit } from "../core/circuit";
-import { adviseSupplies, batteries, sourcesOn, stageHeat, supplyWires, type SupplyAdvice } from "../core/circuit/power";
+import {
+  adviseSupplies,
+  batteries,
+  sourcesOn,
+  stageHeat,
+  supplyWays,
+  supplyWires,
+  type StepKind,
+  type SupplyAdvice,
+} from "../core/circuit/power";
 import { airOf, type Project } from "../core/project";
 import { evaluate, type Triple } from "../core/quantity";
 import { hookupsOf, type Hookup } from "../core/sums";
@@ -19,6 +28,8 @@ export interface RiverNode {
   typ_mA: number;
   peak_mA: number;
   limit_mA: number | null;
+  /** Volts that arrive at a load, usually and at worst. */
+  arrives: { typ: number; worst: number; short: boolean } | null;
   heat: { W: number; C: number; assumed: boolean } | null;
 }
 export interface RiverLink {
@@ -63,6 +74,16 @@ export interface PowerView {
     chosen: boolean;
     drop_V: number;
     limit_mA: number;
+  }[];
+  /** The way of each part's supply, from its source: what every step takes and leaves, usual and worst volts. */
+  ways: {
+    ref: string;
+    label: string;
+    needs_V: number;
+    typ_V: number;
+    loaded_V: number;
+    worst_V: number;
+    steps: { kind: StepKind; label: string; typ_V: number; worst_V: number; dropTyp_V: number; dropWorst_V: number }[];
   }[];
   advice: { id: string; label: string; peak_mA: number; limit_mA: number; list: SupplyAdvice[] }[];
   i2c: {
@@ -169,6 +190,11 @@ function river(c: Circuit): PowerView["river"] {
   const nodes: RiverNode[] = [];
   const links: RiverLink[] = [];
   const head = new Map<string, string>();
+  const ways = new Map(supplyWays(c.netlist, c.power).map((w) => [`${w.ref}:${w.supply}`, w]));
+  const arrival = (node: string): RiverNode["arrives"] => {
+    const w = ways.get(node);
+    return w ? { typ: w.V.typ, worst: w.V.worst, short: w.V.loaded < w.needs_V } : null;
+  };
   for (const net of c.netlist.nets) {
     if (net.kind !== "supply") continue;
     const limit = c.power.limits.find((l) => l.net === net.id && l.kind === "source");
@@ -191,6 +217,7 @@ function river(c: Circuit): PowerView["river"] {
       typ_mA: mA(flow.typ),
       peak_mA: mA(flow.peak),
       limit_mA: limit ? mA(limit.limit_A) : through ? mA(through.limit_A) : null,
+      arrives: null,
       heat: heat && heat.typ_W > 0.005 ? { W: heat.typ_W, C: heat.junction_C, assumed: heat.assumed } : null,
     });
   }
@@ -222,6 +249,7 @@ function river(c: Circuit): PowerView["river"] {
         typ_mA: mA(x.flow.typ),
         peak_mA: mA(x.flow.peak),
         limit_mA: null,
+        arrives: arrival(x.node),
         heat: null,
       });
       links.push({ from, to: id, typ_mA: mA(x.flow.typ), peak_mA: mA(x.flow.peak) });
@@ -297,6 +325,22 @@ export function makePowerView(project: Project, catalogue: Catalogue): PowerView
         limit_mA: mA(w.limit_A),
       }))
       .sort((a, b) => b.peak_mA - a.peak_mA),
+    ways: supplyWays(c.netlist, c.power).map((w) => ({
+      ref: w.ref,
+      label: label(w.ref),
+      needs_V: w.needs_V,
+      typ_V: w.V.typ,
+      loaded_V: w.V.loaded,
+      worst_V: w.V.worst,
+      steps: w.steps.map((s) => ({
+        kind: s.kind,
+        label: label(s.ref),
+        typ_V: s.V.typ,
+        worst_V: s.V.worst,
+        dropTyp_V: s.drop.typ,
+        dropWorst_V: s.drop.worst,
+      })),
+    })),
     advice: c.power.limits
       .filter((l) => l.kind === "source")
       .map((l) => ({

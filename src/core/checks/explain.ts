@@ -4,6 +4,8 @@ import type { Extreme, Flow, NetVolts, Way } from "../circuit/solve";
 import { formatOhm, formatSI, formatV } from "../quantity";
 import { label } from "./help";
 import { RULES } from "./registry";
+import { shareOf, shareWords } from "./share";
+import { supplyWays, type SupplyWay } from "../circuit/power";
 import { endWords } from "./rules/words";
 import type { Finding } from "./types";
 
@@ -108,6 +110,29 @@ function sums(c: Circuit, f: Finding): string[] {
   });
 }
 
+const STEP_WORDS: Record<SupplyWay["steps"][number]["kind"], string> = {
+  source: "gives",
+  inside: "keeps inside",
+  cable: "over the cable",
+  converter: "regulator or diode of",
+  wire: "over the wire to",
+};
+
+/** The way of the supply of each part that a finding names: what every step takes, and what is left behind it. */
+function supplyLines(c: Circuit, f: Finding): string[] {
+  if (!/^(power|wire|level)\./.test(f.rule)) return [];
+  const refs = new Set(f.at.map((x) => x.split(".")[0]!));
+  return supplyWays(c.netlist, c.power)
+    .filter((w) => refs.has(w.ref) && w.steps.some((s) => s.drop.worst > 0.001))
+    .flatMap((w) => [
+      `supply of ${w.ref}, usually and at worst:`,
+      ...w.steps.map((s) => {
+        const drop = s.kind === "source" ? "" : `−${formatV(s.drop.typ)} and −${formatV(s.drop.worst)}: `;
+        return `  ${s.kind === "source" ? `${s.ref} gives ` : `${STEP_WORDS[s.kind]} ${s.ref} `}${drop}${formatV(s.V.typ)} and ${formatV(s.V.worst)}`;
+      }),
+    ]);
+}
+
 const value = (g: Ground, x: number) => (g.unit === "V" ? formatV(x) : formatSI(x, "A"));
 
 /** A finding with the way and the sums that it rests on, as lines of plain text. */
@@ -115,17 +140,21 @@ export function explain(c: Circuit, f: Finding): string[] {
   const rule = RULES.find((r) => r.rule === f.rule);
   const grounds = groundsOf(c, f);
   const steps = sums(c, f);
+  const share = shareOf(c, f);
+  const supply = supplyLines(c, f);
   return [
     `${f.severity} ${f.rule} at ${f.at.join(", ")}`,
     `  ${f.message}`,
     ...(rule ? [`the rule: ${rule.says}`] : []),
     "the numbers:",
     ...Object.entries(f.evidence).map(([k, v]) => `  ${k} = ${v}`),
-    ...(grounds.length ? ["the circuit, solved:"] : []),
+    ...(grounds.length || supply.length || share !== null ? ["the circuit, solved:"] : []),
     ...grounds.flatMap((g) => [
       `  ${g.at}${label(c, g.at) === g.at ? "" : ` (${label(c, g.at)})`}: ${g.what} ${value(g, g.typ)} usually, ${value(g, g.worst)} at worst${g.when ? `, with ${g.when}` : ""}`,
       ...(g.via ? [`    ${g.via}`] : []),
     ]),
+    ...(share === null ? [] : [`of many builds: ${shareWords(share)}`]),
+    ...supply,
     ...(steps.length > 1 ? ["step by step:", ...steps] : []),
     ...(f.fixes.length ? ["what would help:", ...f.fixes.map((x) => `  ${x.id}: ${x.label}`)] : []),
   ];

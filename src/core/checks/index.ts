@@ -7,3 +7,4 @@ export { bootStates, type BootState } from "./boot";
 export { verdict, type Verdict } from "./verdict";
 export { findingKey, holdsUp, triedFindings } from "./tried";
 export { explain, groundsOf, type Ground } from "./explain";
+export { shareOf, shareWords } from "./share";

@@ -8,6 +8,7 @@ import { contentionRailCases } from "./net-contention-rail.cases";
 import { openInputCases } from "./net-open-input.cases";
 import { batteryNoteCases } from "./notes.cases";
 import { partRatingCases } from "./part-rating.cases";
+import { arrivesCases } from "./power-arrives.cases";
 import { inrushCases } from "./power-inrush.cases";
 import { mainsCases } from "./power-mains.cases";
 import { noReturnCases } from "./power-no-return.cases";
@@ -27,6 +28,7 @@ export const solvedCases: Case[] = [
   ...noReturnCases,
   ...returnPathCases,
   ...twoRegulatorsCases,
+  ...arrivesCases,
   ...inrushCases,
   ...driverLossCases,
   ...batteryNoteCases,

@@ -7,6 +7,7 @@ import { driverLoss } from "./load-driver-loss";
 import { contentionRail } from "./net-contention-rail";
 import { openInput } from "./net-open-input";
 import { partRating } from "./part-rating";
+import { arrives } from "./power-arrives";
 import { inrush } from "./power-inrush";
 import { mains } from "./power-mains";
 import { noReturn } from "./power-no-return";
@@ -29,6 +30,7 @@ export const solvedRules: readonly Rule[] = [
   noReturn,
   returnPath,
   twoRegulators,
+  arrives,
   inrush,
   shortCurrent,
   polarityProtection,

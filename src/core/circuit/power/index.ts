@@ -6,6 +6,7 @@ export * from "./pushes";
 export * from "./heat";
 export * from "./needs";
 export * from "./wires";
+export * from "./way";
 export * from "./battery";
 export * from "./cold";
 export * from "./budget";

@@ -1,11 +1,11 @@
 import type { Net, NetElement, NetEnd, Netlist } from "../netlist/types";
 import type { Feed } from "../power/tree";
-import { islandsOf, type Island } from "./islands";
+import { islandsOf, terminals, type Island } from "./islands";
 import { modelOf, sceneOf, type Driver, type Model, type Scene, type State } from "./model";
 import { nodesOf, type Element, type Spread } from "./network";
 import { LOOSE_OHM, prepare, solveAt, type Point, type Prepared } from "./point";
 import { statesOf } from "./states";
-import { worst, type Quantity } from "./worst";
+import { drawBuilds, worst, type Quantity } from "./worst";
 
 /** An end of a range: the usual value there, the value in the worst corner of all tolerances, and when it happens. */
 export interface Extreme {
@@ -29,6 +29,10 @@ export interface PinCurrent {
   /** References of what the current goes through, lights and transistors first. */
   by: string[];
 }
+
+/** The larger of what a pin gives and takes. */
+export const mostOf = (p: PinCurrent): Extreme | null =>
+  (p.source?.worst ?? 0) >= (p.sink?.worst ?? 0) ? p.source : p.sink;
 
 /** What flows through an element in the state in which most does, and the way it comes and goes. */
 export interface Flow {
@@ -62,6 +66,8 @@ export interface Solved extends Found {
   scene: Scene;
   /** The most by which a net can stand above another node, volts: for ceilings that move with a supply. */
   above(net: string, rail: string): { typ: number; worst: number } | null;
+  /** Amperes, without sign, through an element or a driving pin in so many builds, in the state in which most flows. */
+  builds(of: Flow | PinCurrent, count: number, roll: () => number): number[];
 }
 
 /** What was learnt of an island in one state. */
@@ -385,6 +391,7 @@ function plainWire(scene: Scene, island: Island, out: Found) {
 export function solveCircuit(n: Netlist, feeds: ReadonlyMap<string, Feed>): Solved {
   const scene = sceneOf(n, feeds);
   const home = new Map<string, Island>();
+  const between = new Map<NetElement, Island>();
   const out: Solved = {
     scene,
     volts: new Map(),
@@ -414,8 +421,20 @@ export function solveCircuit(n: Netlist, feeds: ReadonlyMap<string, Feed>): Solv
         worst: worst(p, { of: "volts", node: net, minus: rail }, "max").value,
       };
     },
+    builds: (of, count, roll) => {
+      const what = "element" in of ? of.element : of.driver;
+      const island = islandOf(what);
+      const most = "element" in of ? of.A : mostOf(of);
+      if (!island || !most) return [];
+      const l = look(scene, island, most.state);
+      const element = l.model.network.elements.find((e) => l.model.of.get(e) === what);
+      return element ? drawBuilds(l.p, { of: "amps", element }, count, roll).map(Math.abs) : [];
+    },
   };
+  const islandOf = (of: NetElement | Driver) =>
+    "key" in of ? home.get(of.net) : between.get(of) ?? terminals(of).flatMap((id) => home.get(id) ?? [])[0];
   for (const island of islandsOf(n, scene.heldNets, feeds)) {
+    if (!island.nets.length) for (const e of island.elements) between.set(e, island);
     if (isGrid(n, island)) continue;
     // A wire with nothing but pins on it: whoever drives it sets it, nothing flows.
     for (const id of island.nets) home.set(id, island);

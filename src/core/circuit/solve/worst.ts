@@ -116,6 +116,17 @@ export function worst(p: Prepared, q: Quantity, want: "min" | "max"): { value: n
   return best;
 }
 
+/**
+ * A quantity in `count` builds whose values were drawn evenly from their tolerances; `roll` gives numbers from 0 to 1. What
+ * hangs on one knob is drawn once a build.
+ */
+export function drawBuilds(p: Prepared, q: Quantity, count: number, roll: () => number): number[] {
+  const knobs = [...turned(p).keys()];
+  return Array.from({ length: count }, () =>
+    valueOf(q, solveAt(p, new Map(knobs.map((k) => [k, 2 * roll() - 1] as const)))),
+  );
+}
+
 /** Typical value and both ends of a quantity. */
 export function range(p: Prepared, q: Quantity): { min: number; typ: number; max: number } {
   return { min: worst(p, q, "min").value, typ: valueOf(q, solveAt(p, new Map())), max: worst(p, q, "max").value };

@@ -82,6 +82,12 @@ function Words({ node }: { node: Node }) {
         <tspan dy="-1">{node.label.length > 24 ? `${node.label.slice(0, 23)}…` : node.label}</tspan>
         <tspan x={node.x1! + 8} dy="14" fontSize="12" className="num fill-soft">
           {mA(node.typ_mA)} · peak {mA(node.peak_mA)}
+          {node.arrives && (
+            <tspan className={node.arrives.short ? "fill-stop" : ""}>
+              {" "}
+              · {volts(node.arrives.typ)}, at worst {volts(node.arrives.worst)}
+            </tspan>
+          )}
         </tspan>
       </text>
     );

@@ -5,6 +5,7 @@ import { useAnswer } from "@/ui/shared/answer";
 import { useProject } from "@/ui/state/project";
 import { River } from "./river";
 import { OptionSlider } from "./slider";
+import { Ways } from "./ways";
 import { howLong, mA, share, volts } from "./words";
 
 function Budget() {
@@ -292,6 +293,7 @@ export function Supplies({ power }: { power: PowerView }) {
           ))}
         </div>
       </div>
+      <Ways list={power.ways} />
       <Wires list={power.wires} />
       <Grounds power={power} />
       <Advice list={power.advice} />
