@@ -193,14 +193,9 @@ const noGround: Rule = {
       const ground = inst.part.pins.find((p) => p.role === "ground");
       if (!ground || inst.part.board || inst.part.id.startsWith("supply/") || !isLinked(c, inst)) continue;
       const net = c.netlist.netOf(`${inst.ref}.${ground.label}`);
-      if (
-        new Set(
-          [...net.ends.map((e) => e.ref), ...net.nodes.map((n) => n.ref)].filter(
-            (r) => c.netlist.instance(r)?.inserted?.by !== inst.ref,
-          ),
-        ).size > 1
-      )
-        continue;
+      const another = (x: { ref: string }) =>
+        x.ref !== inst.ref && c.netlist.instance(x.ref)?.inserted?.by !== inst.ref;
+      if (net.ends.some(another) || net.nodes.some(another)) continue;
       out.push({
         rule: "power.no-ground",
         severity: "fault",
@@ -227,8 +222,9 @@ const notCommon: Rule = {
       if (!ground || !home || seen.has(b.ref) || b.isolated) return [];
       const mine = c.netlist.netOf(`${b.ref}.${ground.label}`);
       const theirs = c.netlist.netOf(`${b.host}.${home.label}`);
+      if (mine === theirs) return [];
       const alone = new Set([...mine.ends.map((e) => e.ref), ...mine.nodes.map((n) => n.ref)]).size < 2;
-      if (mine === theirs || alone || swapped(c, mine) || swapped(c, theirs)) return [];
+      if (alone || swapped(c, mine) || swapped(c, theirs)) return [];
       seen.add(b.ref);
       return [
         {

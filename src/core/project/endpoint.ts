@@ -1,5 +1,5 @@
 import { findPin, withOptions, type Catalogue, type Part } from "../parts/catalogue";
-import type { Project } from "./schema";
+import type { Link, Project } from "./schema";
 
 /** One end of a link: a part's reference and a pin's printed label. */
 export interface End {
@@ -15,6 +15,28 @@ export function splitEnd(text: string): End {
 /** An endpoint as people name it: the label alone on the host that is meant, the whole endpoint elsewhere. */
 export const endOn = (host: string | undefined, end: string) =>
   host !== undefined && end.startsWith(`${host}.`) ? end.slice(host.length + 1) : end;
+
+const wired = new WeakMap<readonly Link[], { count: number; at: Map<string, Link[]> }>();
+const NONE: readonly Link[] = [];
+
+/** The links at an endpoint, as the project writes it; an index remembered by the list of links. */
+export function linksAt(project: Pick<Project, "links">, end: string): readonly Link[] {
+  const { links } = project;
+  let known = wired.get(links);
+  if (!known || known.count !== links.length) {
+    known = { count: links.length, at: new Map() };
+    for (const l of links)
+      for (const e of l.from === l.to ? [l.from] : [l.from, l.to]) {
+        const list = known.at.get(e);
+        if (list) list.push(l);
+        else known.at.set(e, [l]);
+      }
+    wired.set(links, known);
+  }
+  return known.at.get(end) ?? NONE;
+}
+/** The other end of a link at an endpoint. */
+export const farOf = (l: Link, end: string): string => (l.from === end ? l.to : l.from);
 
 export const joinEnd = (e: End) => `${e.ref}.${e.pin}`;
 

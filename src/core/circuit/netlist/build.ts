@@ -264,11 +264,14 @@ export function buildNets(e: Expanded): Netlist {
     if (w.cable) joinCable(u, a, pa, b, pb);
     else u.join(`${a.ref}.${pa.label}`, `${b.ref}.${pb.label}`);
   }
-  const byRoot = new Map<string, Net>();
-  for (const [root, members] of u.members()) {
+  const homes = new Map<string, Net>();
+  const all: Net[] = [];
+  for (const members of u.members().values()) {
     const net: Net = { id: "", name: "", kind: "signal", ends: [], nodes: [], V: null };
     for (const m of members) {
-      const node = /^([^.:]+):(?:ground:(.+)|(.+))$/.exec(m);
+      homes.set(m, net);
+      // Only nodes have a colon before a dot; most members are pins.
+      const node = m.includes(":") ? /^([^.:]+):(?:ground:(.+)|(.+))$/.exec(m) : null;
       if (node) {
         net.nodes.push(node[2] ? { ref: node[1]!, ground: node[2] } : { ref: node[1]!, supply: node[3]! });
         continue;
@@ -281,12 +284,11 @@ export function buildNets(e: Expanded): Netlist {
     else if (net.nodes.length) net.kind = "supply";
     else if (net.ends.some((x) => x.def.need && isBusKind(x.def.need.kind))) net.kind = "bus-line";
     if (net.kind === "ground") net.V = exactly(0);
-    byRoot.set(root, net);
+    all.push(net);
   }
-  const all = [...byRoot.values()];
   all.forEach((n, i) => (n.id = `n${i + 1}`));
   const byId = new Map(all.map((n) => [n.id, n]));
-  const netOf = (t: string) => byRoot.get(u.find(t))!;
+  const netOf = (t: string) => homes.get(t)!;
   const elements = makeElements(e, netOf);
   const bindings = makeBindings(e, byId, elements, netOf);
   for (const b of bindings) {

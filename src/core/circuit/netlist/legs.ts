@@ -1,5 +1,5 @@
 import { findPin, type Part, type Pin } from "../../parts/catalogue";
-import { splitEnd, type Project } from "../../project";
+import { farOf, linksAt, splitEnd, type Project } from "../../project";
 
 /** A part as it stands in the circuit: what is to be known of it here. */
 interface Standing {
@@ -34,9 +34,9 @@ function leads(
   const seen = new Set([start]);
   const own = splitEnd(start).ref;
   for (const here of seen)
-    for (const l of project.links) {
-      const next = l.from === here ? l.to : l.to === here ? l.from : null;
-      if (next === null || seen.has(next)) continue;
+    for (const l of linksAt(project, here)) {
+      const next = farOf(l, here);
+      if (seen.has(next)) continue;
       const { ref, pin } = splitEnd(next);
       const part = instances.get(ref)?.part;
       const def = part && findPin(part, pin);
@@ -67,7 +67,7 @@ export function facing(project: Project, instances: ReadonlyMap<string, Standing
   if (!legs) return inst.part;
   const { asks, other } = legs;
   const end = (p: Pin) => [p.label, ...(p.aliases ?? [])].map((l) => `${inst.ref}.${l}`);
-  const linked = (p: Pin) => project.links.flatMap((l) => [l.from, l.to]).filter((e) => end(p).includes(e)).length > 0;
+  const linked = (p: Pin) => end(p).some((e) => linksAt(project, e).length > 0);
   if (!linked(other)) return inst.part;
   const faces = (p: Pin) => end(p).some((e) => leads(project, instances, e, PASSES, isHostPin));
   if (faces(asks) || !faces(other)) return inst.part;

@@ -1,6 +1,6 @@
 import { isBusKind, type Part } from "../../../parts/catalogue";
 import { outerTerminal, type Instance, type Netlist } from "../../../circuit/netlist";
-import { joinEnd, splitEnd, type Project } from "../../../project";
+import { farOf, joinEnd, linksAt, splitEnd, type Project } from "../../../project";
 
 /** The pin on the far side of a part that passes a signal on: a resistor or diode, a buffer, shifter or isolator. */
 function farSide(part: Part, pin: string): string | undefined {
@@ -18,19 +18,18 @@ function farSide(part: Part, pin: string): string | undefined {
 export function attachPoint(project: Project, netlist: Netlist, end: string): string {
   let here = end;
   for (let step = 0; step < 4; step++) {
-    const next = project.links
-      .map((l) => (l.from === here ? l.to : l.to === here ? l.from : null))
-      .flatMap((e) => {
-        const at = e ? splitEnd(e) : null;
-        const part = at && netlist.instance(at.ref)?.part;
+    const next = linksAt(project, here)
+      .flatMap((l) => {
+        const at = splitEnd(farOf(l, here));
+        const part = netlist.instance(at.ref)?.part;
         // A pin that offers is where a wire ends: a multiplexer's input, an expander's pin.
-        const ends = part?.pins.some((p) => p.label === at?.pin && p.offers?.length);
+        const ends = part?.pins.some((p) => p.label === at.pin && p.offers?.length);
         const far = part && !part.board && !ends && farSide(part, at.pin);
-        return at && far ? [{ ref: at.ref, pin: far }] : [];
+        return far ? [{ ref: at.ref, pin: far }] : [];
       })[0];
     if (!next) return here;
     const other = joinEnd(next);
-    if (project.links.some((l) => l.from === other || l.to === other)) return end;
+    if (linksAt(project, other).length) return end;
     here = other;
   }
   return here;
@@ -55,10 +54,21 @@ function fedByChain(netlist: Netlist, inst: Instance, label: string): boolean {
  * part's input of the same kind, the next piece of a chain, and all sensors of one one-wire bus. An empty leader: the
  * need is served through a chain.
  */
-export function followers(project: Project, netlist: Netlist, host: string): Map<string, string> {
+export function followers(project: Project, netlist: Netlist, host: string): ReadonlyMap<string, string> {
+  if (project !== netlist.expanded.project) return ledIn(project, netlist, host);
+  const mine = known.get(netlist) ?? new Map<string, ReadonlyMap<string, string>>();
+  known.set(netlist, mine);
+  const there = mine.get(host) ?? ledIn(project, netlist, host);
+  mine.set(host, there);
+  return there;
+}
+
+const known = new WeakMap<Netlist, Map<string, ReadonlyMap<string, string>>>();
+
+function ledIn(project: Project, netlist: Netlist, host: string): Map<string, string> {
   const out = new Map<string, string>();
-  const toHost = (id: string) =>
-    project.links.some((l) => [l.from, l.to].includes(id) && [l.from, l.to].some((e) => splitEnd(e).ref === host));
+  const toHost = (id: string) => linksAt(project, id).some((l) => splitEnd(farOf(l, id)).ref === host);
+  const bound = new Map([...netlist.bindings].reverse().map((b) => [`${b.ref}.${b.pin}`, b]));
   const oneWire: string[] = [];
   const nets = new Map<string, { id: string; kind: string; direct: boolean }[]>();
   for (const inst of netlist.expanded.instances.values()) {
@@ -66,7 +76,7 @@ export function followers(project: Project, netlist: Netlist, host: string): Map
     for (const pin of inst.part.pins) {
       if (!pin.need) continue;
       const id = `${inst.ref}.${pin.label}`;
-      const binding = netlist.bindings.find((b) => b.ref === inst.ref && b.pin === pin.label);
+      const binding = bound.get(id);
       if (binding?.chainedAfter || fedByChain(netlist, inst, pin.label)) out.set(id, "");
       else if (pin.need.role === "onewire" && (!binding || binding.host === host)) oneWire.push(id);
       else if (pin.io === "in" && !isBusKind(pin.need.kind)) {
@@ -80,7 +90,7 @@ export function followers(project: Project, netlist: Netlist, host: string): Map
     for (const x of list) if (x !== leader && x.kind === leader.kind && !x.direct) out.set(x.id, leader.id);
   }
   const first = oneWire.find(toHost) ?? oneWire[0];
-  const at = (id: string) => netlist.bindings.find((b) => `${b.ref}.${b.pin}` === id)?.hostPin;
+  const at = (id: string) => bound.get(id)?.hostPin;
   // Two one-wire buses are fine when somebody wired them so.
   for (const id of oneWire) if (id !== first && (!at(id) || at(id) === at(first!))) out.set(id, first!);
   return out;

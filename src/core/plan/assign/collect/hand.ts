@@ -1,12 +1,10 @@
 import type { Instance, Net, Netlist } from "../../../circuit/netlist";
 import { findPin, type Pin } from "../../../parts/catalogue";
-import { splitEnd, type Project } from "../../../project";
+import { linksAt, splitEnd, type Project } from "../../../project";
 import { attachPoint } from "./followers";
 
 /** Rails this much apart are not the same logic voltage, volts. */
 const SAME_V = 0.3;
-
-const linksAt = (project: Project, end: string) => project.links.filter((l) => l.from === end || l.to === end);
 
 /** A supply or ground: what hangs on it asks for no pin of the board. */
 const isRail = (net: Net) => net.kind === "supply" || net.kind === "ground";

@@ -1,6 +1,6 @@
 import { findPin, isBusKind, isPointToPoint, type Need, type Pin } from "../../../parts/catalogue";
 import { isWorked, type Instance, type Netlist } from "../../../circuit/netlist";
-import { endOn, splitEnd, type Project } from "../../../project";
+import { endOn, farOf, linksAt, splitEnd, type Project } from "../../../project";
 import { evaluate } from "../../../quantity";
 import { shareKey, waysToServe, type HostFacts, type Serve } from "../capability";
 import { emptyProblem, type Choice, type Price, type Problem, type ProblemNeed } from "../problem";
@@ -238,11 +238,13 @@ export function makeProblem(
     netlist,
     host,
     slots,
-    taken: usedByHand(
-      project,
-      netlist,
-      slots.map((x) => x.end),
-    ),
+    taken: standing
+      ? new Set()
+      : usedByHand(
+          project,
+          netlist,
+          slots.map((x) => x.end),
+        ),
     resources: new Resources(problem),
     scarcity: scarcityPrices(netlist.instance(host)!.part),
     steady: steadyRates(netlist.expanded.instances.values()),
@@ -270,9 +272,9 @@ export function makeProblem(
       if (!pin.need) continue;
       const id = `${inst.ref}.${pin.label}`;
       if (led.has(id)) continue;
-      const directs = project.links.filter((l) => {
-        const other = l.from === id ? l.to : l.to === id ? l.from : null;
-        return other !== null && (places.has(other) || isSignalOf(netlist, host, other));
+      const directs = linksAt(project, id).filter((l) => {
+        const other = farOf(l, id);
+        return places.has(other) || isSignalOf(netlist, host, other);
       });
       // What somebody decided goes before what was planned.
       const direct = directs.find((l) => l.locked) ?? directs[0];
