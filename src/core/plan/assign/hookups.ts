@@ -316,11 +316,13 @@ export function planHookups(project: Project, catalogue: Catalogue): { project: 
     volts.set(home.ref, V);
     return V;
   };
-  for (const { ref } of now.parts) {
+  const work = now.parts.flatMap(({ ref }) => {
     const inst = still.instance(ref);
-    if (!inst || inst.part.board || inst.part.id.startsWith("supply/") || !open.has(ref)) continue;
+    if (!inst || inst.part.board || inst.part.id.startsWith("supply/") || !open.has(ref)) return [];
     const home = still.instance(inst.host ?? host);
-    if (!home) continue;
+    return home ? [{ ref, inst, home }] : [];
+  });
+  for (const { ref, inst, home } of work) {
     const logicV = logicVolts(home);
     for (const pin of inst.part.pins) {
       const end = `${ref}.${pin.label}`;
@@ -336,6 +338,10 @@ export function planHookups(project: Project, catalogue: Catalogue): { project: 
           now = withInputResistors(now, inst, home, still);
       }
     }
+  }
+  // From here on no wire changes a voltage: what is tied high is judged by the circuit as it is fed now.
+  const fed = net();
+  for (const { ref, inst, home } of work) {
     for (const pin of inst.part.pins) {
       const end = `${ref}.${pin.label}`;
       if (linked(now.links, end) || alreadyJoined(now, inst, pin) || pin.optional || !isNear(inst.part, pin)) continue;
@@ -378,7 +384,7 @@ export function planHookups(project: Project, catalogue: Catalogue): { project: 
         );
       const tie = pin.role === "signal" && pin.hook !== "ground" && pin.hook !== "button-return";
       if (pin.hook && tie) {
-        const to = tieFor(net(), outletsOf(home.ref), now, inst, pin);
+        const to = tieFor(fed, outletsOf(home.ref), now, inst, pin);
         if (to)
           link(target, to, pin.says ? `${pin.label}: ${pin.says}` : `${pin.label} is held at the part's own supply`);
       } else if (pin.hook === "logic-supply" || (pin.hook === "button-return" && !toGround))
