@@ -6,7 +6,7 @@ import { attachPoint, followers, makeProblem } from "./collect";
 import { planHookups, type PlannedLink } from "./hookups";
 import { writeLp } from "./lp";
 import { endOf, type Problem, type ProblemNeed } from "./problem";
-import { clashingCore, solveSlowly, type Solution } from "./solver";
+import { clashingCore, solveSlowly, tidied, type Solution } from "./solver";
 import { clashWords, needWords, whyChosen } from "./words";
 
 export interface CostItem {
@@ -164,7 +164,8 @@ export function* assignSlowly(
   });
   let links: Link[] = [...hooked.project.links];
   for (const p of problems) {
-    const s = yield* solveSlowly(p, MOST_MS);
+    const found = yield* solveSlowly(p, MOST_MS);
+    const s = found && found !== "stopped" ? tidied(p, found) : found;
     if (s === "stopped") return nothing("stopped", [], GIVEN_UP);
     if (!s) {
       const core = clashingCore(p);

@@ -18,15 +18,14 @@ function farSide(part: Part, pin: string): string | undefined {
 export function attachPoint(project: Project, netlist: Netlist, end: string): string {
   let here = end;
   for (let step = 0; step < 4; step++) {
-    const next = linksAt(project, here)
-      .flatMap((l) => {
-        const at = splitEnd(farOf(l, here));
-        const part = netlist.instance(at.ref)?.part;
-        // A pin that offers is where a wire ends: a multiplexer's input, an expander's pin.
-        const ends = part?.pins.some((p) => p.label === at.pin && p.offers?.length);
-        const far = part && !part.board && !ends && farSide(part, at.pin);
-        return far ? [{ ref: at.ref, pin: far }] : [];
-      })[0];
+    const next = linksAt(project, here).flatMap((l) => {
+      const at = splitEnd(farOf(l, here));
+      const part = netlist.instance(at.ref)?.part;
+      // A pin that offers is where a wire ends: a multiplexer's input, an expander's pin.
+      const ends = part?.pins.some((p) => p.label === at.pin && p.offers?.length);
+      const far = part && !part.board && !ends && farSide(part, at.pin);
+      return far ? [{ ref: at.ref, pin: far }] : [];
+    })[0];
     if (!next) return here;
     const other = joinEnd(next);
     if (linksAt(project, other).length) return end;

@@ -4,3 +4,4 @@ export * from "./legal";
 export * from "./clash";
 export * from "./best";
 export * from "./counting";
+export * from "./tidy";
