@@ -198,9 +198,7 @@ const HANDLERS: Handlers = {
   }),
   moveLink: (p, e) => ({
     ...p,
-    links: p.links.map((l) =>
-      same(l, e.end, e.from) ? { from: e.end, to: e.to, ...(l.locked && { locked: true }) } : l,
-    ),
+    links: p.links.map((l) => (same(l, e.end, e.from) ? { ...l, from: e.end, to: e.to } : l)),
   }),
   setPlan: (p, e) => ({ ...p, parts: e.parts, links: e.links }),
   savePlan: (p, e) => ({ ...p, savedPlan: { at: e.at, links: p.links } }),

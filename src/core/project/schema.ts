@@ -135,7 +135,19 @@ export const BreadboardSchema = z.strictObject({
   at: z.record(z.string().max(20), SpotSchema),
 });
 
-export const LinkSchema = z.strictObject({ from: endpoint, to: endpoint, locked: z.boolean().optional() });
+/** Who made a wire: the planner, a person, a fix of a finding. Unsaid, as in files from elsewhere: a person. */
+export const MAKERS = ["plan", "hand", "fix"] as const;
+
+export const LinkSchema = z.strictObject({
+  from: endpoint,
+  to: endpoint,
+  locked: z.boolean().optional(),
+  by: z.enum(MAKERS).optional(),
+  /** This wire's own length, gauge and colour, where they are not as for the rest of its part. */
+  cm: z.number().positive().max(2000).optional(),
+  awg: z.number().int().min(10).max(32).optional(),
+  colour: z.string().min(1).max(20).optional(),
+});
 
 export const BenchEntrySchema = z.strictObject({
   at: z.string().max(40),

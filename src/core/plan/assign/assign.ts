@@ -101,7 +101,7 @@ export function layPlan(
     const to = at[i]!;
     const locked = existing?.locked ? { locked: true } : {};
     planned.push({ from, to, why: whyChosen(p, n, s.choice[i]!, [...new Set(sharing)]), ...locked });
-    if (existing) now = now.map((l) => (l === existing ? { from, to, ...locked } : l));
+    if (existing) now = now.map((l) => (l === existing ? { ...l, from, to } : l));
     else now = [...now, { from, to }];
   });
   now = now.filter((l) => {
@@ -119,6 +119,14 @@ export function layPlan(
     now = [...now, { from, to: at[lead]! }];
   }
   return now;
+}
+
+/** Wires that were not there before are the planner's: it may think of them again. */
+function signed(before: Project, links: readonly Link[]): Link[] {
+  const there = new Map(
+    before.links.flatMap((l) => [[`${l.from} ${l.to}`, l] as const, [`${l.to} ${l.from}`, l] as const]),
+  );
+  return links.map((l) => (l.by ? l : (there.get(`${l.from} ${l.to}`) ?? { ...l, by: "plan" as const })));
 }
 
 /** The project with everything hooked up but the signal pins, and the problem of each host. */
@@ -178,7 +186,7 @@ export function* assignSlowly(
     result.spare.push(...spares(p, s, netlist));
   }
   result.costBy.sort((a, b) => b.cost - a.cost);
-  result.project = { ...hooked.project, links };
+  result.project = { ...hooked.project, links: signed(project, links) };
   result.ms = performance.now() - start;
   return result;
 }

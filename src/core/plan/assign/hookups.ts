@@ -11,7 +11,7 @@ import {
   type Instance,
   type Netlist,
 } from "../../circuit/netlist";
-import { defaultHost, houseRule, partLookup, splitEnd, type Link, type Project } from "../../project";
+import { defaultHost, farOf, houseRule, linksAt, partLookup, splitEnd, type Link, type Project } from "../../project";
 import { recommendedCompanions } from "./companions";
 import { attachPoint, settledByHand } from "./collect";
 
@@ -98,6 +98,32 @@ function behindSwitch(netlist: Netlist, project: Project, end: string): string {
   return end;
 }
 
+/** Whether an outlet suits a part's supply pin at all, and how badly: the lower the better. */
+function scoreOf(o: Outlet, inst: Instance, pin: Pin, logicV: number, ownSupply: boolean): number | null {
+  const s = inst.part.supplies[pin.supply!]!;
+  const [min, max] = [evaluate(s.V.min, inst.vars), evaluate(s.V.max, inst.vars)];
+  if (o.V.typ < min || o.V.typ > max || o.V.max > (s.absMax_V ?? max) + 1e-9) return null;
+  const peak = s.mA ? evaluate(s.mA.peak, inst.vars) / 1000 : 0;
+  const heavy = isHeavy(inst, pin);
+  const typ = evaluate(s.V.typ, inst.vars);
+  // Where the part's signals have this supply's level, a full rail is the lesser evil: its heavy part can move.
+  const rides = Object.values(inst.part.levels).some((l) => l.supply === pin.supply);
+  return (
+    (o.V.min >= min && o.V.max <= max ? 0 : 20) +
+    (o.room_A < peak ? 15 : 0) +
+    (heavy && ownSupply && o.host ? 30 : 0) +
+    (!heavy && !o.host ? 8 : 0) +
+    (s.forLoads ? Math.min(6, Math.abs(o.V.typ - typ)) : Math.abs(o.V.typ - logicV) < 0.25 ? 0 : rides ? 18 : 4)
+  );
+}
+
+/** What draws more than this at its peak, or feeds loads, goes to a supply of its own when there is one, amperes. */
+const HEAVY_A = 0.3;
+const isHeavy = (inst: Instance, pin: Pin) => {
+  const s = inst.part.supplies[pin.supply!]!;
+  return (s.mA ? evaluate(s.mA.peak, inst.vars) / 1000 : 0) > HEAVY_A || (s.forLoads ?? false);
+};
+
 function chooseOutlet(
   list: Outlet[],
   inst: Instance,
@@ -105,29 +131,67 @@ function chooseOutlet(
   logicV: number,
   ownSupply: boolean,
 ): { at: Outlet; why: string } | null {
+  const fits = list.flatMap((o) => {
+    const score = scoreOf(o, inst, pin, logicV, ownSupply);
+    return score === null ? [] : [{ o, score }];
+  });
+  const at = [...fits].sort((a, b) => a.score - b.score)[0]?.o;
+  if (!at) return null;
   const s = inst.part.supplies[pin.supply!]!;
   const [min, max] = [evaluate(s.V.min, inst.vars), evaluate(s.V.max, inst.vars)];
   const peak = s.mA ? evaluate(s.mA.peak, inst.vars) / 1000 : 0;
-  const fits = list.filter((o) => o.V.typ >= min && o.V.typ <= max && o.V.max <= (s.absMax_V ?? max) + 1e-9);
-  if (!fits.length) return null;
-  const heavy = peak > 0.3 || (s.forLoads ?? false);
-  const typ = evaluate(s.V.typ, inst.vars);
-  // Where the part's signals have this supply's level, a full rail is the lesser evil: its heavy part can move.
-  const rides = Object.values(inst.part.levels).some((l) => l.supply === pin.supply);
-  const score = (o: Outlet) =>
-    (o.V.min >= min && o.V.max <= max ? 0 : 20) +
-    (o.room_A < peak ? 15 : 0) +
-    (heavy && ownSupply && o.host ? 30 : 0) +
-    (!heavy && !o.host ? 8 : 0) +
-    (s.forLoads ? Math.min(6, Math.abs(o.V.typ - typ)) : Math.abs(o.V.typ - logicV) < 0.25 ? 0 : rides ? 18 : 4);
-  const at = [...fits].sort((a, b) => score(a) - score(b))[0]!;
   const volts = `${at.V.typ.toFixed(1)} V`;
-  const why = heavy
+  const why = isHeavy(inst, pin)
     ? `${inst.label} ${s.forLoads ? "feeds loads from here" : `may draw ${Math.round(peak * 1000)} mA`}: ${at.host ? "no separate supply is in the list, so it takes" : "it gets its own supply,"} ${at.ref}.${at.pin}`
     : Math.abs(at.V.typ - logicV) < 0.25
       ? `${volts} suits ${inst.label} and matches the board's logic level`
       : `${inst.label} needs ${min} to ${max} V: ${at.ref}.${at.pin} gives ${volts}`;
   return { at, why };
+}
+
+/** A rail that is so much better is worth a wire that was planned before. */
+const WORTH_MOVING = 10;
+
+/**
+ * Supply wires that the planner made itself are thought of again: where a much better rail has come (a supply of its own for a
+ * heavy part, a rail with room), the part's planned supply and ground wires are taken back, so that they are laid anew. Wires of
+ * a person stay, and so does a part that hangs on one.
+ */
+function rethought(project: Project, catalogue: Catalogue): Project {
+  const mayMove = (l: Link) => l.by === "plan" && !l.locked;
+  if (!project.links.some(mayMove)) return project;
+  const { netlist } = circuitOf(project, catalogue);
+  const ownSupply = houseRule(project, "strips") === "own-supply";
+  const gone = new Set<Link>();
+  // Only what was not there when the wires were planned is a reason to think again.
+  const isFresh = (o: Outlet) =>
+    !o.host && !project.links.some((l) => mayMove(l) && [l.from, l.to].some((e) => splitEnd(e).ref === o.ref));
+  for (const inst of netlist.expanded.instances.values()) {
+    const home = inst.host ? netlist.instance(inst.host) : undefined;
+    if (inst.inserted || inst.part.board || inst.part.id.startsWith("supply/") || !home?.part.board) continue;
+    const logicV = netlist.netOf(`${home.ref}:${home.part.board.logicSupply}`).V?.typ ?? 5;
+    for (const pin of inst.part.pins) {
+      if (pin.role !== "supply-in") continue;
+      const [wire, ...more] = linksAt(project, `${inst.ref}.${pin.label}`);
+      if (!wire || more.length || !mayMove(wire)) continue;
+      const peak = evaluate(inst.part.supplies[pin.supply!]?.mA?.peak ?? 0, inst.vars) / 1000;
+      const here = farOf(wire, `${inst.ref}.${pin.label}`);
+      // What the part itself takes is room that it would find there.
+      const list = outlets(netlist, project, catalogue, home.ref)
+        .filter((o) => o.ref !== inst.ref)
+        .map((o) => (o.end === here ? { ...o, room_A: o.room_A + peak } : o));
+      const now = list.find((o) => o.end === here);
+      const best = chooseOutlet(list, inst, pin, logicV, ownSupply)?.at;
+      if (!now || !best || best === now || !isFresh(best)) continue;
+      const [was, would] = [now, best].map((o) => scoreOf(o, inst, pin, logicV, ownSupply) ?? Infinity);
+      if (was! - would! < WORTH_MOVING) continue;
+      gone.add(wire);
+      for (const p of inst.part.pins)
+        if (p.role === "ground" && isNear(inst.part, p))
+          for (const l of linksAt(project, `${inst.ref}.${p.label}`)) if (mayMove(l)) gone.add(l);
+    }
+  }
+  return gone.size ? { ...project, links: project.links.filter((l) => !gone.has(l)) } : project;
 }
 
 /**
@@ -222,6 +286,7 @@ export function planHookups(project: Project, catalogue: Catalogue): { project: 
   const planned: PlannedLink[] = [];
   const host = defaultHost(project, partLookup(project, catalogue));
   if (!host) return { project, planned };
+  project = rethought(project, catalogue);
   let now = project;
   const net = () => circuitOf(now, catalogue).netlist;
   const link = (from: string, to: string, why: string) => {

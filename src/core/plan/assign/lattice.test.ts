@@ -108,6 +108,6 @@ describe("moving a need", () => {
     const m = moveNeed(p, catalogue, "D2.A", "D9");
     if (!m.ok) throw new Error(m.why);
     expect(m.project.links).toContainEqual({ from: "D1.A", to: "B1.D7", locked: true });
-    expect(m.project.links).toContainEqual({ from: "D2.A", to: "B1.D9" });
+    expect(m.project.links).toContainEqual(expect.objectContaining({ from: "D2.A", to: "B1.D9" }));
   });
 });

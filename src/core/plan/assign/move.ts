@@ -56,7 +56,7 @@ export function moveNeed(project: Project, catalogue: Catalogue, needId: string,
           const bound = need && at(need);
           return bound && !free.has(need) ? { ...l, locked: true } : l;
         }),
-      { from: needId, to: end, locked: true },
+      { ...project.links.find((l) => needOf(l) === needId), from: needId, to: end, locked: true, by: "hand" as const },
     ],
   };
   const a = assign(trial, catalogue);
@@ -65,7 +65,8 @@ export function moveNeed(project: Project, catalogue: Catalogue, needId: string,
   const keep = project.links.find((l) => needOf(l) === needId)?.locked;
   const links = a.project.links.map((l) => {
     const locked = needOf(l) === needId ? keep : wasLocked.get(`${l.from}|${l.to}`);
-    return { from: l.from, to: l.to, ...(locked && { locked: true }) };
+    const { locked: _, ...rest } = l;
+    return { ...rest, ...(locked && { locked: true }) };
   });
   const next = { ...a.project, links };
   return { ok: true, project: next, moved: planDiff(project, next, catalogue) };
