@@ -41,7 +41,7 @@ module.exports = {
   forbidden: [
     ...rooms,
     advice,
-    layer("core-alone", "^src/core", "^src/(db|server|workers|cli|ui|app)", "core imports nothing outside itself"),
+    layer("core-alone", "^src/core", "^src/(db|server|workers|prove|cli|ui|app)", "core imports nothing outside itself"),
     {
       name: "core-pure",
       severity: "error",
@@ -52,6 +52,7 @@ module.exports = {
     layer("db-below", "^src/db", "^src/(server|workers|cli|ui|app)", "db knows nothing above it"),
     layer("server-below", "^src/server", "^src/(workers|cli|ui|app)", "server sits under app"),
     layer("workers-below", "^src/workers", "^src/(db|server|cli|ui|app)", "workers only use core"),
+    layer("prove-below", "^src/prove", "^src/(db|server|workers|cli|ui|app)", "the second solver only uses core"),
     layer("cli-beside", "^src/cli", "^src/(db|server|workers|ui|app)", "the command line only uses core"),
     layer("ui-below", "^src/ui", "^src/(db|server|cli|app)", "ui reaches the server over HTTP"),
     { name: "no-cycles", severity: "error", from: { path: "^src" }, to: { circular: true } },

@@ -1,7 +1,7 @@
 import type { NextConfig } from "next";
 
 const config: NextConfig = {
-  serverExternalPackages: ["better-sqlite3", "elkjs"],
+  serverExternalPackages: ["better-sqlite3", "elkjs", "highs"],
   poweredByHeader: false,
   reactStrictMode: true,
   devIndicators: false,

@@ -17,7 +17,7 @@ function newest(folder) {
   return last;
 }
 
-const sources = ["src/core", "src/cli", "catalogue"].map((d) => path.join(root, d));
+const sources = ["src/core", "src/cli", "src/prove", "catalogue"].map((d) => path.join(root, d));
 const built = fs.existsSync(bundle) ? fs.statSync(bundle).mtimeMs : 0;
 if (Math.max(...sources.map(newest)) > built) {
   const { build } = await import("esbuild");

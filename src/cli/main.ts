@@ -1,4 +1,6 @@
 import { Command } from "commander";
+import { helpWith } from "../core/plan/assign";
+import { threadProver } from "../prove";
 import { assignCommand } from "./assign";
 import { boardsCommand } from "./boards";
 import { checkCommand } from "./check";
@@ -10,6 +12,7 @@ import { EXIT, Unusable } from "./io";
 /** The `lattice` command. Results to stdout, messages to stderr; exit status 0 fine, 2 unusable input, 3 findings, 4 no plan. */
 export async function main(argv: string[]): Promise<number> {
   let status: number = EXIT.fine;
+  helpWith(threadProver);
   const done = (s: number) => void (status = s);
   const program = new Command("lattice")
     .description("Plans and checks the wiring of microcontroller projects")

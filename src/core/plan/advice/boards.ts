@@ -1,4 +1,4 @@
-import { assign, isPlanned, leftByKind, type LeftOver } from "../assign";
+import { assign, isPlanned, TRIAL_MS, leftByKind, type LeftOver } from "../assign";
 import { partKind, type Catalogue, type Part } from "../../parts/catalogue";
 import { findings } from "../../checks";
 import { circuitOf } from "../../circuit";
@@ -151,7 +151,7 @@ function onBoard(project: Project, host: string | undefined, board: Part, catalo
 function trial(project: Project, host: string | undefined, board: Part, catalogue: Catalogue): BoardTrial {
   const now = project.parts.find((p) => p.ref === host);
   const tried = onBoard(project, host, board, catalogue);
-  const a = assign(tried, catalogue);
+  const a = assign(tried, catalogue, TRIAL_MS);
   const planned = isPlanned(a);
   const c = planned ? circuitOf(a.project, catalogue) : null;
   const ref = defaultHost(tried, partLookup(tried, catalogue))!;

@@ -1,4 +1,4 @@
-import { assign, chainAfter, isPlanned, planDiff, type AssignResult } from "../assign";
+import { assign, chainAfter, isPlanned, planDiff, TRIAL_MS, type AssignResult } from "../assign";
 import { findPin, isBusKind, isPointToPoint, type Catalogue } from "../../parts/catalogue";
 import { applyEdit, nextRef, partLookup, splitEnd, type BasicEdit, type Project } from "../../project";
 import { rankBoards } from "./boards";
@@ -257,7 +257,7 @@ function extenderTries(s: Scene): Try[] {
 
 function judge(s: Scene, t: Try): Remedy | null {
   const tried = t.change(s.project);
-  const a = assign(tried, s.catalogue);
+  const a = assign(tried, s.catalogue, TRIAL_MS);
   if (!isPlanned(a)) return null;
   const had = new Set(s.project.parts.map((p) => p.ref));
   const counts = new Map<string, number>();

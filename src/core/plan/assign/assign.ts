@@ -144,6 +144,7 @@ export function problemsOf(project: Project, catalogue: Catalogue) {
 export function* assignSlowly(
   project: Project,
   catalogue: Catalogue,
+  most_ms = MOST_MS,
 ): Generator<number, AssignResult, boolean | undefined> {
   const start = performance.now();
   const { hooked, netlist, problems } = problemsOf(project, catalogue);
@@ -172,7 +173,7 @@ export function* assignSlowly(
   });
   let links: Link[] = [...hooked.project.links];
   for (const p of problems) {
-    const found = yield* solveSlowly(p, MOST_MS);
+    const found = yield* solveSlowly(p, most_ms);
     const s = found && found !== "stopped" ? tidied(p, found) : found;
     if (s === "stopped") return nothing("stopped", [], GIVEN_UP);
     if (!s) {
@@ -191,9 +192,12 @@ export function* assignSlowly(
   return result;
 }
 
+/** For one of many trials the proof may take so long; a plan that is not proven the cheapest does as well there. */
+export const TRIAL_MS = 200;
+
 /** `assignSlowly` without pauses. */
-export function assign(project: Project, catalogue: Catalogue): AssignResult {
-  const run = assignSlowly(project, catalogue);
+export function assign(project: Project, catalogue: Catalogue, most_ms = MOST_MS): AssignResult {
+  const run = assignSlowly(project, catalogue, most_ms);
   for (;;) {
     const r = run.next();
     if (r.done) return r.value;

@@ -199,3 +199,14 @@ export function writeLp(p: Problem): string {
     "",
   ].join("\n");
 }
+
+/** The choice of every need in a solution of `writeLp`'s model, from the names of the variables that are 1; null when a need has none. */
+export function readLp(p: Problem, ones: readonly string[]): number[] | null {
+  const chosen = new Map<number, number>();
+  for (const v of ones) {
+    const m = /^x_(\d+)_(\d+)$/.exec(v);
+    if (m) chosen.set(Number(m[1]), Number(m[2]));
+  }
+  const out = p.needs.map((_, i) => chosen.get(i) ?? -1);
+  return out.every((c, i) => p.needs[i]!.choices[c]) ? out : null;
+}

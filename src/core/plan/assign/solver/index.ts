@@ -5,3 +5,4 @@ export * from "./clash";
 export * from "./best";
 export * from "./counting";
 export * from "./tidy";
+export { helpWith, type Found, type Proof, type Prover } from "./prover";

@@ -1,6 +1,7 @@
 import type { Problem } from "../problem";
 import { countingClash } from "./counting";
-import { extras } from "./legal";
+import { broken, extras } from "./legal";
+import { ALONE_MS, startSecond, type Found, type Proof } from "./prover";
 import { Search } from "./search";
 
 /** A choice index for every need, with its price in the units of the weights. */
@@ -25,24 +26,50 @@ const SLICE = 64;
 export const MOST_NODES = 200_000;
 
 /**
+ * The answer of a second solver, held against our own rules: its plan where it is legal, or that there is none. What it
+ * claims is not believed where our search has found better already.
+ */
+function taken(p: Problem, found: Found, best: number[] | null): Solution | null | undefined {
+  if (found === null) return undefined;
+  if (found === "no plan") return best ? undefined : null;
+  const isWhole = found.choice.length === p.needs.length && found.choice.every((c, n) => p.needs[n]!.choices[c]);
+  if (!isWhole || broken(p, found.choice).length) return undefined;
+  const theirs = solutionOf(p, found.choice, true);
+  const ours = best && solutionOf(p, best, true);
+  // As cheap: the pins that our search prefers.
+  return ours && ours.cost <= theirs.cost + 1e-6 ? ours : theirs;
+}
+
+/**
  * Solves in slices and pauses after each with the number of nodes so far; an answer of `true` stops it. Returns the
  * cheapest plan, or the best so far when stopped; null when it is proven that there is none; `"stopped"` when it was
- * stopped before it found one. `most_ms`: after so long the best plan so far is given, unproven.
+ * stopped before it found one. `most_ms`: after so long the best plan so far is given, unproven. Where the proof takes
+ * longer than usual, the second solver joins in, if there is one: the first proof wins.
  */
 export function* solveSlowly(
   p: Problem,
   most_ms = Infinity,
 ): Generator<number, Solution | null | "stopped", boolean | undefined> {
   if (countingClash(p)) return null;
-  const end = performance.now() + most_ms;
+  const start = performance.now();
   const search = new Search(p);
-  let done = search.step(SLICE);
-  while (!done && search.nodes < MOST_NODES && performance.now() < end) {
-    if (yield search.nodes) break;
-    done = search.step(SLICE);
+  let proof: Proof | null = null;
+  try {
+    let done = search.step(SLICE);
+    while (!done && search.nodes < MOST_NODES) {
+      const spent = performance.now() - start;
+      if (spent > most_ms) break;
+      if (!proof && spent > ALONE_MS) proof = startSecond(p);
+      const other = proof ? taken(p, proof.look(), search.bestChoice) : undefined;
+      if (other !== undefined) return other;
+      if (yield search.nodes) break;
+      done = search.step(SLICE);
+    }
+    if (search.bestChoice) return solutionOf(p, search.bestChoice, done);
+    return done ? null : "stopped";
+  } finally {
+    proof?.drop();
   }
-  if (search.bestChoice) return solutionOf(p, search.bestChoice, done);
-  return done ? null : "stopped";
 }
 
 /**

@@ -1,0 +1,81 @@
+import { afterEach, describe, expect, it } from "vitest";
+import { broken, helpWith, problemsOf, readLp, solve, solveSlowly, writeLp, type Prover } from "../core/plan/assign";
+import { catalogue, make } from "../core/testing";
+import { prove, threadProver } from ".";
+
+/** A full board whose cheapest plan our own search does not prove within 20 seconds. */
+const FULL = [
+  "discrete/button module/ina219 discrete/led-rgb-cc module/usb-uart-3v3 module/rc522 discrete/button",
+  "discrete/led-rgb-cc module/mlx90614 module/ds1307 module/mcp23017 module/rc522 module/tca9548a module/relay-1",
+  "module/bmp280 discrete/potentiometer module/mcp4725 module/mlx90614",
+].flatMap((line) => line.split(" "));
+
+const problemOf = (board: string, parts: string[]) =>
+  problemsOf(
+    make([
+      { ref: "B1", part: board },
+      { ref: "S1", part: "supply/usb-charger" },
+      ...parts.map((part, i) => ({ ref: `M${i + 1}`, part })),
+    ]),
+    catalogue,
+  ).problems[0]!;
+const full = () => problemOf("board/atmega328p-long", FULL);
+const small = () => problemOf("board/rp2040-forty", ["module/bme280", "module/sd-3v3", "discrete/button"]);
+
+function ended(p: ReturnType<typeof full>, most_ms: number) {
+  const run = solveSlowly(p, most_ms);
+  for (;;) {
+    const r = run.next();
+    if (r.done) return r.value;
+  }
+}
+
+afterEach(() => helpWith(null));
+
+describe("a second solver beside ours", () => {
+  it("proves a full board within the time that ours alone does not", () => {
+    const alone = ended(full(), 700);
+    expect(alone).toMatchObject({ proven: false });
+    helpWith(threadProver);
+    const both = ended(full(), 30_000);
+    expect(both).toMatchObject({ proven: true, cost: 390 });
+    if (!both || both === "stopped") throw new Error("no plan");
+    expect(broken(full(), both.choice)).toEqual([]);
+  }, 40_000);
+  it("is not believed where its plan breaks a rule, is no plan or is dearer than ours", () => {
+    const dropped: string[] = [];
+    const liar =
+      (what: string, choice: number[] | "no plan"): Prover =>
+      () => ({ look: () => (choice === "no plan" ? choice : { choice }), drop: () => void dropped.push(what) });
+    const p = full();
+    for (const [what, lie] of [
+      ["nonsense", []],
+      ["first choices", p.needs.map(() => 0)],
+      ["choices that are not there", p.needs.map(() => 9999)],
+      ["no plan", "no plan"],
+    ] as const) {
+      helpWith(liar(what, lie === "no plan" ? lie : [...lie]));
+      const s = ended(p, 700);
+      expect(s, what).toMatchObject({ proven: false });
+      if (s && s !== "stopped") expect(broken(p, s.choice)).toEqual([]);
+    }
+    expect(dropped).toHaveLength(4);
+  });
+  it("reads the model back: the same price as ours, on small lists", async () => {
+    const p = small();
+    const a = await prove(writeLp(p));
+    const choice = a.says === "plan" ? readLp(p, a.ones) : null;
+    expect(choice).not.toBeNull();
+    const own = choice!.reduce((sum, c, i) => sum + p.needs[i]!.choices[c]!.cost, 0);
+    expect(own).toBeLessThanOrEqual(solve(p)!.cost);
+    expect(broken(p, choice!)).toEqual([]);
+    expect(readLp(p, [])).toBeNull();
+  });
+  it("says that there is no plan when there is none", async () => {
+    const p = problemOf(
+      "board/esp8266-mini",
+      Array.from({ length: 14 }, () => "discrete/button"),
+    );
+    expect(await prove(writeLp(p))).toEqual({ says: "no plan" });
+  });
+});
