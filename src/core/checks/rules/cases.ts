@@ -1,6 +1,7 @@
 /** The cases of the rules in this folder: each in a file beside its rule. Not used by the product. */
 import type { Case } from "../cases/build";
 import { contactRatingCases } from "./contact-rating.cases";
+import { commonModeCases } from "./level-common-mode.cases";
 import { overdriveAnyCases } from "./level-overdrive-any.cases";
 import { slowCases } from "./level-slow.cases";
 import { driverLossCases } from "./load-driver-loss.cases";
@@ -18,6 +19,7 @@ import { twoRegulatorsCases } from "./power-two-regulators.cases";
 
 export const solvedCases: Case[] = [
   ...overdriveAnyCases,
+  ...commonModeCases,
   ...contentionRailCases,
   ...openInputCases,
   ...slowCases,

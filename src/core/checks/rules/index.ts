@@ -1,6 +1,7 @@
 /** Rules over the solved circuit: one file each, its cases beside it, one line here. */
 import type { Rule } from "../types";
 import { contactRating } from "./contact-rating";
+import { commonMode } from "./level-common-mode";
 import { overdriveAny } from "./level-overdrive-any";
 import { slow } from "./level-slow";
 import { driverLoss } from "./load-driver-loss";
@@ -20,6 +21,7 @@ import { shortCurrent } from "./wire-short-current";
 
 export const solvedRules: readonly Rule[] = [
   overdriveAny,
+  commonMode,
   contentionRail,
   openInput,
   slow,

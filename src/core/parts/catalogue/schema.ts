@@ -130,6 +130,8 @@ export const PinSchema = z.strictObject({
   restsAt: z.enum(["high", "low"]).optional(),
   /** A supply or ground pin that may stay free: a backup cell, a second socket, a load supply that is not always there. */
   optional: z.boolean().optional(),
+  /** What a terminal without a level of its own may stand at against the part's ground, volts: a meter's shunt, a bus pair. */
+  bears_V: z.strictObject({ min: z.number(), max: z.number() }).optional(),
   gpio: z.number().int().optional(),
   names: z.record(z.string(), z.string().max(20)).optional(),
   at: z.strictObject({ header: text(8), index: z.number().int().min(1) }).optional(),
