@@ -249,6 +249,12 @@ function pullSupplyFix(c: Circuit, v: LevelVerdict): Fix[] {
 
 const clamps = (c: Circuit, v: LevelVerdict) => clampsToSupply(c.netlist.level(v.receiver.ref, v.receiver.pin));
 
+/** A pin that stands the signal only while its own part is powered. */
+const overWhileOff = (c: Circuit, v: LevelVerdict) => {
+  const off = c.netlist.level(v.receiver.ref, v.receiver.pin)?.absMax_off;
+  return off !== undefined && v.driver.V.max > off;
+};
+
 const groundNet = (c: Circuit, ref: string) => {
   const ground = c.netlist.instance(ref)?.part.pins.find((p) => p.role === "ground");
   return ground && c.netlist.netOf(`${ref}.${ground.label}`);
@@ -285,7 +291,7 @@ export function backfeeds(c: Circuit): Backfeed[] {
   if (known) return known;
   const root = (id: string) => rootOf(c.netlist, c.power, id)?.source.ref;
   const crossing = c.levels.filter((v) => {
-    if (v.driver.how !== "push-pull" || !clamps(c, v)) return false;
+    if (v.driver.how !== "push-pull" || (!clamps(c, v) && !overWhileOff(c, v))) return false;
     const [from, to] = [root(v.driver.supplyNet), root(v.receiver.supplyNet)];
     return from !== undefined && to !== undefined && from !== to && shareGround(c, v);
   });
@@ -309,7 +315,7 @@ const backfeed: Rule = {
   rule: "level.backfeed",
   says: "A signal into a part whose own supply is off feeds that part through its input: it half works, or its input dies.",
   check: (c) => {
-    const over = backfeeds(c).filter((x) => x.into_mA > x.limit_mA);
+    const over = backfeeds(c).filter((x) => x.into_mA > x.limit_mA || overWhileOff(c, x.v));
     /** The pins of a part that the same fix is for. */
     const all = (ref: string) =>
       over.flatMap(({ v }) => [v.receiver, v.driver]).flatMap((x) => (x.ref === ref ? [x.pin] : []));
@@ -322,10 +328,12 @@ const backfeed: Rule = {
         rule: "level.backfeed",
         severity: together(c, v) ? "note" : "risk",
         at: at(v),
-        message: `${label(c, owner(c, v.receiver.ref))} has a supply of its own. While that is off, ${pinOf(v.driver)} feeds up to ${into_mA.toFixed(0)} mA into ${pinOf(v.receiver)}; ${limit_mA} mA is what an input stands. Switch both on together, or put a resistor in the wire.`,
+        message: overWhileOff(c, v)
+          ? `${label(c, owner(c, v.receiver.ref))} has a supply of its own. While that is off, ${pinOf(v.driver)} puts up to ${formatV(v.driver.V.max)} on ${pinOf(v.receiver)}, which stands ${formatV(c.netlist.level(v.receiver.ref, v.receiver.pin)!.absMax_off!)} then, and more only while it is powered. Feed both from one source, or divide the signal.`
+          : `${label(c, owner(c, v.receiver.ref))} has a supply of its own. While that is off, ${pinOf(v.driver)} feeds up to ${into_mA.toFixed(0)} mA into ${pinOf(v.receiver)}; ${limit_mA} mA is what an input stands. Switch both on together, or put a resistor in the wire.`,
         evidence: { into_mA: round(into_mA, 0), limit_mA, series_ohm },
         fixes:
-          b && entry && !entry.companions?.seriesResistor
+          b && entry && !entry.companions?.seriesResistor && !overWhileOff(c, v)
             ? [
                 {
                   id: "series-resistor",

@@ -277,4 +277,38 @@ export const levelCases: Case[] = [
     near: () => make([AVR, CHARGER, led("D1", 390)], [CABLE, ["D1.A", "B1.D5"], ["D1.K", "B1.GND"]]),
     fix: "drop",
   },
+  {
+    rule: "level.backfeed",
+    severity: "risk",
+    says: "5 V from a part on its own adapter into a pin that stands it only while its chip is powered",
+    bad: () =>
+      make(
+        [
+          { ref: "B1", part: "board/rp2350-forty" },
+          { ref: "S2", part: "supply/adapter-5v-2a" },
+          { ref: "S3", part: "supply/lipo-1s" },
+          part("M1", "module/hc-sr04"),
+        ],
+        [
+          ["S3.+", "B1.VSYS"],
+          ["S3.-", "B1.GND"],
+          ["M1.VCC", "S2.5V"],
+          ["M1.GND", "S2.GND"],
+          ["S2.GND", "B1.GND"],
+          ["M1.TRIG", "B1.GP6"],
+          ["M1.ECHO", "B1.GP7"],
+        ],
+      ),
+    near: () =>
+      make(
+        [{ ref: "B1", part: "board/rp2350-forty" }, USB, part("M1", "module/hc-sr04")],
+        [
+          CABLE,
+          ["M1.VCC", "B1.VBUS"],
+          ["M1.GND", "B1.GND"],
+          ["M1.TRIG", "B1.GP6"],
+          ["M1.ECHO", "B1.GP7"],
+        ],
+      ),
+  },
 ];

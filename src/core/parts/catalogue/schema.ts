@@ -149,6 +149,8 @@ export const LevelSchema = z.strictObject({
   /** The highest voltage that an output can reach, when that is less than its supply. */
   outMax: ExprSchema.optional(),
   absMax: ExprSchema,
+  /** The most a pin stands while its part is off, where that is less: a tolerant pin is tolerant only while powered. */
+  absMax_off: z.number().optional(),
   absMin: ExprSchema.default(-0.3),
   input: z.enum(["cmos", "ttl", "schmitt", "analog", "none"]),
   output: z.enum(["push-pull", "open-drain", "analog", "none"]),
