@@ -40,7 +40,7 @@ function loadsOf(c: Circuit): LoadAt[] {
   return c.netlist.elements.flatMap((el) => {
     if (el.kind !== "load" || !el.A) return [];
     const inst = c.netlist.instance(el.ref)!;
-    const def = inst.part.elements.find((x) => x.kind === "load");
+    const def = el.module ? el.def : inst.part.elements.find((x) => x.kind === "load");
     return def?.kind === "load" ? [{ el, V: triple(def.V, inst.vars), A: el.A }] : [];
   });
 }
@@ -86,7 +86,7 @@ function switchesOf(c: Circuit): SwitchAt[] {
     const pinNet = (pin: string) => c.netlist.netOf(`${el.ref}.${pin}`)?.id;
     const def = defs.find((d) => pinNet(d.kind === "bjt" ? d.b : d.g) === el.control) ?? defs[0]!;
     // Only the switched side counts: what merely shares the rail or the ground with the transistor is not switched by it.
-    const node = [el.a, el.b].filter((id) => !isRail(netById(c, id)));
+    const node = [el.a, el.b].filter((id) => !c.solved.scene.held.has(id));
     const mine = loads.filter((l) => l.el.a !== l.el.b && [l.el.a, l.el.b].some((id) => node.includes(id)));
     const control = netById(c, el.control);
     return [

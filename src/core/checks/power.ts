@@ -2,7 +2,8 @@ import { findPin } from "../parts/catalogue";
 import type { Circuit } from "../circuit";
 import { evaluate, formatV, type Triple } from "../quantity";
 import type { PowerLimit, Stage } from "../circuit/power";
-import { groundOf, type Instance, type Net } from "../circuit/netlist";
+import { groundOf, type Instance, type Net, type NetElement } from "../circuit/netlist";
+import { elementsAt, netById, otherEnd } from "./graph";
 import { label, linkedRefs, mA, round, wireUp } from "./help";
 import { adapterFix, logicSupplyFix, outletsFor, ownSupply, ownSupplyFix, regulatorFix, ROOMY } from "./supply-fixes";
 import { droppedOut } from "./regulators";
@@ -209,6 +210,21 @@ const noGround: Rule = {
   },
 };
 
+/** What a ground's current runs through on its way to another ground: switches and transistors; null when it never gets there. */
+function groundSwitch(c: Circuit, from: Net, to: Net): NetElement[] | null {
+  const seen = new Map<string, NetElement[]>([[from.id, []]]);
+  for (const [here, way] of seen) {
+    if (here === to.id) return way;
+    for (const el of elementsAt(c, here)) {
+      if (el.kind !== "contact" && el.kind !== "bjt" && el.kind !== "fet") continue;
+      const far = otherEnd(el, here);
+      if (![el.a, el.b].includes(here) || seen.has(far) || netById(c, far)?.kind === "supply") continue;
+      seen.set(far, [...way, el]);
+    }
+  }
+  return null;
+}
+
 const notCommon: Rule = {
   rule: "power.ground-not-common",
   says: "Two parts that exchange signals must share ground, or a high has no meaning.",
@@ -226,6 +242,20 @@ const notCommon: Rule = {
       const alone = new Set([...mine.ends.map((e) => e.ref), ...mine.nodes.map((n) => n.ref)]).size < 2;
       if (alone || swapped(c, mine) || swapped(c, theirs)) return [];
       seen.add(b.ref);
+      const through = groundSwitch(c, mine, theirs);
+      if (through) {
+        const by = [...new Set(through.map((e) => label(c, e.ref)))].join(" and ");
+        return [
+          {
+            rule: "power.ground-not-common",
+            severity: "risk",
+            at: [`${b.ref}.${ground.label}`, ...new Set(through.map((e) => e.ref))],
+            message: `${label(c, b.ref)}'s ground goes through ${by}. While that is open, the part is not off: its current finds a way through ${b.pin} and its other signals, and its levels mean nothing. Switch its supply wire instead, and leave the grounds joined.`,
+            evidence: { signal: b.pin, through: by },
+            fixes: [],
+          },
+        ];
+      }
       return [
         {
           rule: "power.ground-not-common",

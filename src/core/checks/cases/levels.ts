@@ -302,13 +302,7 @@ export const levelCases: Case[] = [
     near: () =>
       make(
         [{ ref: "B1", part: "board/rp2350-forty" }, USB, part("M1", "module/hc-sr04")],
-        [
-          CABLE,
-          ["M1.VCC", "B1.VBUS"],
-          ["M1.GND", "B1.GND"],
-          ["M1.TRIG", "B1.GP6"],
-          ["M1.ECHO", "B1.GP7"],
-        ],
+        [CABLE, ["M1.VCC", "B1.VBUS"], ["M1.GND", "B1.GND"], ["M1.TRIG", "B1.GP6"], ["M1.ECHO", "B1.GP7"]],
       ),
   },
 ];

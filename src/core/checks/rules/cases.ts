@@ -16,6 +16,7 @@ import { noReturnCases } from "./power-no-return.cases";
 import { returnPathCases } from "./power-return-path.cases";
 import { shortByContactCases } from "./power-short-by-contact.cases";
 import { twoRegulatorsCases } from "./power-two-regulators.cases";
+import { switchedGroundCases } from "./switched-ground.cases";
 
 export const solvedCases: Case[] = [
   ...overdriveAnyCases,
@@ -30,6 +31,7 @@ export const solvedCases: Case[] = [
   ...noReturnCases,
   ...returnPathCases,
   ...twoRegulatorsCases,
+  ...switchedGroundCases,
   ...arrivesCases,
   ...inrushCases,
   ...driverLossCases,

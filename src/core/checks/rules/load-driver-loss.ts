@@ -13,7 +13,7 @@ export const driverLoss: Rule = {
     [...c.solved.flows.values()].flatMap((f): Finding[] => {
       const el = f.element;
       const { end } = f.from;
-      if (el.kind !== "load" || el.def?.kind !== "load" || !el.A?.typ || end.kind !== "pin") return [];
+      if (el.kind !== "load" || el.module || el.def?.kind !== "load" || !el.A?.typ || end.kind !== "pin") return [];
       const inst = c.netlist.instance(el.ref)!;
       const [least, usual] = [evaluate(el.def.V.min, inst.vars), evaluate(el.def.V.typ, inst.vars)];
       const gets = (f.A.typ / el.A.typ) * usual;

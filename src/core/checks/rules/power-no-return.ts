@@ -36,7 +36,7 @@ export const noReturn: Rule = {
   says: "Current that goes in must come back: a load whose other side never reaches ground or supply stays dead.",
   check: (c) => {
     const loads = c.netlist.elements.flatMap((e): Finding[] => {
-      if (e.kind !== "load" || !isWired(c, e)) return [];
+      if (e.kind !== "load" || e.module || !isWired(c, e)) return [];
       const f = c.solved.flows.get(e);
       if (f && f.A.typ > NOTHING_A) return [];
       const at = culprit(c, e);

@@ -44,7 +44,7 @@ function strays(c: Circuit): Use[] {
     }),
   );
   const loads = [...c.solved.flows.values()].flatMap((f) => {
-    if (!["load", "led"].includes(f.element.kind) || f.A.typ < NOTHING_A) return [];
+    if (!["load", "led"].includes(f.element.kind) || f.element.module || f.A.typ < NOTHING_A) return [];
     const [from, to] = [f.from.end, f.to.end];
     if (from.kind !== "rail" || to.kind !== "rail" || to.net.kind !== "ground") return [];
     return use(f.element.ref, from.net.id, to.net);

@@ -253,6 +253,34 @@ function nameNets(nets: Net[], e: Expanded, bindings: Binding[]) {
   }
 }
 
+/** Whether a ground net is really zero: a source, a board or a chip that runs programs stands on it. */
+export const isAnchored = (e: Expanded, net: Net): boolean =>
+  net.nodes.some((x) => {
+    const part = x.ground ? e.instances.get(x.ref)?.part : undefined;
+    return part && (part.board !== undefined || Object.values(part.supplies).some((s) => s.source));
+  });
+
+/**
+ * Parts whose ground hangs behind a transistor, a contact or a resistor instead of leading to ground: each is a load between its
+ * supply and that node, so that what switches it is judged like the switch of a motor.
+ */
+function moduleLoads(e: Expanded, elements: readonly NetElement[], net: (t: string) => Net): NetElement[] {
+  const at = new Set(elements.flatMap((x) => [x.a, x.b]));
+  return [...e.instances.values()].flatMap((inst) =>
+    inst.part.board || inst.inserted
+      ? []
+      : Object.entries(inst.part.supplies).flatMap(([key, s]): NetElement[] => {
+          const [plus, minus] = [net(supplyNode(inst.ref, key)), net(groundNode(inst.ref, s.domain))];
+          if (s.source || !s.mA || !minus || minus === plus || isAnchored(e, minus) || !at.has(minus.id)) return [];
+          const amps = (x: number | string) => evaluate(x, inst.vars) / 1000;
+          const A = { idle: amps(s.mA.idle), typ: amps(s.mA.typ), peak: amps(s.mA.peak) };
+          if (!(A.peak > 0)) return [];
+          const def = { kind: "load" as const, a: "", b: "", V: s.V, mA: s.mA, inductive: false };
+          return [{ ref: inst.ref, kind: "load", def, a: plus.id, b: minus.id, A, inductive: false, module: true }];
+        }),
+  );
+}
+
 /** Ends, nets and elements of an expanded project; voltages are filled in by the power stage. */
 export function buildNets(e: Expanded): Netlist {
   const u = new Union();
@@ -290,6 +318,7 @@ export function buildNets(e: Expanded): Netlist {
   const byId = new Map(all.map((n) => [n.id, n]));
   const netOf = (t: string) => homes.get(t)!;
   const elements = makeElements(e, netOf);
+  elements.push(...moduleLoads(e, elements, netOf));
   const bindings = makeBindings(e, byId, elements, netOf);
   for (const b of bindings) {
     const hostEnd = netOf(`${b.host}.${b.hostPin}`).ends.find((x) => x.ref === b.host && x.pin === b.hostPin);

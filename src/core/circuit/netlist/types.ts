@@ -46,6 +46,8 @@ export interface NetElement {
   span?: { min: number; max: number };
   /** True for a pull inside a chip. */
   internal?: boolean;
+  /** A whole part whose ground hangs behind a switch: what it draws is a load of that switch. */
+  module?: boolean;
 }
 
 /** A part's need and the host pin that serves it, found along the wires, resistors and buffers between them. */

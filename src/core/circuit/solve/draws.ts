@@ -29,6 +29,8 @@ export function drawsOf(n: Netlist, solved: Solved): ExtraLoad[] {
   for (const f of order) {
     const el = f.element;
     const row = [el, ...f.from.passed, ...f.to.passed];
+    // A part behind a switched ground is counted with its supply already.
+    if (el.module) for (const e of row) seen.add(e);
     if (seen.has(el) || f.A.typ < NOTHING_A) continue;
     if (!eats(el) && (el.kind !== "resistor" || f.A.typ < WORTH_A)) continue;
     // A light without a resistor has no sensible current; its own rule speaks for it.

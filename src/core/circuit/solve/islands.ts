@@ -1,3 +1,4 @@
+import { isAnchored } from "../netlist/build";
 import type { Net, NetElement, NetEnd, Netlist } from "../netlist/types";
 import type { Feed } from "../power/tree";
 
@@ -13,22 +14,11 @@ export interface Island {
 /** Element terminals that carry current or decide about it. */
 export const terminals = (e: NetElement): string[] => [e.a, e.b, ...(e.control ? [e.control] : [])];
 
-/**
- * Whether a ground net is really zero: a source, a board or a chip that runs programs stands on it. A module's ground that
- * hangs behind a transistor or a relay contact is a node like any other.
- */
-export function isAnchored(n: Netlist, net: Net): boolean {
-  return net.nodes.some((x) => {
-    const part = x.ground ? n.instance(x.ref)?.part : undefined;
-    return part && (part.board !== undefined || Object.values(part.supplies).some((s) => s.source));
-  });
-}
-
 /** Nets whose voltage is known beforehand: fed supplies, and grounds that something stands on. */
 export function heldNets(n: Netlist): Map<string, Net> {
   const out = new Map<string, Net>();
   const grounds = n.nets.filter((x) => x.kind === "ground");
-  const anchored = grounds.filter((x) => isAnchored(n, x));
+  const anchored = grounds.filter((x) => isAnchored(n.expanded, x));
   for (const net of n.nets) {
     if (net.kind === "supply" && net.V) out.set(net.id, net);
     // In a project without any source every ground is as good as the next.

@@ -432,7 +432,7 @@ export function solveCircuit(n: Netlist, feeds: ReadonlyMap<string, Feed>): Solv
     },
   };
   const islandOf = (of: NetElement | Driver) =>
-    "key" in of ? home.get(of.net) : between.get(of) ?? terminals(of).flatMap((id) => home.get(id) ?? [])[0];
+    "key" in of ? home.get(of.net) : (between.get(of) ?? terminals(of).flatMap((id) => home.get(id) ?? [])[0]);
   for (const island of islandsOf(n, scene.heldNets, feeds)) {
     if (!island.nets.length) for (const e of island.elements) between.set(e, island);
     if (isGrid(n, island)) continue;
