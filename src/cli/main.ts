@@ -69,10 +69,11 @@ export async function main(argv: string[]): Promise<number> {
     .action(async (file, o) => done(await printCommand(file, o)));
   program
     .command("plan <file>")
-    .description("assign, check, and write everything")
+    .description("plan what is open, check, and write everything; wires that are there stay")
     .requiredOption("--out <dir>", "folder to write into")
     .option("--target <id...>", "firmware target (sketch, micropython); every fitting one when left out")
     .option("--force", "replace a folder that is not empty")
+    .option("--replan", "let wires that nobody locked move, too")
     .action(async (file, o) => done(await planCommand(file, o)));
   try {
     await program.parseAsync(argv, { from: "user" });

@@ -37,7 +37,7 @@ async function writeFolder(dir: string, files: Record<string, string | Uint8Arra
 
 export async function planCommand(
   file: string,
-  o: { out: string; target?: string[]; force?: boolean },
+  o: { out: string; target?: string[]; force?: boolean; replan?: boolean },
 ): Promise<number> {
   const project = loadFile(file);
   for (const t of o.target ?? [])
@@ -45,7 +45,7 @@ export async function planCommand(
       throw new Unusable(`--target ${t}: choose from ${TARGETS.map((x) => x.id).join(", ")}`);
   if (!o.force && !(await isEmptyOrMissing(o.out)))
     throw new Unusable(`${o.out}: the folder is not empty; name another one, or add --force to replace it`);
-  const result = await planOutputs(project, catalogue, planFonts(), o.target);
+  const result = await planOutputs(project, catalogue, planFonts(), o.target, o.replan ? "anew" : "open");
   if (result.status === "infeasible") {
     note(`${file}: no assignment exists. ${result.clash}`);
     return EXIT.noPlan;
@@ -54,6 +54,11 @@ export async function planCommand(
   await writeFolder(o.out, result.files);
   if (result.leftOpen) note(`${file}: ${result.leftOpen}`);
   printFindings(result.text.findings);
-  print(`${result.text.verdict.words}. ${Object.keys(result.files).length} files in ${o.out}`);
+  if (result.planned) print(`planned: ${result.planned} wires that were not there`);
+  if (result.text.open.length)
+    note(`${file}: still open: ${result.text.open.map((x) => `${x.end} (${x.wants})`).join(", ")}`);
+  print(
+    `${result.text.verdict.words}, plan ${result.text.fingerprint}. ${Object.keys(result.files).length} files in ${o.out}`,
+  );
   return statusOf(result.text.findings);
 }

@@ -14,7 +14,7 @@ import type { Catalogue } from "../core/parts/catalogue";
 import { cautions } from "../core/formats";
 import { TARGETS, pinConstants, type PinConstant } from "../core/firmware";
 import type { LevelVerdict } from "../core/circuit/netlist";
-import type { Project } from "../core/project";
+import { fingerprint, type Project } from "../core/project";
 import {
   gridAddressTables,
   partsList,
@@ -83,6 +83,8 @@ export interface LevelView {
 }
 export interface View {
   verdict: Verdict;
+  /** Eight letters that stand for this plan, as on every print and in the program. */
+  fingerprint: string;
   findings: (Finding & { says: string })[];
   parts: PartView[];
   lattices: LatticeView[];
@@ -194,6 +196,7 @@ export function makeView(project: Project, catalogue: Catalogue): View {
   const netNames = new Map(c.netlist.nets.map((n) => [n.id, n.name]));
   return {
     verdict: verdict(c, list),
+    fingerprint: fingerprint(project),
     findings: list.map((f) => ({ ...f, says: rule.get(f.rule) ?? "" })),
     parts,
     lattices: c.netlist.expanded.hosts.map((h) => latticeView(c, h)),

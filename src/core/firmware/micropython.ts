@@ -1,5 +1,5 @@
 import type { Circuit } from "../circuit";
-import { houseRule } from "../project";
+import { fingerprint, houseRule } from "../project";
 import { findPin } from "../parts/catalogue";
 import { driverOf } from "./drivers";
 import { busNumber, codeText, driverParts, pinConstants, region } from "./pins";
@@ -12,10 +12,12 @@ interface Ctx {
   host: string;
   parts: DriverPart[];
   title: string;
+  /** The plan's fingerprint: the program prints it, so that sheet and program can be compared. */
+  plan: string;
 }
 
 const banner = (x: Ctx, what: string) =>
-  `# ${x.title}: ${what}\n# Written from the wiring plan. Change the plan, not the pin numbers here.\n`;
+  `# ${x.title}: ${what}\n# Written from wiring plan ${x.plan}. Change the plan, not the pin numbers here.\n`;
 
 function pinsFile(x: Ctx): FirmwareFile {
   const lines = pinConstants(x.c, x.host, "micropython").map((p) => {
@@ -86,7 +88,7 @@ def judge(ok):
     return "ok" if ok else "fail"
 
 
-print("YL1 hello ${x.host} chip=${codeText(x.c.netlist.instance(x.host)!.part.board!.chip)} info")
+print("YL1 hello ${x.host} chip=${codeText(x.c.netlist.instance(x.host)!.part.board!.chip)} plan=${x.plan} info")
 ${buses(x)}
 ${setups(x)}
 ${scan(x)}
@@ -123,6 +125,8 @@ ${setups(x)}
 
 ${own("globals")}${functions}
 
+print("YL1 plan ${x.host} id=${x.plan} info")
+
 
 ${loop}
 `,
@@ -147,6 +151,7 @@ export const micropython: FirmwareTarget = {
         host,
         parts: driverParts(c, host, "micropython", (b) => b),
         title: codeText(c.project.title) || "Project",
+        plan: fingerprint(c.project),
       };
       const libs = new Map(x.parts.flatMap((p) => driverOf(p)?.micropython?.lib ?? []).map((l) => [l.path, l.text]));
       const folder = hosts.length > 1 ? `${host}/` : "";

@@ -1,5 +1,5 @@
 import type { Circuit } from "../circuit";
-import { houseRule } from "../project";
+import { fingerprint, houseRule } from "../project";
 import { driverOf } from "./drivers";
 import { STRIP_SEND } from "./drivers/ws2812b";
 import { busNumber, codeText, driverParts, pinConstants, region } from "./pins";
@@ -14,10 +14,12 @@ interface Ctx {
   family: string;
   parts: DriverPart[];
   title: string;
+  /** The plan's fingerprint: the program prints it, so that sheet and program can be compared. */
+  plan: string;
 }
 
 const banner = (x: Ctx, what: string) =>
-  `// ${x.title}: ${what}\n// Written from the wiring plan. Change the plan, not the pin numbers here.\n`;
+  `// ${x.title}: ${what}\n// Written from wiring plan ${x.plan}. Change the plan, not the pin numbers here.\n`;
 
 function pinsFile(x: Ctx): FirmwareFile {
   const lines = pinConstants(x.c, x.host, "sketch").map(
@@ -109,7 +111,7 @@ void setup() {
   uint32_t start = millis();
   while (!Serial && millis() - start < 2000) {
   }
-  Serial.println(F("YL1 hello ${x.host} chip=${codeText(x.c.netlist.instance(x.host)!.part.board!.chip)} info"));
+  Serial.println(F("YL1 hello ${x.host} chip=${codeText(x.c.netlist.instance(x.host)!.part.board!.chip)} plan=${x.plan} info"));
 ${blink ? `  pinMode(${led}, OUTPUT);\n  for (uint8_t i = 0; i < 6; i++) {\n    digitalWrite(${led}, i & 1 ? LOW : HIGH);\n    delay(100);\n  }\n  Serial.println(F("YL1 gpio ${x.host} pin=LED blink=3 info"));\n` : ""}${indent(setups.join("\n"))}
 ${indent(busSetup(x))}
 ${indent(scan(x))}
@@ -162,6 +164,7 @@ ${own("globals")}
 ${functions.join("\n")}${due}
 void setup() {
   Serial.begin(115200);
+  Serial.println(F("YL1 plan ${x.host} id=${x.plan} info"));
 ${indent(busSetup(x))}
 ${indent(setups.join("\n"))}
 ${indent(own("setup"))}
@@ -180,6 +183,8 @@ function readme(x: Ctx): FirmwareFile {
   return {
     path: "UPLOAD.md",
     text: `# Uploading: ${x.title}
+
+Plan ${x.plan}: the program prints these letters when it starts; the sheet that was wired carries the same.
 
 ${board.upload.map((u, i) => `${i + 1}. ${u}`).join("\n")}
 
@@ -208,6 +213,7 @@ export const sketch: FirmwareTarget = {
         family,
         parts: driverParts(c, host, "sketch", busName),
         title: codeText(c.project.title) || "Project",
+        plan: fingerprint(c.project),
       };
       const pins = pinsFile(x);
       const folder = hosts.length > 1 ? `${host}/` : "";

@@ -31,9 +31,9 @@ describe("CSV", () => {
   });
   it("has the columns that other tools expect", () => {
     const head = (t: string) => t.split("\r\n")[0];
-    expect(head(wiresCsv(c))).toBe("step,from,to,net,colour,length_cm,end_a,end_b,note");
-    expect(head(partsCsv(c))).toBe("quantity,spares,part,name,value,refs,note,owned,buy");
-    expect(head(checksCsv(c))).toBe("what,from,to,low,high,unit,when");
+    expect(head(wiresCsv(c))).toBe("step,from,to,net,colour,length_cm,end_a,end_b,note,plan");
+    expect(head(partsCsv(c))).toBe("quantity,spares,part,name,value,refs,note,owned,buy,plan");
+    expect(head(checksCsv(c))).toBe("what,from,to,low,high,unit,when,plan");
     for (const t of [wiresCsv(c), partsCsv(c), checksCsv(c)]) {
       const parsed = Papa.parse<string[]>(t.trim());
       expect(parsed.errors).toEqual([]);
@@ -66,7 +66,7 @@ describe("an empty project", () => {
   it("writes lists with only their heads", () => {
     const e = circuitOf(make([]), catalogue);
     expect(wiresCsv(e).split("\r\n")).toHaveLength(3);
-    expect(checksCsv(e).trim()).toBe("what,from,to,low,high,unit,when");
+    expect(checksCsv(e).trim()).toBe("what,from,to,low,high,unit,when,plan");
   });
 });
 

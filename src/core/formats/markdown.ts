@@ -1,5 +1,6 @@
 import type { CheckItem } from "../bench";
 import type { Finding, Verdict } from "../checks";
+import type { OpenNeed } from "./open";
 import { isLaid, PHASES, type BomRow, type GridAddresses, type RunRow } from "../build";
 
 const cell = (t: string | number) =>
@@ -24,6 +25,9 @@ const place = (end: string, words: string) => (end === words ? end : `${end} (${
 
 export interface PlanText {
   title: string;
+  /** Eight letters that stand for this plan, on everything that is made of it. */
+  fingerprint: string;
+  open: OpenNeed[];
   verdict: Verdict;
   findings: Finding[];
   rows: RunRow[];
@@ -33,6 +37,11 @@ export interface PlanText {
   /** Address tables of grids: which pair of lines is which key or light. */
   addresses: GridAddresses[];
 }
+
+const openWords = (open: OpenNeed[]) =>
+  open.length
+    ? `\n## Still open\n\nNothing was planned for these; they have no wire:\n\n${open.map((o) => `- ${cell(o.end)} (${cell(o.part)}): ${cell(o.wants)}`).join("\n")}\n`
+    : "";
 
 /** The whole plan as Markdown: verdict, findings, cautions, run sheet with boxes, checks, parts. */
 export function planMarkdown(p: PlanText): string {
@@ -58,8 +67,8 @@ export function planMarkdown(p: PlanText): string {
   });
   return `# ${cell(p.title)}
 
-**${p.verdict.words}**
-
+**${p.verdict.words}** · plan ${p.fingerprint}
+${openWords(p.open)}
 ${p.findings.map((f) => `- **${f.severity}** \`${f.rule}\` ${cell(f.message)}${f.acknowledged ? ` (acknowledged: ${cell(f.acknowledged)})` : ""}`).join("\n") || "No findings."}
 
 ## Take care

@@ -1,11 +1,11 @@
-import { planAll } from "../plan/advice";
+import { planAll, planOpen } from "../plan/advice";
 import { isPlanned } from "../plan/assign";
 import { checklist } from "../bench";
 import type { Catalogue } from "../parts/catalogue";
 import { findings, triedFindings, verdict, type Finding, type Verdict } from "../checks";
 import { circuitOf, type Circuit } from "../circuit";
 import { TARGETS } from "../firmware";
-import { writeProject, type Project } from "../project";
+import { fingerprint, writeProject, type Project } from "../project";
 import {
   breadboardDrawing,
   layoutInProject,
@@ -25,6 +25,7 @@ import { layOutHere } from "../build/loom/elk";
 import { cautions } from "./cautions";
 import { toCsv } from "./csv";
 import { planMarkdown, type PlanText } from "./markdown";
+import { openNeeds } from "./open";
 
 /** A finding as it is written: fixes by id and label, their edits left out. */
 export const plainFinding = (f: Finding) => ({
@@ -65,8 +66,18 @@ export function plainNetlist(c: Circuit) {
   };
 }
 
-export function wiresCsv(c: Circuit): string {
+/** Rows of a list with the plan that they belong to behind each: lists of different plans are told apart. */
+const listCsv = (c: Circuit, fields: string[], rows: (string | number | null)[][]): string => {
+  const mark = fingerprint(c.project);
   return toCsv(
+    [...fields, "plan"],
+    rows.map((r) => [...r, mark]),
+  );
+};
+
+export function wiresCsv(c: Circuit): string {
+  return listCsv(
+    c,
     ["step", "from", "to", "net", "colour", "length_cm", "end_a", "end_b", "note"],
     wireList(c).map((r) => [
       r.step,
@@ -83,34 +94,39 @@ export function wiresCsv(c: Circuit): string {
 }
 
 export function partsCsv(c: Circuit): string {
-  return toCsv(
+  return listCsv(
+    c,
     ["quantity", "spares", "part", "name", "value", "refs", "note", "owned", "buy"],
     partsList(c).map((b) => [b.quantity, b.spares, b.part, b.name, b.value, b.refs.join(" "), b.note, b.owned, b.buy]),
   );
 }
 
 export const toolsCsv = (c: Circuit): string =>
-  toCsv(
+  listCsv(
+    c,
     ["what", "kind", "why"],
     toolsFor(c).map((t) => [t.name, t.kind, t.why]),
   );
 
 /** Wires to cut for the same circuit soldered, slack and stripped ends included. */
 export const cutsCsv = (c: Circuit): string =>
-  toCsv(
+  listCsv(
+    c,
     ["quantity", "colour", "cut_cm", "awg", "nets"],
     solderBuild(c).cuts.map((r) => [r.quantity, r.colour, r.cut_cm, r.awg, r.nets.join(" ")]),
   );
 
 /** Which pair of lines is which key or light, one row a place. */
-export const addressesCsv = (list: PlanText["addresses"]): string =>
-  toCsv(
+export const addressesCsv = (c: Circuit, list: PlanText["addresses"]): string =>
+  listCsv(
+    c,
     ["part", "name", "from_line", "to_line", "board_pins"],
     list.flatMap((g) => g.rows.map((r) => [g.ref, r.name, r.a, r.b, r.pins])),
   );
 
 export function checksCsv(c: Circuit): string {
-  return toCsv(
+  return listCsv(
+    c,
     ["what", "from", "to", "low", "high", "unit", "when"],
     checklist(c).map((i) => [i.what, i.from, i.to, i.low, i.high, i.unit, i.when]),
   );
@@ -120,6 +136,8 @@ export function planText(c: Circuit): PlanText & { verdict: Verdict } {
   const list = triedFindings(c, findings(c));
   return {
     title: c.project.title,
+    fingerprint: fingerprint(c.project),
+    open: openNeeds(c),
     verdict: verdict(c, list),
     findings: list,
     rows: runSheet(c),
@@ -133,6 +151,8 @@ export function planText(c: Circuit): PlanText & { verdict: Verdict } {
 export type PlanResult =
   | {
       status: "ok";
+      /** Wires that were planned on the way, when that was asked for. */
+      planned: number;
       files: Record<string, string | Uint8Array>;
       text: PlanText;
       project: Project;
@@ -142,7 +162,26 @@ export type PlanResult =
   | { status: "infeasible"; clash: string };
 
 /**
- * Everything that `plan` writes, as paths and contents: the project is assigned first, then checked and drawn up.
+ * What is planned before anything is written. `nothing`: the project as it stands, as for every download. `open`: what has no
+ * wire yet, and no wire that is there moves. `anew`: wires that nobody locked may move, too.
+ */
+export type Before = "nothing" | "open" | "anew";
+
+function prepared(project: Project, catalogue: Catalogue, before: Before) {
+  const asItIs = { project, leftOpen: null, clash: null, planned: 0 };
+  if (before === "nothing") return asItIs;
+  const a = before === "open" ? planOpen(project, catalogue) : planAll(project, catalogue);
+  if (!isPlanned(a)) {
+    // Where everything has its wire there is nothing to plan, however wrong it may be: the findings say so.
+    const whole = before === "open" && !openNeeds(circuitOf(project, catalogue)).length;
+    return whole ? asItIs : { ...asItIs, clash: a.clash ?? "no assignment exists" };
+  }
+  const planned = a.project.links.length - project.links.length;
+  return { project: a.project, leftOpen: a.leftOpen, clash: null, planned };
+}
+
+/**
+ * Everything that `plan` writes, as paths and contents: checked and drawn up as the project stands, or planned before as asked.
  * `targets` empty means every target that fits the board.
  */
 export async function planOutputs(
@@ -150,9 +189,11 @@ export async function planOutputs(
   catalogue: Catalogue,
   fonts: { text: Uint8Array; bold: Uint8Array },
   targets: readonly string[] = [],
+  before: Before = "nothing",
 ): Promise<PlanResult> {
-  const a = planAll(project, catalogue);
-  if (!isPlanned(a)) return { status: "infeasible", clash: a.clash ?? "no assignment exists" };
+  const a = prepared(project, catalogue, before);
+  if (a.clash) return { status: "infeasible", clash: a.clash };
+  const mark = fingerprint(a.project);
   const c = circuitOf(a.project, catalogue);
   const text = planText(c);
   const files: Record<string, string | Uint8Array> = {
@@ -164,17 +205,18 @@ export async function planOutputs(
     "checks.csv": checksCsv(c),
     "tools.csv": toolsCsv(c),
     "cuts.csv": cutsCsv(c),
-    "plan.svg": toSvg(loomDrawing(await loom(c, layOutHere)), project.title),
+    "plan.svg": toSvg(loomDrawing(await loom(c, layOutHere)), `${project.title}, plan ${mark}`),
     "plan.md": planMarkdown(text),
     "plan.pdf": await (await import("./pdf")).printPlan(c, fonts),
   };
   if (c.project.kit) {
     const { fields, rows } = kitTable(text.parts, wireTable(c), c.project.kit);
-    files["kit.csv"] = toCsv(fields, rows);
+    files["kit.csv"] = listCsv(c, fields, rows);
   }
   const layout = layoutInProject(c);
-  if (layout) files["breadboard.svg"] = toSvg(breadboardDrawing(c, layout), `${project.title}: breadboard`);
-  if (text.addresses.length) files["addresses.csv"] = addressesCsv(text.addresses);
+  if (layout)
+    files["breadboard.svg"] = toSvg(breadboardDrawing(c, layout), `${project.title}: breadboard, plan ${mark}`);
+  if (text.addresses.length) files["addresses.csv"] = addressesCsv(c, text.addresses);
   const unfit: string[] = [];
   for (const t of TARGETS) {
     if (targets.length && !targets.includes(t.id)) continue;
@@ -185,5 +227,5 @@ export async function planOutputs(
     }
     for (const f of t.files(c)) files[`firmware/${t.id}/${f.path}`] = f.text;
   }
-  return { status: "ok", files, text, project: a.project, unfit, leftOpen: a.leftOpen };
+  return { status: "ok", planned: a.planned, files, text, project: a.project, unfit, leftOpen: a.leftOpen };
 }

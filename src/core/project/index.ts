@@ -5,3 +5,4 @@ export * from "./load";
 export * from "./place";
 export * from "./edits";
 export * from "./refs";
+export * from "./fingerprint";

@@ -128,6 +128,11 @@ function TopBar({
           {s.view.verdict.words}
         </strong>
       )}
+      {s.ready && (
+        <span className="num text-sm text-soft max-md:hidden" data-testid="fingerprint">
+          plan {s.view.fingerprint}
+        </span>
+      )}
       <span className="grow" />
       <button
         className="btn !px-2"

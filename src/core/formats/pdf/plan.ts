@@ -22,6 +22,8 @@ import {
 } from "../../build";
 import { layOutHere } from "../../build/loom/elk";
 import { cautions } from "../cautions";
+import { fingerprint } from "../../project";
+import { openNeeds } from "../open";
 import { drawFitting } from "./draw";
 import { questionsFor } from "./lesson";
 import {
@@ -50,12 +52,20 @@ const limits = (i: CheckItem) =>
       ? `over ${i.low} ${i.unit}`
       : `${i.low} to ${i.high} ${i.unit}`;
 
+/** So many open pins are listed on the cover. */
+const MOST_OPEN = 30;
+
 function cover(s: Sheet, c: Circuit, variant: string): void {
   const list = findings(c);
   const v = verdict(c, list);
   say(s, c.project.title, { size: 24, bold: true, gap: 4 });
   if (c.project.brief.goal) say(s, c.project.brief.goal, { size: 11, gap: 8 });
-  say(s, v.words, { size: 15, bold: true, gap: 6 });
+  say(s, v.words, { size: 15, bold: true, gap: 2 });
+  say(s, `Plan ${fingerprint(c.project)}: the program prints the same eight letters when it starts.`, { gap: 6 });
+  const open = openNeeds(c);
+  if (open.length) heading(s, "Still open", "Nothing was planned for these; they have no wire.");
+  for (const o of open.slice(0, MOST_OPEN)) say(s, `${o.end} (${o.part}): ${o.wants}`, { indent: 8 });
+  if (open.length > MOST_OPEN) say(s, `and ${open.length - MOST_OPEN} more`, { indent: 8 });
   if (v.counts.stop > 0) say(s, "Do not power this plan before its stops are mended.", { size: 11, bold: true });
   const shown = variant === "learner" ? list.filter((f) => f.severity !== "note") : list;
   if (shown.length) heading(s, "What the checks say");
@@ -233,7 +243,7 @@ export async function printPlan(c: Circuit, fonts: Fonts, o: PrintOptions = {}):
   if (variant === "answers") {
     say(s, c.project.title, { size: 20, bold: true, gap: 6 });
     questions(s, c, true);
-    return closeSheet(s, `${c.project.title}, answers`);
+    return closeSheet(s, `${c.project.title}, answers`, fingerprint(c.project));
   }
   const learner = variant === "learner";
   cover(s, c, variant);
@@ -294,5 +304,5 @@ export async function printPlan(c: Circuit, fonts: Fonts, o: PrintOptions = {}):
   }
   lists(s, c);
   upload(s, c);
-  return closeSheet(s, c.project.title);
+  return closeSheet(s, c.project.title, fingerprint(c.project));
 }

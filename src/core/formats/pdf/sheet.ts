@@ -53,11 +53,11 @@ export async function openSheet(title: string, fonts: Fonts, paper: Paper): Prom
   return s;
 }
 
-/** Numbers the pages and hands the bytes over. */
-export async function closeSheet(s: Sheet, foot: string): Promise<Uint8Array> {
+/** Numbers the pages, names the plan on each by its fingerprint, and hands the bytes over. */
+export async function closeSheet(s: Sheet, foot: string, plan: string): Promise<Uint8Array> {
   const pages = s.doc.getPages();
   pages.forEach((page, i) => {
-    const number = `${i + 1} / ${pages.length}`;
+    const number = `plan ${plan}   ${i + 1} / ${pages.length}`;
     const x = s.size[0] - MARGIN - s.text.widthOfTextAtSize(number, 8);
     page.drawText(number, { x, y: 22, size: 8, font: s.text, color: INK });
     page.drawText(printable(s, foot).slice(0, 90), { x: MARGIN, y: 22, size: 8, font: s.text, color: SOFT });

@@ -1,6 +1,7 @@
 import type { Circuit } from "../../circuit";
 import { breadboardDrawing, labelSheets, labelsFor, layoutInProject, propose, SIZES } from "../../build";
 import { panelDrawing, panelOf } from "../../build/panel";
+import { fingerprint } from "../../project";
 import { drawFitting, drawTrue, scaleBar } from "./draw";
 import { closeSheet, heading, newPage, openSheet, PAPERS, POINTS_PER_MM, say, type Fonts, type Paper } from "./sheet";
 
@@ -18,7 +19,7 @@ export async function printUnderlay(c: Circuit, fonts: Fonts, paper: Paper = "a4
     );
     drawFitting(s, breadboardDrawing(c, layout));
   }
-  return closeSheet(s, c.project.title);
+  return closeSheet(s, c.project.title, fingerprint(c.project));
 }
 
 /** Tags to cut out, in true size. */
@@ -32,7 +33,7 @@ export async function printLabels(c: Circuit, fonts: Fonts, paper: Paper = "a4")
     if (i) newPage(s);
     drawTrue(s, d);
   });
-  return closeSheet(s, `${c.project.title}: fold a wire's tag round it at the dashes`);
+  return closeSheet(s, `${c.project.title}: fold a wire's tag round it at the dashes`, fingerprint(c.project));
 }
 
 /** The drill template of the box's front, in true size, with the bar that checks the printer. */
@@ -59,5 +60,5 @@ export async function printPanel(c: Circuit, fonts: Fonts, paper: Paper = "a4"):
     for (const t of new Set(panel.parts.map((p) => `${p.name}: ${p.cutout.says}`)))
       say(s, t, { size: 8.5, soft: true });
   }
-  return closeSheet(s, c.project.title);
+  return closeSheet(s, c.project.title, fingerprint(c.project));
 }

@@ -162,3 +162,12 @@ export function planAll(project: Project, catalogue: Catalogue): Obeyed {
     if (r.done) return r.value;
   }
 }
+
+/** Plans only what has no wire yet: every wire that is there stays, whoever made it. */
+export function planOpen(project: Project, catalogue: Catalogue): Obeyed {
+  const there = new Map(project.links.map((l) => [`${l.from} ${l.to}`, l]));
+  const kept = { ...project, links: project.links.map((l) => ({ ...l, locked: true })) };
+  const a = planAll(kept, catalogue);
+  const links = a.project.links.map((l) => there.get(`${l.from} ${l.to}`) ?? there.get(`${l.to} ${l.from}`) ?? l);
+  return { ...a, project: { ...a.project, links } };
+}

@@ -208,7 +208,7 @@ describe("put into a project", () => {
       (r) => `{${Number(r.a.slice(1)) - 1}, ${Number(r.b.slice(1)) - 1}}`,
     );
     expect(file).toContain(`keys_place[][2] = {${places.join(", ")}};`);
-    expect(addressesCsv(gridAddressTables(c))).toContain("Place 6,R2,C2");
+    expect(addressesCsv(c, gridAddressTables(c))).toContain("Place 6,R2,C2");
     const places6 = gridAddressTables(c)[0]!.rows[5]!;
     expect(planMarkdown(planText(c))).toContain(`| Place 6 | R2 | C2 | ${places6.pins} |`);
   });

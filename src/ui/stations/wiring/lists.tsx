@@ -55,7 +55,9 @@ export function Lists() {
   const n = kit.benches;
   const csv = () => {
     const { fields, rows } = kitTable(view.bom, view.wires, project.kit);
-    saveFile("kit.csv", toCsv(fields, rows), "text/csv");
+    const plan = view.fingerprint;
+    const marked = rows.map((r) => [...r, plan]);
+    saveFile("kit.csv", toCsv([...fields, "plan"], marked), "text/csv");
   };
   return (
     <div className="mt-3">
