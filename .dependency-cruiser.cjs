@@ -18,6 +18,7 @@ const ROOMS = [
   "firmware",
   "bench",
   "checks",
+  "wires",
   "formats",
   "sums",
 ];
@@ -41,7 +42,12 @@ module.exports = {
   forbidden: [
     ...rooms,
     advice,
-    layer("core-alone", "^src/core", "^src/(db|server|workers|prove|cli|ui|app)", "core imports nothing outside itself"),
+    layer(
+      "core-alone",
+      "^src/core",
+      "^src/(db|server|workers|prove|cli|ui|app)",
+      "core imports nothing outside itself",
+    ),
     {
       name: "core-pure",
       severity: "error",

@@ -38,12 +38,12 @@ describe("the walk in the README", () => {
     await station(page, "Parts").click();
     await page.getByRole("textbox", { name: /Find by/ }).fill("red led");
     await page.getByTestId("add-discrete/led-red").click();
-    await page.getByTestId("part-D1").waitFor();
-    await expect.poll(() => page.getByTestId("part-D1").innerText()).toContain("220 Ω");
+    await page.getByTestId("part-LED1").waitFor();
+    await expect.poll(() => page.getByTestId("part-LED1").innerText()).toContain("220 Ω");
     await expect.poll(() => verdict(page)).toBe("Ready to wire");
 
     await station(page, "Pins").click();
-    await page.locator('[data-cell^="D1.A|"][data-state="chosen"]').waitFor();
+    await page.locator('[data-cell^="LED1.A|"][data-state="chosen"]').waitFor();
 
     await station(page, "Wiring").click();
     await page.getByLabel("Step 1 done").check();
@@ -89,19 +89,19 @@ describe("a new project from empty to the ZIP", () => {
 
     // Move the lamp: grab its dot, let go on another pin.
     await station(page, "Pins").click();
-    const from = page.locator('[data-cell^="D1.A|"][data-state="chosen"]');
-    const to = page.locator('[data-cell="D1.A|D9"]');
+    const from = page.locator('[data-cell^="LED1.A|"][data-state="chosen"]');
+    const to = page.locator('[data-cell="LED1.A|D9"]');
     await from.hover();
     await page.mouse.down();
     await to.hover();
     await page.mouse.up();
-    await page.locator('[data-cell="D1.A|D9"][data-state="chosen"]').waitFor();
-    await page.getByRole("button", { name: "Lock D1.A" }).click();
-    await page.locator('[data-cell="D1.A|D9"][data-state="locked"]').waitFor();
+    await page.locator('[data-cell="LED1.A|D9"][data-state="chosen"]').waitFor();
+    await page.getByRole("button", { name: "Lock LED1.A" }).click();
+    await page.locator('[data-cell="LED1.A|D9"][data-state="locked"]').waitFor();
     await page.getByRole("button", { name: "Undo" }).click();
-    await page.locator('[data-cell="D1.A|D9"][data-state="chosen"]').waitFor();
+    await page.locator('[data-cell="LED1.A|D9"][data-state="chosen"]').waitFor();
     await page.getByRole("button", { name: "Redo" }).click();
-    await page.locator('[data-cell="D1.A|D9"][data-state="locked"]').waitFor();
+    await page.locator('[data-cell="LED1.A|D9"][data-state="locked"]').waitFor();
     await saved(page);
 
     await station(page, "Hand-out").click();
@@ -163,13 +163,13 @@ describe("a new project from empty to the ZIP", () => {
     await tabTo(focused('[role="gridcell"]'));
     await key.press("ArrowRight");
     await key.press("ArrowRight");
-    await page.getByText(/1 wire moves: D1.A/).waitFor();
+    await page.getByText(/1 wire moves: LED1.A/).waitFor();
     await key.press("Enter");
-    await page.locator('[data-cell="D1.A|GP2"][data-state="chosen"]').waitFor();
+    await page.locator('[data-cell="LED1.A|GP2"][data-state="chosen"]').waitFor();
     await key.press("l");
-    await page.locator('[data-cell="D1.A|GP2"][data-state="locked"]').waitFor();
+    await page.locator('[data-cell="LED1.A|GP2"][data-state="locked"]').waitFor();
     await key.press("Control+z");
-    await page.locator('[data-cell="D1.A|GP2"][data-state="chosen"]').waitFor();
+    await page.locator('[data-cell="LED1.A|GP2"][data-state="chosen"]').waitFor();
 
     await key.press("Control+k");
     await page.getByPlaceholder(/station, part/).waitFor();
@@ -227,7 +227,7 @@ describe("nothing is lost", () => {
     await other.getByText("Two tabs (my copy)").waitFor();
     await other.getByTestId("part-SW1").waitFor();
     await page.reload();
-    await page.getByTestId("part-D1").waitFor();
+    await page.getByTestId("part-LED1").waitFor();
     expect(await page.getByTestId("part-SW1").count()).toBe(0);
   });
 
@@ -294,7 +294,7 @@ describe("changing one's mind", () => {
     await page.getByText("Current wanted takes 0.5 to 20 mA").waitFor();
     await current.fill("2");
     await current.press("Enter");
-    await page.getByTestId("part-D1").getByText("1500 Ω").waitFor();
+    await page.getByTestId("part-LED1").getByText("1500 Ω").waitFor();
   });
 });
 

@@ -162,7 +162,7 @@ describe("taking over a parts list", () => {
     await expect.poll(() => take.innerText()).toBe("Take over 3 parts and 2 lines into the drawer");
     await take.click();
     await page.getByTestId("part-M2").waitFor();
-    expect(await page.getByTestId("part-D1").isVisible()).toBe(true);
+    expect(await page.getByTestId("part-LED1").isVisible()).toBe(true);
     await tab(page, "My drawer");
     await expect.poll(() => page.getByTestId("values-Ω").innerText()).toContain("4.7 kΩ");
     await expect.poll(() => page.getByTestId("values-F").innerText()).toContain("100 nF");
@@ -205,8 +205,8 @@ describe("the drawer", () => {
     await page.getByRole("button", { name: "One more in the drawer" }).click();
     await page.getByTestId("owned").filter({ hasText: "1" }).waitFor();
     await page.getByTestId("add-marked").click();
-    await page.getByTestId("part-D1").waitFor();
-    await expect.poll(() => page.getByTestId("part-D1").innerText()).toContain("270 Ω");
+    await page.getByTestId("part-LED1").waitFor();
+    await expect.poll(() => page.getByTestId("part-LED1").innerText()).toContain("270 Ω");
     await saved(page);
     const [plan] = [
       await download(page, () =>
@@ -214,7 +214,7 @@ describe("the drawer", () => {
       ),
     ];
     const csv = execFileSync("unzip", ["-p", plan!, "parts.csv"], { encoding: "utf8" });
-    expect(csv).toMatch(/discrete\/led-red,.*,D1,.*,1,1\r?$/m);
+    expect(csv).toMatch(/discrete\/led-red,.*,LED1,.*,1,1\r?$/m);
     await start(page, "The next one");
     await tab(page, "My drawer");
     await page.getByTestId("values-Ω").getByText("270 Ω").waitFor();

@@ -6,6 +6,7 @@ import { boardsCommand } from "./boards";
 import { checkCommand } from "./check";
 import { partCommand, partsCommand } from "./parts";
 import { planCommand } from "./plan";
+import { pinmapCommand, wireCommand } from "./wire";
 import { placeCommand, printCommand, rewireCommand } from "./wiring";
 import { EXIT, Unusable } from "./io";
 
@@ -75,6 +76,28 @@ export async function main(argv: string[]): Promise<number> {
     .option("--force", "replace a folder that is not empty")
     .option("--replan", "let wires that nobody locked move, too")
     .action(async (file, o) => done(await planCommand(file, o)));
+  program
+    .command("wire <file>")
+    .description("wires by hand: join, cut, put between; as built; given pins; without any, list the wires")
+    .option("--join <points...>", "two points each: a wire between them")
+    .option("--cut <points...>", "two points each: the wire between them goes")
+    .option("--between <points and part...>", "two points and a part each: the part goes into their wire")
+    .option("--take-out <refs...>", "parts that go")
+    .option("--close", "close the gap that a part taken out leaves")
+    .option("--really <points...>", "three points each: a wire's ends as planned, and where its second end really is")
+    .option("--swap <points...>", "two points each: what is wired to them is exchanged")
+    .option("--turn <refs...>", "plugs that sit the wrong way round")
+    .option("--other-row <refs...>", "parts whose wires are in the other row of the board's header")
+    .option("--given <file>", "a program or table whose lines prescribe pins")
+    .option("--out <file>", "write the changed project here")
+    .option("--json", "one JSON value")
+    .action(async (file, o) => done(await wireCommand(file, o)));
+  program
+    .command("pinmap <file>")
+    .description("the plan's pins for a program of one's own")
+    .option("--csv", "as a table")
+    .option("--json", "one JSON value")
+    .action((file, o) => done(pinmapCommand(file, o)));
   try {
     await program.parseAsync(argv, { from: "user" });
   } catch (e) {

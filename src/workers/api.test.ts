@@ -22,9 +22,9 @@ const STRIP = { ref: "M3", part: "module/ws2812b-strip", options: { pixels: 30 }
 describe("what the interface asks", () => {
   it("adding a part brings companions and a plan in one step", async () => {
     const s = await api.add(planned([BOARD5, USB]), "discrete/led-red", "Lamp");
-    expect(s.ref).toBe("D1");
+    expect(s.ref).toBe("LED1");
     expect(s.project.parts[2]).toEqual({
-      ref: "D1",
+      ref: "LED1",
       part: "discrete/led-red",
       label: "Lamp",
       companions: { seriesResistor: { ohm: 390 } },
@@ -93,7 +93,7 @@ describe("what the interface asks", () => {
       quantity: 3,
       options: { current_mA: 5 },
     });
-    expect(s.refs).toEqual(["D1", "D2", "D3"]);
+    expect(s.refs).toEqual(["LED1", "LED2", "LED3"]);
     expect(s.project.parts.slice(2).map((p) => [p.label, p.options])).toEqual([
       ["Eye 1", { current_mA: 5 }],
       ["Eye 2", { current_mA: 5 }],

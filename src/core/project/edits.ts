@@ -64,6 +64,15 @@ const BaseEdit = z.discriminatedUnion("type", [
   z.strictObject({ type: z.literal("addLink"), link: LinkSchema }),
   z.strictObject({ type: z.literal("removeLink"), from: z.string(), to: z.string() }),
   z.strictObject({ type: z.literal("lock"), from: z.string(), to: z.string(), locked: z.boolean() }),
+  /** A wire's own length, gauge and colour; null goes back to what holds for its part or net. */
+  z.strictObject({
+    type: z.literal("setLink"),
+    from: z.string(),
+    to: z.string(),
+    cm: LinkSchema.shape.cm.unwrap().nullable().optional(),
+    awg: LinkSchema.shape.awg.unwrap().nullable().optional(),
+    colour: LinkSchema.shape.colour.unwrap().nullable().optional(),
+  }),
   z.strictObject({ type: z.literal("moveLink"), end: z.string(), from: z.string(), to: z.string() }),
   z.strictObject({ type: z.literal("setPlan"), parts: ProjectSchema.shape.parts, links: ProjectSchema.shape.links }),
   z.strictObject({ type: z.literal("savePlan"), at: z.string().max(40) }),
@@ -200,6 +209,19 @@ const HANDLERS: Handlers = {
     ...p,
     links: p.links.map((l) => (same(l, e.end, e.from) ? { ...l, from: e.end, to: e.to } : l)),
   }),
+  setLink: (p, e) => ({
+    ...p,
+    links: p.links.map((l) => {
+      if (!same(l, e.from, e.to)) return l;
+      let now = l;
+      for (const key of ["cm", "awg", "colour"] as const) {
+        const value = e[key];
+        if (value === null) now = without(now, key);
+        else if (value !== undefined) now = { ...now, [key]: value };
+      }
+      return now;
+    }),
+  }),
   setPlan: (p, e) => ({ ...p, parts: e.parts, links: e.links }),
   savePlan: (p, e) => ({ ...p, savedPlan: { at: e.at, links: p.links } }),
   // Wires to the old host's pins mean nothing on the new one.
@@ -329,6 +351,8 @@ const SAYS: { [T in BasicEdit["type"]]: (e: Extract<BasicEdit, { type: T }>) => 
   removeLink: (e) => `unwire ${e.from} from ${e.to}`,
   lock: (e) => `${e.locked ? "lock" : "unlock"} ${e.from}`,
   moveLink: (e) => `move ${e.end} to ${e.to}`,
+  setLink: (e) =>
+    `wire ${e.from} to ${e.to}: ${e.cm ? `${e.cm} cm ` : ""}${e.awg ? `${e.awg} AWG ` : ""}${e.colour ?? ""}`.trim(),
   setPlan: () => "plan the pins",
   savePlan: () => "save the plan to compare with",
   setHost: (e) => `${e.ref} on ${e.host}`,

@@ -97,7 +97,10 @@ describe("edits", () => {
     expect(q.links).toEqual([{ from: "S1.USB", to: "B1.USB" }]);
   });
   it("numbers new parts by kind", () => {
-    expect(nextRef(p, "discrete/led-red")).toBe("D2");
+    expect(nextRef(p, "discrete/led-red")).toBe("LED1");
+    // No reference of a loose part reads like a pin that boards print.
+    for (const id of catalogue.parts.map((x) => x.id).filter((x) => x.startsWith("discrete/")))
+      expect(nextRef(p, id), id).not.toMatch(/^(D|A|GP|GPIO|IO|P[A-Z])\d+$/);
     expect(nextRef(p, "module/bme280")).toBe("M1");
     expect(nextRef(p, "discrete/button")).toBe("SW1");
   });

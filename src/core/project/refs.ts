@@ -10,15 +10,18 @@ const PREFIX: Record<string, string> = {
   discrete: "X",
 };
 const DISCRETE: [RegExp, string][] = [
-  [/led/, "D"],
-  [/diode/, "D"],
-  [/resistor|ldr|thermistor|potentiometer/, "R"],
+  // Never a letter that boards print before a number: D8 and A0 are pins.
+  [/led/, "LED"],
+  [/diode/, "DIO"],
+  [/potentiometer/, "POT"],
+  [/ldr|thermistor/, "RS"],
+  [/resistor/, "R"],
   [/electrolytic|capacitor/, "C"],
   [/button|toggle|switch|reed/, "SW"],
   [/npn|nmos/, "Q"],
 ];
 
-/** The next free reference for a part: B1, M3, D2, SW1 …, numbered by the letters that its kind uses. */
+/** The next free reference for a part: B1, M3, LED2, SW1 …, numbered by the letters that its kind uses. */
 export function nextRef(project: Project, partId: string): string {
   const kind = partKind(partId);
   const letters = (kind === "discrete" && DISCRETE.find(([re]) => re.test(partId))?.[1]) || PREFIX[kind] || "X";

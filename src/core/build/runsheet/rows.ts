@@ -1,6 +1,6 @@
 import { findPin } from "../../parts/catalogue";
 import type { Circuit } from "../../circuit";
-import type { Instance, Net } from "../../circuit/netlist";
+import { linkBehind, type Instance, type Net } from "../../circuit/netlist";
 import { JUMPER_AWG } from "../../circuit/power";
 import type { Layout, PlacedPart } from "../breadboard";
 import { houseRule } from "../../project";
@@ -169,9 +169,12 @@ function makeRows(c: Circuit): RunRow[] {
     return hole ? `hole ${hole}, ${inst ? `in the row of ${at}` : at}` : at;
   };
   const { nets, layout } = laidNets(c);
+  // What the person said of this very wire goes before what holds for the whole part.
+  const own = (s: Stretch) => linkBehind(c.netlist, nameOf(s.a), nameOf(s.b));
   const lengthOf = (s: Stretch, leg: boolean): number => {
     if (s.cable) return CABLE_CM;
     if (s.joined) return 0;
+    if (own(s)?.cm !== undefined && !(s.holes?.[0] && s.holes[1])) return own(s)!.cm!;
     if (s.close) return LEG_CM;
     // A jumper on the breadboard: from hole to hole, with what goes down into both.
     if (s.holes?.[0] && s.holes[1]) return Math.ceil((s.apart_mm! + HOLE_MM) / 10);
@@ -199,13 +202,15 @@ function makeRows(c: Circuit): RunRow[] {
       fromWords: words(s.a, holeA),
       toWords: words(s.b, holeB),
       net: net.name,
-      colour: s.cable || s.joined || (!s.holes && isLead(ia) && isLead(ib)) ? "" : colours.get(net.id)!,
+      colour: s.cable || s.joined || (!s.holes && isLead(ia) && isLead(ib))
+          ? ""
+          : (own(s)?.colour ?? colours.get(net.id)!),
       length_cm: lengthOf(s, leg),
       endA: s.cable ? "plug" : ia && !holeA ? endKind(ia) : "pin",
       endB: s.cable ? "plug" : ib && !holeB ? endKind(ib) : "pin",
       holeA,
       holeB,
-      awg: s.cable ? 0 : (s.heavy?.awg ?? JUMPER_AWG),
+      awg: s.cable ? 0 : (own(s)?.awg ?? s.heavy?.awg ?? JUMPER_AWG),
       note: note.filter(Boolean).join(". "),
       why: s.cable ? WHY.source : WHY[phase],
       check: CHECK[phase],

@@ -1,11 +1,12 @@
 import type { Circuit } from "../../circuit";
-import type { Instance } from "../../circuit/netlist";
+import { linkBehind, type Instance } from "../../circuit/netlist";
 import { JUMPER_AWG, stageHeat } from "../../circuit/power";
 import { airOf } from "../../project";
 import { netColours } from "../colours";
 import { benchName } from "../names";
 import { isSupply } from "../runsheet/ends";
 import { laidByRule } from "../runsheet/laid";
+import { nameOf } from "../runsheet/sharing";
 import { heightOf } from "./heights";
 
 export interface CutRow {
@@ -53,10 +54,11 @@ function cutList(c: Circuit): CutRow[] {
   for (const { net, stretches } of laidByRule(c))
     for (const s of stretches) {
       const ends = [s.a, s.b].flatMap((p) => (typeof p === "string" ? [] : [p.ref]));
-      const cm = Math.max(0, ...ends.map((r) => given.get(r) ?? 0)) || INSIDE_CM;
+      const own = linkBehind(c.netlist, nameOf(s.a), nameOf(s.b));
+      const cm = own?.cm ?? (Math.max(0, ...ends.map((r) => given.get(r) ?? 0)) || INSIDE_CM);
       const cut_cm = Math.ceil(cm * SLACK + ENDS_CM);
-      const awg = s.heavy?.awg ?? JUMPER_AWG;
-      const colour = colours.get(net.id)!;
+      const awg = own?.awg ?? s.heavy?.awg ?? JUMPER_AWG;
+      const colour = own?.colour ?? colours.get(net.id)!;
       const key = `${colour} ${awg} ${cut_cm}`;
       const row = rows.get(key) ?? { colour, awg, cut_cm, quantity: 0, nets: [] };
       row.quantity++;

@@ -7,6 +7,7 @@ import { slowCases } from "./level-slow.cases";
 import { driverLossCases } from "./load-driver-loss.cases";
 import { contentionRailCases } from "./net-contention-rail.cases";
 import { openInputCases } from "./net-open-input.cases";
+import { stuckCases } from "./net-stuck.cases";
 import { batteryNoteCases } from "./notes.cases";
 import { partRatingCases } from "./part-rating.cases";
 import { arrivesCases } from "./power-arrives.cases";
@@ -23,6 +24,7 @@ export const solvedCases: Case[] = [
   ...commonModeCases,
   ...contentionRailCases,
   ...openInputCases,
+  ...stuckCases,
   ...slowCases,
   ...shortByContactCases,
   ...contactRatingCases,

@@ -8,6 +8,7 @@ import { driverLoss } from "./load-driver-loss";
 import { contentionRail } from "./net-contention-rail";
 import { openInput } from "./net-open-input";
 import { partRating } from "./part-rating";
+import { stuck } from "./net-stuck";
 import { arrives } from "./power-arrives";
 import { inrush } from "./power-inrush";
 import { mains } from "./power-mains";
@@ -24,6 +25,7 @@ export const solvedRules: readonly Rule[] = [
   commonMode,
   contentionRail,
   openInput,
+  stuck,
   slow,
   shortByContact,
   contactRating,

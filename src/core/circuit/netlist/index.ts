@@ -4,3 +4,4 @@ export * from "./expand";
 export { buildNets, voltName } from "./build";
 export { CLAMP_V, clampsToSupply, dropAt, INJECTION_MA, levelVerdicts, type LevelVerdict } from "./levels";
 export { groundOf, isolationBroken } from "./grounds";
+export * from "./looks";

@@ -1,4 +1,4 @@
-import type { Net, Netlist, Wire } from "../netlist";
+import { linkBehind, type Net, type Netlist, type Wire } from "../netlist";
 import { endText } from "./ends";
 import { sourcesOn } from "./at";
 import type { PowerReport } from "./tree";
@@ -146,8 +146,9 @@ function treeOf(n: Netlist, power: PowerReport, net: Net): Branch[] {
       continue;
     }
     const far = [entry.get(wire.to.ref), entry.get(wire.from.ref)];
-    const cm = far.map((p) => p?.wire_cm).find((x) => x !== undefined) ?? USUAL_CM;
-    const given = far.map((p) => p?.options?.wire_awg).find((x): x is number => typeof x === "number");
+    const own = linkBehind(n, endText(wire.from), endText(wire.to));
+    const cm = own?.cm ?? far.map((p) => p?.wire_cm).find((x) => x !== undefined) ?? USUAL_CM;
+    const given = own?.awg ?? far.map((p) => p?.options?.wire_awg).find((x): x is number => typeof x === "number");
     const awg = given ?? (below.peak > JUMPER_A ? gaugeFor(below.peak, cm, net.V.typ) : JUMPER_AWG);
     out.push({
       ...branch,
