@@ -33,7 +33,7 @@ function together(a: ReturnType<typeof circuitOf>, b: ReturnType<typeof circuitO
       const to = home.get(e);
       if (to) groups.set(to, (groups.get(to) ?? new Set()).add(n));
     }
-  return [...groups.values()].filter((s) => s.size > 1).map((s) => [...s].map((n) => n.name));
+  return [...groups.values()].filter((s) => s.size > 1).map((s) => [...s].map((n) => n.name).sort());
 }
 
 const key = (f: Finding) => `${f.rule}|${f.at.join("|")}|${f.severity}`;
