@@ -6,10 +6,12 @@ import { pinsApi } from "./stations/pins";
 import { powerApi } from "./stations/power";
 import { projectApi } from "./stations/project";
 import { wiringApi } from "./stations/wiring";
+import { wiresApi } from "./stations/wires";
 
 export type { Preview } from "./stations/project";
 export type { Found, ListChoice } from "./stations/parts";
 export type { OwnPartCheck } from "./stations/own-parts";
+export type { Told } from "./stations/wires";
 
 /**
  * Everything that the interface asks of the core, one file a station. Runs in a worker; every call takes and returns plain
@@ -22,6 +24,7 @@ export const api = {
   ...pinsApi,
   ...powerApi,
   ...wiringApi,
+  ...wiresApi,
   ...firmwareApi,
   ...benchApi,
 };

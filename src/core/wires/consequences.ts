@@ -21,22 +21,22 @@ export interface Consequences {
 
 const endsOf = (n: Net) => n.ends.map((e) => `${e.ref}.${e.pin}`);
 
-/** Nets of one circuit that lie in one net of another; single ends count only when they are what is joined. */
+/** Nets of one circuit that lie in one net of another, by their names; a pin that was on none by its own. */
 function together(a: ReturnType<typeof circuitOf>, b: ReturnType<typeof circuitOf>): string[][] {
   const home = new Map<string, Net>();
-  for (const n of b.netlist.nets) for (const e of endsOf(n)) home.set(e, n);
-  const groups = new Map<Net, Set<Net>>();
-  const seen = new Set<string>();
-  for (const n of a.netlist.nets)
-    for (const e of endsOf(n)) {
-      seen.add(e);
-      const to = home.get(e);
-      if (to) groups.set(to, (groups.get(to) ?? new Set()).add(n));
-    }
-  return [...groups.values()].filter((s) => s.size > 1).map((s) => [...s].map((n) => n.name).sort());
+  for (const n of a.netlist.nets) for (const e of endsOf(n)) home.set(e, n);
+  const known = new Set(a.project.parts.map((p) => p.ref));
+  return b.netlist.nets.flatMap((n) => {
+    const ends = endsOf(n).filter((e) => known.has(e.split(".")[0]!));
+    // A pin that nothing was wired to is called as it is printed, not by the net of one that it will be.
+    const names = new Set(ends.map((e) => ((home.get(e)?.ends.length ?? 0) > 1 ? home.get(e)!.name : e)));
+    return names.size > 1 ? [[...names].sort()] : [];
+  });
 }
 
-const key = (f: Finding) => `${f.rule}|${f.at.join("|")}|${f.severity}`;
+/** The same trouble of the same parts, on whichever pins it is. */
+const key = (f: Finding) =>
+  `${f.rule}|${[...new Set(f.at.map((x) => x.split(".")[0]))].sort().join("|")}|${f.severity}`;
 const short = ({ rule, severity, message }: Finding) => ({ rule, severity, message });
 
 /** The difference between two states of a project, as far as wires go. */

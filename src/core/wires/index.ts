@@ -7,3 +7,4 @@ export * from "./built";
 export * from "./given";
 export * from "./pinmap";
 export * from "./table";
+export * from "./ask";

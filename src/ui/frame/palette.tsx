@@ -35,6 +35,13 @@ export function Palette({ close }: { close(): void }) {
             <Command.Item className={item} onSelect={() => void s.run(async (p) => core().plan(p)).then(close)}>
               Plan all open pins
             </Command.Item>
+            <Command.Item
+              className={item}
+              value="join two points wire by hand"
+              onSelect={() => (router.push(`/p/${s.id}/wiring?show=wires`), close())}
+            >
+              Join two points
+            </Command.Item>
             {s.canUndo && (
               <Command.Item className={item} onSelect={() => (s.undo(), close())}>
                 Undo: {s.canUndo}

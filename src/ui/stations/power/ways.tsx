@@ -24,7 +24,14 @@ function Steps({ w }: { w: Way }) {
           <span>
             {STEP[s.kind](s)} <span className="num">{volts(s.typ_V)}</span>
             <span className="num block text-sm text-soft">
-              {s.kind === "source" ? "at worst" : `−${volts(Math.max(0, s.dropWorst_V))},`} {volts(s.worst_V)}
+              {s.kind === "source"
+                ? "at worst "
+                : s.dropWorst_V >= 0.005
+                  ? `−${volts(s.dropWorst_V)}, `
+                  : s.kind === "converter"
+                    ? "holds "
+                    : ""}
+              {volts(s.worst_V)}
             </span>
           </span>
         </li>

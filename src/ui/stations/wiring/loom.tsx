@@ -10,6 +10,7 @@ import { useProject } from "@/ui/state/project";
 import { Zoom } from "@/ui/shared/zoom";
 import { lineOf, patternOf } from "@/ui/shared/wire-colours";
 import { useCore } from "./use-core";
+import { Joint, JointTold, useJoint, type JointState } from "./wires/joint";
 
 const askLoom = (p: Project) => core().loom(p);
 const GRID = 8;
@@ -59,6 +60,7 @@ function Box({
   ends,
   move,
   scale,
+  joint,
 }: {
   box: LoomBox;
   on: boolean;
@@ -66,6 +68,7 @@ function Box({
   /** By so much, in drawing units. */
   move(dx: number, dy: number): void;
   scale(): number;
+  joint: JointState;
 }) {
   const [drag, setDrag] = useState<{ x: number; y: number; dx: number; dy: number } | null>(null);
   const mid = box.x + box.w / 2;
@@ -134,6 +137,7 @@ function Box({
           const look = p.used ? "fill-ink stroke-ink" : "fill-sheet stroke-soft";
           return (
             <g key={p.end}>
+              <Joint end={p.end} x={p.x} y={p.y} joint={joint} />
               {p.first ? (
                 <rect x={p.x - r} y={p.y - r} width={2 * r} height={2 * r} className={look} />
               ) : (
@@ -164,11 +168,13 @@ function Drawing({
   row,
   plain,
   scale,
+  joint,
 }: {
   loom: Geometry;
   row: RunRow | undefined;
   plain: boolean;
   scale(): number;
+  joint: JointState;
 }) {
   const { lit, light, run } = useProject();
   const wanted = row && isLaid(row) ? row : undefined;
@@ -227,6 +233,7 @@ function Drawing({
           on={lit.has(b.ref) || lookAt === b.ref}
           ends={ends}
           scale={scale}
+          joint={joint}
           move={(dx, dy) =>
             // From where it is by now: quick key presses add up.
             void run((p) => {
@@ -246,7 +253,9 @@ export function Loom({ row }: { row: RunRow | undefined }) {
   const loom = useCore(askLoom);
   const [plain, setPlain] = useState(false);
   const svg = useRef<SVGSVGElement | null>(null);
+  const joint = useJoint();
   if (!loom) return <p className="p-6 text-soft">Drawing…</p>;
+  const reachable = { ...joint, at: joint.at ?? loom.boxes[0]?.pins[0]?.end ?? null };
   const moved = Object.keys(project.drawing?.loom ?? {}).length;
   const scale = () => svg.current?.getScreenCTM()?.a ?? 1;
   const exported = (kind: "svg" | "png") =>
@@ -292,12 +301,14 @@ export function Loom({ row }: { row: RunRow | undefined }) {
           aria-label={`Loom drawing: ${loom.boxes.length} parts, ${loom.crossings} crossings of wires`}
           data-testid="loom"
         >
-          <Drawing loom={loom} row={row} plain={plain} scale={scale} />
+          <Drawing loom={loom} row={row} plain={plain} scale={scale} joint={reachable} />
         </svg>
       </Zoom>
+      <JointTold joint={joint} />
       <p className="pt-1 text-sm text-soft">
-        Square pin: pin 1. Double bar: the wire goes to the rail or splice that is named. Drag a part, or choose it with
-        Tab and move it with the arrow keys.
+        Drag from pin to pin to join them, or press Enter on one and on the other. Square pin: pin 1. Double bar: the
+        wire goes to the rail or splice that is named. Drag a part, or choose it with Tab and move it with the arrow
+        keys.
       </p>
     </>
   );

@@ -1,5 +1,6 @@
-import type { RunRow } from "@/core/build/runsheet";
+import { isLaid, type RunRow } from "@/core/build/runsheet";
 import { Tick } from "@/ui/shared/tick";
+import { Elsewhere } from "./wires/elsewhere";
 import { Swatch } from "@/ui/shared/wire-colours";
 
 /** A rail or a splice says everything by its name. */
@@ -25,12 +26,12 @@ export function Row({
   tick(v: boolean): void;
 }) {
   return (
-    <li className={`flex items-stretch border-b border-line ${on ? "bg-wash" : ""}`} data-testid="run-row">
+    <li className={`flex flex-wrap items-stretch border-b border-line ${on ? "bg-wash" : ""}`} data-testid="run-row">
       <label className="flex w-12 shrink-0 items-center justify-center">
         <Tick checked={done} says={`Step ${row.step} done`} change={tick} />
       </label>
       <button
-        className={`min-w-0 grow py-1.5 pr-2 text-left ${done ? "text-soft" : ""}`}
+        className={`min-w-0 flex-1 py-1.5 pr-2 text-left ${done ? "text-soft" : ""}`}
         onClick={pick}
         aria-pressed={on}
       >
@@ -68,6 +69,7 @@ export function Row({
           </span>
         )}
       </button>
+      {on && isLaid(row) && <Elsewhere row={row} />}
     </li>
   );
 }

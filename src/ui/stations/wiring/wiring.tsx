@@ -1,5 +1,5 @@
 "use client";
-import { useState } from "react";
+import { usePathname, useSearchParams } from "next/navigation";
 import { Download } from "@/ui/shared/download";
 import { Tabs } from "@/ui/shared/tabs";
 import { StationTitle } from "@/ui/shared/title";
@@ -10,10 +10,12 @@ import { Lists } from "./lists";
 import { Prints } from "./prints";
 import { RunSheet } from "./run-sheet";
 import { Solder } from "./solder";
+import { Wires } from "./wires/wires";
 
-type TabId = "sheet" | "board" | "solder" | "lists" | "prints" | "compare";
+type TabId = "sheet" | "wires" | "board" | "solder" | "lists" | "prints" | "compare";
 const TABS: { id: TabId; name: string }[] = [
   { id: "sheet", name: "Run sheet" },
+  { id: "wires", name: "Wires" },
   { id: "board", name: "Breadboard" },
   { id: "solder", name: "Solder build" },
   { id: "lists", name: "Lists" },
@@ -22,6 +24,7 @@ const TABS: { id: TabId; name: string }[] = [
 ];
 const VIEWS: Record<TabId, React.ComponentType> = {
   sheet: RunSheet,
+  wires: Wires,
   board: Breadboard,
   solder: Solder,
   lists: Lists,
@@ -32,7 +35,10 @@ const VIEWS: Record<TabId, React.ComponentType> = {
 /** Wiring: everything that a person builds from, and what the hands need for it. */
 export function Wiring() {
   const { view } = useProject();
-  const [tab, setTab] = useState<TabId>("sheet");
+  const path = usePathname();
+  const asked = useSearchParams().get("show");
+  const tab: TabId = TABS.find((t) => t.id === asked)?.id ?? "sheet";
+  const setTab = (t: TabId) => window.history.replaceState(null, "", t === "sheet" ? path : `${path}?show=${t}`);
   const wires = view.rows.filter((r) => r.kind === "wire" || r.kind === "leg").length;
   const View = VIEWS[tab];
   return (

@@ -1,0 +1,94 @@
+"use client";
+import { useState } from "react";
+import { toast } from "sonner";
+import type { WireAsk } from "@/core/wires";
+import { core } from "@/ui/state/core";
+import { useProject } from "@/ui/state/project";
+import { PointField } from "./point-field";
+import { Consequence } from "./told";
+import { useTold } from "./use-told";
+
+type Kind = "turn" | "other row" | "swap";
+const KINDS: { id: Kind; name: string }[] = [
+  { id: "swap", name: "two wires are swapped" },
+  { id: "turn", name: "a plug sits the wrong way round" },
+  { id: "other row", name: "a part's wires are in the other row" },
+];
+
+/** What was built differently: the plan follows, the program with it, and ticks of untouched wires stay. */
+export function Built() {
+  const { view, run } = useProject();
+  const [kind, setKind] = useState<Kind>("swap");
+  const [ref, setRef] = useState("");
+  const [one, setOne] = useState("");
+  const [other, setOther] = useState("");
+  const parts = view.parts.filter((p) => !p.isHost);
+  const ask: WireAsk | null =
+    kind === "swap"
+      ? one.trim() && other.trim()
+        ? { do: "swap", from: one, to: other }
+        : null
+      : ref
+        ? { do: kind, ref }
+        : null;
+  const told = useTold(ask);
+  const go = () => {
+    if (!ask || !told?.ok) return;
+    void run((p) => core().doWire(p, ask)).then((s) => {
+      if (!s) return;
+      toast(`The plan follows: ${told.says}.`);
+      setRef("");
+      setOne("");
+      setOther("");
+    });
+  };
+  return (
+    <details className="mt-4">
+      <summary className="cursor-pointer text-lg font-bold">It is built differently</summary>
+      <p className="text-sm text-soft">
+        For one wire, say at its row where it really is. The plan, the program and the sheet follow what is built.
+      </p>
+      <form
+        className="mt-2 flex flex-wrap items-end gap-3"
+        onSubmit={(e) => {
+          e.preventDefault();
+          go();
+        }}
+      >
+        <label className="text-sm">
+          What is so
+          <select className="block" value={kind} onChange={(e) => setKind(e.target.value as Kind)}>
+            {KINDS.map((k) => (
+              <option key={k.id} value={k.id}>
+                {k.name}
+              </option>
+            ))}
+          </select>
+        </label>
+        {kind === "swap" ? (
+          <>
+            <PointField label="one point" value={one} set={setOne} />
+            <PointField label="the other" value={other} set={setOther} done={go} />
+          </>
+        ) : (
+          <label className="text-sm">
+            Part
+            <select className="block" value={ref} onChange={(e) => setRef(e.target.value)}>
+              <option value="">choose</option>
+              {parts.map((p) => (
+                <option key={p.ref} value={p.ref}>
+                  {p.ref} {p.label === p.ref ? p.name : p.label}
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
+        <button className="btn-main" disabled={!told?.ok}>
+          So it is built
+        </button>
+      </form>
+      {told?.ok && <p className="mt-1">{told.says}.</p>}
+      <Consequence told={told} />
+    </details>
+  );
+}

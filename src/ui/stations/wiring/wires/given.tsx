@@ -1,0 +1,128 @@
+"use client";
+import { useEffect, useState } from "react";
+import { toast } from "sonner";
+import type { Consequences, GivenRow } from "@/core/wires";
+import { OpenFile } from "@/ui/shared/open-file";
+import { saveFile } from "@/ui/shared/save-file";
+import { core } from "@/ui/state/core";
+import { useProject } from "@/ui/state/project";
+import { Lines } from "./told";
+
+/** So much of a file is read, characters. */
+const MOST_CHARS = 200_000;
+
+const GOOD = new Set<GivenRow["state"]>(["served", "there already"]);
+
+/** Pins that a program, a plug or a schematic prescribes: pasted or opened, matched with a preview, and kept. */
+export function Given() {
+  const { project, run } = useProject();
+  const [text, setText] = useState("");
+  const [chosen, setChosen] = useState<Record<string, string>>({});
+  const [told, setTold] = useState<{ rows: GivenRow[]; brings: Consequences } | null>(null);
+  useEffect(() => {
+    let gone = false;
+    const timer = setTimeout(
+      () =>
+        text.trim()
+          ? void core()
+              .tellGiven(project, text, chosen)
+              .then((t) => !gone && setTold(t))
+          : setTold(null),
+      200,
+    );
+    return () => {
+      gone = true;
+      clearTimeout(timer);
+    };
+  }, [project, text, chosen]);
+  const served = told?.rows.filter((r) => GOOD.has(r.state)).length ?? 0;
+  const take = () =>
+    void run((p) => core().takeGiven(p, text, chosen)).then((s) => {
+      if (!s) return;
+      toast(`${served} given pins are kept.`);
+      setText("");
+      setChosen({});
+    });
+  const save = () =>
+    void core()
+      .pinMap(project)
+      .then((t) => saveFile("pins.txt", t, "text/plain"));
+  return (
+    <details className="mt-4">
+      <summary className="cursor-pointer text-lg font-bold">Pins that are given</summary>
+      <p className="text-sm text-soft">
+        A program that can&apos;t be changed, a plug or a schematic: paste or open its lines, such as{" "}
+        <code>#define LED_PIN 5</code>, <code>echo = Pin(3)</code> or <code>servo, D9</code>.
+      </p>
+      <div className="mt-2 flex flex-wrap items-start gap-3">
+        <textarea
+          aria-label="Lines that give pins"
+          className="num h-32 min-w-72 grow"
+          spellCheck={false}
+          maxLength={MOST_CHARS}
+          value={text}
+          onChange={(e) => setText(e.target.value)}
+        />
+        <div className="flex flex-col gap-2">
+          <OpenFile
+            says="Open a file"
+            label="A program or table whose lines give pins"
+            accept=".ino,.h,.hpp,.cpp,.c,.py,.csv,.txt"
+            open={async (file) => file && setText((await file.slice(0, MOST_CHARS).text()).slice(0, MOST_CHARS))}
+          />
+          <button className="btn" onClick={save}>
+            Save this plan&apos;s pins for another program
+          </button>
+        </div>
+      </div>
+      {told && !told.rows.length && <p className="mt-1 text-stop">No line here gives a name a pin.</p>}
+      {told && told.rows.length > 0 && (
+        <>
+          <table className="plain mt-2" data-testid="given">
+            <thead>
+              <tr>
+                <th>line</th>
+                <th>name</th>
+                <th>pin</th>
+                <th>is for</th>
+                <th>what becomes of it</th>
+              </tr>
+            </thead>
+            <tbody>
+              {told.rows.map((r) => (
+                <tr key={`${r.line} ${r.name}`}>
+                  <td className="num">{r.line}</td>
+                  <td className="num">{r.name}</td>
+                  <td className="num">{r.pin ?? r.token}</td>
+                  <td>
+                    {r.choices.length || chosen[r.name] ? (
+                      <select
+                        aria-label={`What ${r.name} is for`}
+                        value={chosen[r.name] ?? ""}
+                        onChange={(e) => setChosen((c) => ({ ...c, [r.name]: e.target.value }))}
+                      >
+                        <option value="">none of this project</option>
+                        {[...new Set([...r.choices, ...(chosen[r.name] ? [chosen[r.name]!] : [])])].map((n) => (
+                          <option key={n} value={n}>
+                            {n}
+                          </option>
+                        ))}
+                      </select>
+                    ) : (
+                      <span className="num">{r.need ?? ""}</span>
+                    )}
+                  </td>
+                  <td className={GOOD.has(r.state) ? "" : "text-stop"}>{r.says}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          <Lines brings={told.brings} nets={false} />
+          <button className="btn-main mt-2" disabled={!served} onClick={take}>
+            Keep {served} given pins
+          </button>
+        </>
+      )}
+    </details>
+  );
+}

@@ -1,0 +1,213 @@
+"use client";
+import { useState } from "react";
+import { Lock, LockOpen, Scissors } from "lucide-react";
+import { toast } from "sonner";
+import { BETWEEN_PARTS } from "@/core/wires/ask";
+import type { HandWire, WireAsk } from "@/core/wires";
+import { Swatch } from "@/ui/shared/wire-colours";
+import { core } from "@/ui/state/core";
+import { useProject } from "@/ui/state/project";
+import { PointField } from "./point-field";
+import { Consequence } from "./told";
+import { useTold } from "./use-told";
+
+const MADE: Record<HandWire["by"], string> = { plan: "planned", hand: "by hand", fix: "by a fix", unsaid: "as given" };
+const GAUGES = [18, 20, 22, 24, 26, 28, 30];
+
+function Length({ w, wire }: { w: HandWire; wire: string }) {
+  const { edit } = useProject();
+  const [text, setText] = useState<string | null>(null);
+  const save = () => {
+    if (text === null) return;
+    const cm = Number(text);
+    setText(null);
+    if (text.trim() === "") void edit({ type: "setLink", from: w.from, to: w.to, cm: null });
+    else if (Number.isFinite(cm) && cm > 0 && cm <= 2000) void edit({ type: "setLink", from: w.from, to: w.to, cm });
+    else toast.error("A length is a number of centimetres, from 1 to 2000.");
+  };
+  return (
+    <input
+      className={`num w-16 ${w.own.cm ? "font-bold" : ""}`}
+      inputMode="decimal"
+      aria-label={`Length of ${wire} in centimetres`}
+      value={text ?? String(w.cm ?? "")}
+      onChange={(e) => setText(e.target.value)}
+      onBlur={save}
+      onKeyDown={(e) => e.key === "Enter" && save()}
+    />
+  );
+}
+
+/** What is done with one wire: a part put into it, or where it really is. */
+function More({ w, what, close }: { w: HandWire; what: "between" | "really"; close(): void }) {
+  const { run } = useProject();
+  const [part, setPart] = useState("");
+  const [really, setReally] = useState("");
+  const ask: WireAsk | null =
+    what === "between"
+      ? part
+        ? { do: "between", from: w.from, to: w.to, part }
+        : null
+      : really.trim()
+        ? { do: "really", from: w.from, to: w.to, really }
+        : null;
+  const told = useTold(ask);
+  const go = () => {
+    if (!ask || !told?.ok) return;
+    void run((p) => core().doWire(p, ask)).then((s) => {
+      if (s) {
+        toast(`${told.says}.`);
+        close();
+      }
+    });
+  };
+  return (
+    <div className="bg-wash px-2 py-2">
+      <div className="flex flex-wrap items-end gap-3">
+        {what === "between" ? (
+          <label className="text-sm">
+            Put in between
+            <select autoFocus className="block" value={part} onChange={(e) => setPart(e.target.value)}>
+              <option value="">choose a part</option>
+              {BETWEEN_PARTS.map((p) => (
+                <option key={p.id} value={p.id}>
+                  {p.name}
+                </option>
+              ))}
+            </select>
+          </label>
+        ) : (
+          <PointField
+            label={`${w.to} is planned; the wire from ${w.from} is really at`}
+            value={really}
+            set={setReally}
+            done={go}
+          />
+        )}
+        <button className="btn-main" disabled={!told?.ok} onClick={go}>
+          {what === "between" ? "Put in" : "It is there"}
+        </button>
+        <button className="btn" onClick={close}>
+          Leave it
+        </button>
+      </div>
+      {told?.ok && <p className="mt-1">{told.says}.</p>}
+      <Consequence told={told} />
+    </div>
+  );
+}
+
+/** One wire of the table: edited in place, cut with Delete. */
+export function WireRow({ w, colours }: { w: HandWire; colours: readonly string[] }) {
+  const { run, edit, light } = useProject();
+  const [more, setMore] = useState<"between" | "really" | null>(null);
+  const wire = `${w.from} to ${w.to}`;
+  const cut = () =>
+    void run((p) => core().doWire(p, { do: "cut", from: w.from, to: w.to })).then((s) => s && toast(`Cut ${wire}.`));
+  const set = (x: object) => void edit({ type: "setLink", from: w.from, to: w.to, ...x });
+  return (
+    <>
+      <tr
+        tabIndex={0}
+        data-testid={`wire-${w.from}-${w.to}`}
+        aria-label={`Wire ${wire}`}
+        onMouseEnter={() => light([w.from, w.to, w.net])}
+        onMouseLeave={() => light([])}
+        onKeyDown={(e) => {
+          if (e.key === "Delete" && e.target === e.currentTarget) cut();
+        }}
+      >
+        <td className="num">
+          {w.from}
+          {w.fromLabel && <span className="block text-sm text-soft">{w.fromLabel}</span>}
+        </td>
+        <td className="num">
+          {w.to}
+          {w.toLabel && <span className="block text-sm text-soft">{w.toLabel}</span>}
+        </td>
+        <td>
+          <strong>{w.net}</strong>
+          {w.why && <span className="block text-sm text-soft">{w.why}</span>}
+        </td>
+        <td>{MADE[w.by]}</td>
+        <td>
+          <button
+            className="quiet inline-flex items-center gap-1"
+            aria-pressed={w.locked}
+            aria-label={`${wire}: ${w.locked ? "kept where it is" : "free to move"}`}
+            onClick={() => void edit({ type: "lock", from: w.from, to: w.to, locked: !w.locked })}
+          >
+            {w.locked ? <Lock size={15} aria-hidden /> : <LockOpen size={15} aria-hidden />}
+            {w.locked ? "kept" : "free"}
+          </button>
+        </td>
+        <td>{w.cable ? "cable" : <Length w={w} wire={wire} />}</td>
+        <td>
+          {!w.cable && (
+            <select
+              aria-label={`Gauge of ${wire}`}
+              className={w.own.awg ? "font-bold" : ""}
+              value={w.awg ?? ""}
+              onChange={(e) => set({ awg: e.target.value ? Number(e.target.value) : null })}
+            >
+              <option value="">as usual</option>
+              {[...new Set([...GAUGES, ...(w.awg ? [w.awg] : [])])].map((g) => (
+                <option key={g} value={g}>
+                  {g} AWG
+                </option>
+              ))}
+            </select>
+          )}
+        </td>
+        <td>
+          {!w.cable && (
+            <span className="inline-flex items-center gap-1">
+              <Swatch colour={w.colour} />
+              <select
+                aria-label={`Colour of ${wire}`}
+                className={w.own.colour ? "font-bold" : ""}
+                value={w.own.colour ? w.colour : ""}
+                onChange={(e) => set({ colour: e.target.value || null })}
+              >
+                <option value="">{w.own.colour ? "as its net" : w.colour}</option>
+                {[...new Set([...colours, ...(w.own.colour ? [w.colour] : [])])].map((c) => (
+                  <option key={c} value={c}>
+                    {c}
+                  </option>
+                ))}
+              </select>
+            </span>
+          )}
+        </td>
+        <td className="space-x-3 whitespace-nowrap">
+          <button
+            className="quiet"
+            aria-expanded={more === "between"}
+            aria-label={`put in: ${wire}`}
+            onClick={() => setMore(more === "between" ? null : "between")}
+          >
+            put in
+          </button>
+          <button
+            className="quiet"
+            aria-expanded={more === "really"}
+            aria-label={`is elsewhere: ${wire}`}
+            onClick={() => setMore(more === "really" ? null : "really")}
+          >
+            is elsewhere
+          </button>
+          <button className="quiet" aria-label={`Cut ${wire}`} onClick={cut}>
+            <Scissors size={15} aria-hidden />
+          </button>
+        </td>
+      </tr>
+      {more && (
+        <tr>
+          <td colSpan={9} className="!p-0">
+            <More w={w} what={more} close={() => setMore(null)} />
+          </td>
+        </tr>
+      )}
+    </>
+  );
+}
