@@ -4,6 +4,7 @@ import { summarise } from "../catalogue";
 import { makeSearch } from "../catalogue/search";
 import { catalogue } from "../../testing";
 import { makeMatcher, MAX_LIST_CHARS, readList, takeQuantity } from ".";
+import { PHRASES } from "./phrases";
 
 const summaries = catalogue.parts.map(summarise);
 const match = makeMatcher(summaries, makeSearch(summaries));
@@ -160,5 +161,29 @@ describe("matching to the catalogue", () => {
           if (o?.kind === "number") expect(Number(value)).toBeLessThanOrEqual(o.max);
         }
       }
+  });
+});
+
+describe("everyday phrasings", () => {
+  it("are at least a hundred and fifty", () => {
+    expect(PHRASES.length).toBeGreaterThanOrEqual(150);
+  });
+  it.each(PHRASES)("%s", (text, meant, count = 1, value?: number) => {
+    const m = one(text);
+    const ids = m.candidates.map((c) => c.id);
+    if (meant === "-") return expect(m.status).toBe("not-planned");
+    if (meant.startsWith("?")) {
+      const may = meant.slice(1).split(" ");
+      // Asked about, or sure of one of those that it may be: never sure of something else.
+      expect(m.status === "sure" ? may : ids).toEqual(
+        expect.arrayContaining([m.status === "sure" ? ids[0]! : may[0]!]),
+      );
+      return expect(m.status).not.toBe("unknown");
+    }
+    expect([m.status, ids[0], m.quantity]).toEqual(["sure", meant, count]);
+    if (value !== undefined) {
+      const got = Object.values(m.candidates[0]!.options).map(Number);
+      expect(Math.min(...got.map((x) => Math.abs(x / value - 1)))).toBeLessThan(1e-6);
+    }
   });
 });

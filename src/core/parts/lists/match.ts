@@ -1,6 +1,7 @@
 import { parseQuantity } from "../../quantity";
 import type { PartSummary } from "../catalogue";
 import type { PartSearch } from "../catalogue/search";
+import { calledIds, inSigns } from "./names";
 import type { ListLine } from "./read-list";
 
 export interface Candidate {
@@ -19,9 +20,11 @@ export interface MatchedLine extends ListLine {
 }
 
 const NOT_PLANNED =
-  /\b(bread ?boards?|jumper(s| ?wires?)?|hook-?up wires?|wires?|cables?|solder(ing)?|iron|screws?|nuts?|spacers?|standoffs?|tape|glue|box|case|enclosure|tools?|multimeter|heat ?shrink|tweezers|tinned)\b/i;
+  /\b(bread ?boards?|(?:strip|perf|vero|proto|matrix) ?boards?|dupont|pliers|(?:side )?cutters?|(?:wire )?strippers?|(?:alligator|crocodile) (?:clips?|leads?)|(?:cable|zip) ties?|screw ?drivers?|pin headers?|female headers?|jumper(s| ?wires?)?|hook-?up wires?|wires?|cables?|solder(ing)?|iron|screws?|nuts?|spacers?|standoffs?|tape|glue|box|case|enclosure|tools?|multimeter|heat ?shrink|tweezers|tinned)\b/i;
 const RESISTOR =
   /\b(resistors?|widerst\w*|res\.?)\b|^\s*\d+([.,]\d+)?\s*(k|M|R)?\d*\s*(Ω|Ω|ohms?)\s*$|^\s*\d+([kKMR])\d*\s*$/i;
+/** A value in ohms and nothing else: "10k ohm", "4.7k ohm 1%". */
+const ONLY_OHMS = /^\s*\d+([.,]\d+)?\s*[kM]?\s*(Ω|Ω|ohms?)(\s+[\d./]+\s*(%|w|watts?))*\s*$/i;
 const CAPACITOR = /\b(capacitors?|caps?|kondensator\w*|electrolytics?|elkos?)\b|\d\s*[pnuµμ]F\b/i;
 const VALUE = /(\d+(?:[.,]\d+)?\s*[pnuµμmkKMR]?\d*)\s*(Ω|Ω|ohms?|F|R)?(?![A-Za-z0-9])/g;
 const COLOURS = ["red", "green", "yellow", "blue", "white"];
@@ -50,7 +53,10 @@ function looseValue(text: string): Candidate | null {
     const id = F >= 1e-6 || /electrolytic|elko/i.test(text) ? "discrete/electrolytic" : "discrete/capacitor";
     return { id, name: "", options: { capacitance_uF: round(F * 1e6) }, why: "its value" };
   }
-  if (RESISTOR.test(text) && !/photo|ldr|thermist|ntc|potentio|light|pull.?up module/i.test(text)) {
+  if (
+    (RESISTOR.test(text) || ONLY_OHMS.test(text)) &&
+    !/pot\b|pots\b|speaker|trim|photo|ldr|thermist|ntc|potentio|light|pull.?up module/i.test(text)
+  ) {
     const ohm = valueIn(text, false);
     return ohm
       ? { id: "discrete/resistor", name: "", options: { resistance_ohm: round(ohm) }, why: "its value" }
@@ -119,7 +125,7 @@ export function makeMatcher(summaries: readonly PartSummary[], search: PartSearc
   }
 
   function matchOne(line: ListLine): MatchedLine {
-    const text = line.text;
+    const text = inSigns(line.text);
     const done = (status: MatchStatus, candidates: Candidate[], to: MatchedLine["to"] = "project"): MatchedLine => ({
       ...line,
       status,
@@ -134,6 +140,11 @@ export function makeMatcher(summaries: readonly PartSummary[], search: PartSearc
     // Words help to tell variants of one chip apart: "SSD1306 SPI", "5V USB serial".
     const narrowed =
       chipIds.length > 1 ? search(text.split(/\s+/).filter(knows).join(" "), { only: chipIds }).ids : chipIds;
+    const called = calledIds(text).filter((id) => byId.has(id));
+    const family = (id: string) => id.split(/[/-]/)[1];
+    // "LCD 16x2 I2C" names a kind of what the number names.
+    if (called.length === 1 && chipIds.some((id) => family(id) === family(called[0]!)))
+      return done("sure", [candidate(called[0]!, text, "its usual name")]);
     if (chipIds.length === 1) return done("sure", [candidate(chipIds[0]!, text, "its chip number")]);
     if (chipIds.length > 1) {
       const order = [...narrowed, ...chipIds.filter((id) => !narrowed.includes(id))].slice(0, 6);
@@ -142,7 +153,13 @@ export function makeMatcher(summaries: readonly PartSummary[], search: PartSearc
         order.map((id) => candidate(id, text, "its chip number")),
       );
     }
-    if (NOT_PLANNED.test(text) && !/ (module|board|sensor)\b/i.test(text)) return done("not-planned", []);
+    if (called.length)
+      return done(
+        called.length === 1 ? "sure" : "unclear",
+        called.map((id) => candidate(id, text, "its usual name")),
+      );
+    if (NOT_PLANNED.test(text) && !/(?<!bread|strip|perf|vero|proto|matrix) (module|board|sensor)\b/i.test(text))
+      return done("not-planned", []);
     const colour = COLOURS.find((c) => new RegExp(`\\b${c}\\b`, "i").test(text));
     if (/\bleds?\b/i.test(text) && colour && !/strip|ring|matrix|panel|display|digit/i.test(text))
       return done("sure", [candidate(`discrete/led-${colour}`, text, "its colour")]);

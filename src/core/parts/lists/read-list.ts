@@ -1,4 +1,5 @@
 import Papa from "papaparse";
+import { countInWords } from "./names";
 
 /** A line of somebody's parts list, columns already told apart. */
 export interface ListLine {
@@ -26,23 +27,28 @@ const HEADINGS: [Column, RegExp][] = [
     /^(name|part( ?(name|number|no\.?))?|description|item|component|article|product|what|title|type|bezeichnung|teil)$/i,
   ],
 ];
-const UNIT = /^(v|volts?|a|amps?|ma|w|watts?|k|m|r|ω|ohms?|[pnuµμm]f|f|mm|cm|hz|khz|mhz|%|pins?|bit|inch|")\b/i;
+const UNIT =
+  /^(v|volts?|a|amps?|ma|w|watts?|k|m|r|[kM]?\s?(?:ω|Ω|ohms?)|(?:kilo?|mega?|k|m)\s?-?\s?ohms?|[pnuµμm]f|f|(?:micro|nano|pico)\s?-?farads?|mm|cm|hz|khz|mhz|%|pins?|bits?|inch(?:es)?|"|segments?|channels?|ch|ways?|wires? (?:cable|bus)|(?:x|×)?\s*AA\b(?!A)|cells?)(?![A-Za-z])/i;
 
 const heading = (cell: string): Column => HEADINGS.find(([, re]) => re.test(cell.trim()))?.[0] ?? "other";
 
 /** A count in front or behind: `3 LEDs`, `2x BME280`, `BME280 (2)`, `resistor × 10`. Not `5 V adapter` or `8x8 matrix`. */
 export function takeQuantity(text: string): { quantity: number; rest: string } {
   const t = text.trim().replace(/^[-*•·–]\s+/, "");
+  const words = countInWords(t);
+  if (words && !UNIT.test(words.rest)) return words;
+  // A holder of so many cells is one holder.
+  if (/\b(?:\d|three|four)\s*(?:x|×)?\s*AA\b(?!A)|\bAA\b(?!A).*\(\d\)/i.test(t)) return { quantity: 1, rest: t };
   const front = /^(\d{1,3})\s*(?:(?:x|×|\*)\s*(?=\D)|(?:pcs?\.?|pieces?|st(?:k|ck|ück)?\.?)\s+|\s)(.+)$/i.exec(t);
   if (front && !UNIT.test(front[2]!.trim()) && Number(front[1]) > 0)
     return { quantity: Math.min(MOST, Number(front[1])), rest: front[2]!.trim() };
   const back =
-    /^(.*\S)\s*(?:[-–,:]?\s*(?:x|×)\s*(\d{1,3})|\((?:x|×)?\s*(\d{1,3})(?:\s*(?:x|×|pcs?\.?|pieces?))?\)|[-–,:]?\s+(\d{1,3})\s*(?:x|×|pcs?\.?|pieces?))$/i.exec(
+    /^(.*\S)\s*(?:(?:\s[-–,:]?\s*|[-–,:]\s*)(?:x|×)\s*(\d{1,3})|×\s*(\d{1,3})|\((?:x|×)?\s*(\d{1,3})(?:\s*(?:x|×|pcs?\.?|pieces?))?\)|[-–,:]?\s+(\d{1,3})\s*(?:x|×|pcs?\.?|pieces?))$/i.exec(
       t,
     );
   if (back)
     return {
-      quantity: Math.min(MOST, Math.max(1, Number(back[2] ?? back[3] ?? back[4]))),
+      quantity: Math.min(MOST, Math.max(1, Number(back[2] ?? back[3] ?? back[4] ?? back[5]))),
       rest: back[1]!.replace(/[\s,:–-]+$/, ""),
     };
   return { quantity: 1, rest: t };
@@ -96,9 +102,13 @@ export function readList(text: string): ListResult {
         )
         .join("\n")
     : lines.join("\n");
+  // One line with commas is somebody's sentence, unless a count stands in a cell of its own.
+  const sentence = !bars && lines.length === 1 && !/^\s*\d+\s*,|,\s*\d+\s*$/.test(lines[0] ?? "");
   const delimiter = bars
     ? ","
-    : (["\t", ";", ","].find((d) => lines.filter((l) => l.includes(d)).length > lines.length * 0.6) ?? "");
+    : (["\t", ";", ...(sentence ? [] : [","])].find(
+        (d) => lines.filter((l) => l.includes(d)).length > lines.length * 0.6,
+      ) ?? "");
   const rows = delimiter
     ? Papa.parse<string[]>(source, { delimiter, skipEmptyLines: "greedy" }).data
     : source.split("\n").map((l) => [l]);

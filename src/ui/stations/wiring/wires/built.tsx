@@ -73,7 +73,7 @@ export function Built() {
         ) : (
           <label className="text-sm">
             Part
-            <select className="block" value={ref} onChange={(e) => setRef(e.target.value)}>
+            <select aria-label="Part" className="block" value={ref} onChange={(e) => setRef(e.target.value)}>
               <option value="">choose</option>
               {parts.map((p) => (
                 <option key={p.ref} value={p.ref}>
