@@ -109,8 +109,8 @@ describe("a new project from empty to the ZIP", () => {
     expect(zipList(zip)).toEqual(
       expect.arrayContaining(["plan.pdf", "plan.svg", "wires.csv", "firmware/sketch/starter/starter.ino"]),
     );
-    expect(zipText(zip, "firmware/sketch/starter/pins.h")).toMatch(/constexpr uint8_t PIN_D1 = 9;/);
-    expect(zipText(zip, "wires.csv")).toMatch(/D1\.A|RD1/);
+    expect(zipText(zip, "firmware/sketch/starter/pins.h")).toMatch(/constexpr uint8_t PIN_LED1 = 9;/);
+    expect(zipText(zip, "wires.csv")).toMatch(/LED1\.A|RLED1/);
     const folder = fs.mkdtempSync(path.join(os.tmpdir(), "lattice-pdf-"));
     execFileSync("unzip", ["-q", zip, "plan.pdf", "-d", folder]);
     const text = execFileSync("pdftotext", [path.join(folder, "plan.pdf"), "-"], { encoding: "utf8" });
@@ -180,7 +180,7 @@ describe("a new project from empty to the ZIP", () => {
     await saved(page);
     await tabTo(focused('[data-testid="download-firmware"]'));
     const zip = await download(page, () => key.press("Enter"));
-    expect(zipText(zip, "pins.py")).toMatch(/PIN_D1 = 2 /);
+    expect(zipText(zip, "pins.py")).toMatch(/PIN_LED1 = 2 /);
   });
 });
 
@@ -294,7 +294,7 @@ describe("changing one's mind", () => {
     await page.getByText("Current wanted takes 0.5 to 20 mA").waitFor();
     await current.fill("2");
     await current.press("Enter");
-    await page.getByTestId("part-LED1").getByText("1500 Ω").waitFor();
+    await page.getByTestId("part-D1").getByText("1500 Ω").waitFor();
   });
 });
 

@@ -70,8 +70,8 @@ describe("finding parts", () => {
     await marked.getByLabel("How many").fill("3");
     await marked.getByLabel("Name").fill("Lamp");
     await page.getByRole("button", { name: "Add 3" }).click();
-    await page.getByTestId("part-D3").waitFor();
-    expect(await page.getByLabel("Name of D3").inputValue()).toBe("Lamp 3");
+    await page.getByTestId("part-LED3").waitFor();
+    expect(await page.getByLabel("Name of LED3").inputValue()).toBe("Lamp 3");
     await marked.getByLabel("How many").fill("3000");
     expect(await page.getByText("a whole number from 1 to 50").isVisible()).toBe(true);
     await expect.poll(() => verdict(page)).toBe("Ready to wire");
@@ -214,7 +214,7 @@ describe("the drawer", () => {
       ),
     ];
     const csv = execFileSync("unzip", ["-p", plan!, "parts.csv"], { encoding: "utf8" });
-    expect(csv).toMatch(/discrete\/led-red,.*,LED1,.*,1,1\r?$/m);
+    expect(csv).toMatch(/discrete\/led-red,.*,LED1,.*,1,1,[A-Z]{8}\r?$/m);
     await start(page, "The next one");
     await tab(page, "My drawer");
     await page.getByTestId("values-Ω").getByText("270 Ω").waitFor();

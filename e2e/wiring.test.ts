@@ -208,7 +208,7 @@ describe("lists", () => {
       await download(page, () => page.getByRole("button", { name: "Save as CSV" }).click()),
       "utf8",
     );
-    expect(csv.split("\r\n")[0]).toBe("what,value,per_bench,benches,together,spares,buy,instead");
+    expect(csv.split("\r\n")[0]).toBe("what,value,per_bench,benches,together,spares,buy,instead,plan");
     expect(csv).toMatch(/DS3231",,1,12,12,3,15/);
   });
 });

@@ -38,6 +38,15 @@ function keepRevision(db: Db, id: string, version: number, document: string, sum
   db.prepare("DELETE FROM revisions WHERE project_id = ? AND version <= ?").run(id, version - KEPT_REVISIONS);
 }
 
+/** A tick or a reading is a mark on the version that it was made on, no version of its own. */
+function markRevision(db: Db, id: string, version: number, document: string): boolean {
+  return (
+    db
+      .prepare("UPDATE revisions SET version = ?, document = ? WHERE project_id = ? AND version = ?")
+      .run(version, document, id, version - 1).changes > 0
+  );
+}
+
 export function insertProject(db: Db, id: string, title: string, document: string, summary: string): ProjectRow {
   const at = new Date().toISOString();
   db.transaction(() => {
@@ -49,7 +58,10 @@ export function insertProject(db: Db, id: string, title: string, document: strin
   return getProject(db, id)!;
 }
 
-/** Saves when `base` is the stored version; otherwise nothing is written and the stored row comes back as stale. */
+/**
+ * Saves when `base` is the stored version; otherwise nothing is written and the stored row comes back as stale. `isMark` says
+ * of the document before whether only marks have changed since.
+ */
 export function saveProject(
   db: Db,
   id: string,
@@ -57,6 +69,7 @@ export function saveProject(
   title: string,
   document: string,
   summary: string,
+  isMark: (before: string) => boolean = () => false,
 ): { ok: true; row: ProjectRow } | { ok: false; row: ProjectRow | undefined } {
   return db
     .transaction(() => {
@@ -70,7 +83,8 @@ export function saveProject(
         at,
         id,
       );
-      keepRevision(db, id, base + 1, document, summary, at);
+      if (!isMark(now.document) || !markRevision(db, id, base + 1, document))
+        keepRevision(db, id, base + 1, document, summary, at);
       return { ok: true as const, row: getProject(db, id)! };
     })
     .immediate();

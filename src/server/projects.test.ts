@@ -44,6 +44,31 @@ describe("stored projects", () => {
     expect(api.revision(id, 1)).toMatchObject({ status: 200, body: { document: { title: "A" } } });
     expect(api.revision(id, 9).status).toBe(404);
   });
+  it("a tick is a mark on a version, no version of its own; a wire is one", () => {
+    const made = api.create({ title: "Ticks" });
+    if (made.status !== 201) throw new Error("not made");
+    const { id, document } = made.body;
+    let doc = document as Record<string, unknown>;
+    const save = (base: number, more: object, summary: string) => {
+      doc = { ...doc, ...more };
+      return api.save(id, { base, document: doc, summary });
+    };
+    const tick = (n: number) => ({
+      bench: Array.from({ length: n }, (_, i) => ({ at: "2026-01-01", list: "wires", id: `w${i}`, done: true })),
+    });
+    expect(save(1, { title: "Named" }, "title").status).toBe(200);
+    expect(save(2, tick(1), "tick").body).toEqual({ version: 3 });
+    expect(save(3, tick(2), "tick").body).toEqual({ version: 4 });
+    const list = api.revisions(id);
+    expect(list.status === 200 && list.body.map((r) => [r.version, r.summary])).toEqual([
+      [4, "title"],
+      [1, "new project"],
+    ]);
+    expect(api.revision(id, 4)).toMatchObject({ status: 200, body: { document: { title: "Named", bench: [{}, {}] } } });
+    expect(save(4, { title: "Again" }, "title 2").status).toBe(200);
+    const after = api.revisions(id);
+    expect(after.status === 200 && after.body.map((r) => r.version)).toEqual([5, 4, 1]);
+  });
   it("refuse documents that are not sound, whole", () => {
     const before = api.list().length;
     expect(

@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { shippedCatalogue } from "../core/parts/catalogue/shipped";
-import { emptyProject, loadProject, MAX_PROJECT_BYTES, writeProject } from "../core/project";
+import { emptyProject, loadProject, MAX_PROJECT_BYTES, writeProject, type Project } from "../core/project";
 import * as rows from "../db/projects";
 import { getDrawer } from "./drawer";
 import { newId } from "./ids";
@@ -67,6 +67,20 @@ export function get(id: string): Outcome<StoredProject> {
   return row ? { status: 200, body: stored(row) } : notFound;
 }
 
+/** Whether two documents differ in their ticks and readings only. */
+function marksOnly(before: string, after: Project): boolean {
+  try {
+    const old = JSON.parse(before) as Project;
+    return (
+      JSON.stringify(old.bench) !== JSON.stringify(after.bench) &&
+      JSON.stringify({ ...old, bench: [] }) ===
+        JSON.stringify({ ...(JSON.parse(writeProject(after)) as Project), bench: [] })
+    );
+  } catch {
+    return false;
+  }
+}
+
 /** Saves on top of a version. A stale save writes nothing and answers with what is stored now. */
 export function save(id: string, input: unknown): Outcome<{ version: number }> {
   const parsed = SaveSchema.safeParse(input);
@@ -75,7 +89,15 @@ export function save(id: string, input: unknown): Outcome<{ version: number }> {
   if (!v.ok) return v.refused;
   const text = writeProject(v.project);
   if (text.length > MAX_PROJECT_BYTES) return { status: 413, body: { message: "This project is too large to save." } };
-  const result = rows.saveProject(database(), id, parsed.data.base, v.project.title, text, parsed.data.summary);
+  const result = rows.saveProject(
+    database(),
+    id,
+    parsed.data.base,
+    v.project.title,
+    text,
+    parsed.data.summary,
+    (before) => marksOnly(before, v.project),
+  );
   if (result.ok) return { status: 200, body: { version: result.row.version } };
   if (!result.row) return notFound;
   return {

@@ -37,6 +37,24 @@ describe("pin constants", () => {
   });
 });
 
+describe("labels that read like a board's own names", () => {
+  it("never become a constant that a core has taken", () => {
+    const labels = ["A0", "D13", "GP4", "GPIO21", "SPI MOSI", "Wire SDA", "LED", "Serial TX", "DAC0", "PB0"];
+    const c = circuitOf(
+      planned([
+        { ref: "B1", part: "board/atmega2560-long" },
+        USB,
+        ...labels.map((label, i) => ({ ref: `LED${i + 1}`, part: "discrete/led-red", label })),
+      ]),
+      catalogue,
+    );
+    const names = pinConstants(c, "B1", "sketch").map((k) => k.name);
+    expect(names).toHaveLength(labels.length);
+    expect(new Set(names).size).toBe(names.length);
+    for (const n of names) expect(n).toMatch(/^[A-Z0-9_]+_PIN$/);
+  });
+});
+
 describe("targets", () => {
   it("say why they do not fit", () => {
     const five = circuitOf(planned([BOARD5, USB]), catalogue);

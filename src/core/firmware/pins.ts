@@ -45,6 +45,16 @@ function ids(c: Circuit): Map<string, string> {
   return out;
 }
 
+/** Names that the cores for these boards have taken: a constant of ours would be another pin, or would not compile. */
+const TAKEN =
+  /^PIN_(A\d+|D\d+|GP\d+|GPIO_?\d+|P[A-Z]_?\d+|SPI\d*_?(SS|CS|MOSI|MISO|SCK|TX|RX)?|WIRE\d*_?(SDA|SCL)?|SERIAL\d*_?(TX|RX)?|I2S.*|LED(_?(RX|TX|RXL|TXL|13|BUILTIN))?|NEOPIXEL|DAC\d*|USB.*|EXT_.*|QSPI.*|PDM.*|BUTTON\d*|VBAT|AREF)$/;
+/** Cores for these chips number their own lights the same way. */
+const NUMBERS_LEDS = /^(nrf|samd)/;
+const ownName = (name: string, family: string) =>
+  TAKEN.test(name) || (NUMBERS_LEDS.test(family) && /^PIN_LED\d$/.test(name))
+    ? name.replace(/^PIN_(.*)$/, "$1_PIN")
+    : name;
+
 const needCount = (c: Circuit, ref: string) => c.netlist.bindings.filter((b) => b.ref === ref).length;
 
 /** A constant for every planned pin of a host. Shared bus lines get one constant: `PIN_SDA`. */
@@ -62,9 +72,10 @@ export function pinConstants(c: Circuit, host: string, target: string): PinConst
     const id = names.get(b.ref)!.toUpperCase();
     const name = busName
       ? `PIN_${busName.toUpperCase()}_${(b.need.role ?? "").toUpperCase()}`
-      : needCount(c, b.ref) > 1
-        ? `PIN_${id}_${identifier(b.pin, "X").toUpperCase()}`
-        : `PIN_${id}`;
+      : ownName(
+          needCount(c, b.ref) > 1 ? `PIN_${id}_${identifier(b.pin, "X").toUpperCase()}` : `PIN_${id}`,
+          board.board?.family ?? "",
+        );
     const known = out.get(`${name}|${b.hostPin}`);
     const says = `${b.ref}.${b.pin} ${codeText(c.netlist.instance(b.ref)!.label)}`;
     if (known) known.says += `, ${says}`;

@@ -21,13 +21,15 @@ export function Versions({ close }: { close(): void }) {
     void http<Revision[]>("GET", `/api/projects/${id}/revisions`).then((r) => r.status === 200 && setList(r.body));
   }, [id, version]);
   const back = (v: number) =>
-    void run(async () => {
+    void run(async (p) => {
       const r = await http<{ document: Project }>("GET", `/api/projects/${id}/revisions/${v}`);
       if (r.status !== 200) {
         toast.error(r.body.message ?? "That version can't be read.");
         return null;
       }
-      return { ...(await core().open(r.body.document)), says: `back to version ${v}` };
+      // What is ticked and measured on the bench does not go back with the plan.
+      const document = { ...r.body.document, bench: p.bench };
+      return { ...(await core().open(document)), says: `back to version ${v}` };
     }).then(close);
   return (
     <Sheet title="Versions" close={close}>

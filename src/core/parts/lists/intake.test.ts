@@ -168,7 +168,7 @@ describe("everyday phrasings", () => {
   it("are at least a hundred and fifty", () => {
     expect(PHRASES.length).toBeGreaterThanOrEqual(150);
   });
-  it.each(PHRASES)("%s", (text, meant, count = 1, value?: number) => {
+  it.each(PHRASES.map((p) => [p[0], p] as const))("%s", (_name, [text, meant, count = 1, value]) => {
     const m = one(text);
     const ids = m.candidates.map((c) => c.id);
     if (meant === "-") return expect(m.status).toBe("not-planned");
