@@ -66,10 +66,16 @@ const SHOTS: Shot[] = [
     },
   },
   {
-    name: "pins-clash",
-    project: "Three platform signs",
-    station: "pins",
-    go: (page) => page.getByTestId("remedy-add-tca9548a-1").waitFor(),
+    name: "wires",
+    project: "Moss terrarium keeper",
+    station: "wiring",
+    async go(page) {
+      await page.getByRole("tab", { name: "Wires", exact: true }).click();
+      await page.getByLabel("from", { exact: true }).fill("display sda");
+      await page.getByLabel("to", { exact: true }).fill("GP3");
+      await page.getByText(/Then:/).waitFor();
+      await page.getByLabel("Filter by part, pin or net").click();
+    },
   },
   { name: "pins", project: "Moss terrarium keeper", station: "pins" },
   { name: "power", project: "Beehive scale logger", station: "power" },
@@ -134,10 +140,9 @@ const BOARD = [
 const numbered = (part: string, letters: string, n: number, label: string) =>
   Array.from({ length: n }, (_, i) => ({ ref: `${letters}${i + 1}`, part, label: `${label} ${i + 1}` }));
 
-/** Two more of our own scenarios, for views that the demo projects have no need of. */
+/** One more of our own scenarios, for views that the demo projects have no need of. */
 const EXTRA: Record<string, object[]> = {
   "Signal box for a model railway": [...BOARD, ...numbered("discrete/button", "SW", 12, "Point")],
-  "Three platform signs": [...BOARD, ...numbered("module/ssd1306-i2c", "M", 3, "Platform")],
 };
 
 async function main() {

@@ -1,6 +1,7 @@
 import { supplyWays, type SupplyWay, type WayStep } from "../../circuit/power";
 import { formatV } from "../../quantity";
 import { label, round } from "../help";
+import { ownSupplyFix } from "../supply-fixes";
 import type { Finding, Rule, Severity } from "../types";
 import type { Circuit } from "../../circuit";
 
@@ -28,6 +29,17 @@ const WORDS: Record<WayStep["kind"], (c: Circuit, s: WayStep) => string> = {
   converter: (c, s) => label(c, s.ref),
   wire: (c, s) => `the wire to ${label(c, s.ref)}`,
 };
+
+/** The heaviest load of the source on a supply of its own: then the others get theirs, too. */
+function relief(c: Circuit, w: SupplyWay) {
+  const source = w.steps[0]?.ref;
+  const limit = c.power.limits.find((l) => l.kind === "source" && l.ref === source);
+  const heavy = limit?.loads.find((x) => {
+    const part = c.netlist.instance(x.ref)?.part;
+    return part && !part.board && c.project.parts.some((p) => p.ref === x.ref);
+  });
+  return heavy ? ownSupplyFix(c, heavy.ref) : [];
+}
 
 /** What the part really gets once current flows: the rail less what cable, cells, regulators and wires keep. */
 export const arrives: Rule = {
@@ -59,7 +71,7 @@ export const arrives: Rule = {
             worst_V: round(w.V.worst),
             wants_V: round(w.needs_V),
           },
-          fixes: [],
+          fixes: relief(c, w),
         },
       ];
     }),

@@ -10,7 +10,7 @@ type Link = SankeyLink<RiverNode, RiverLink>;
 
 const WIDTH = 860;
 const LEFT = 8;
-const RIGHT = 210;
+const RIGHT = 236;
 /** Streams thinner than this can't be seen. */
 const THIN = 2;
 
@@ -83,10 +83,7 @@ function Words({ node }: { node: Node }) {
         <tspan x={node.x1! + 8} dy="14" fontSize="12" className="num fill-soft">
           {mA(node.typ_mA)} · peak {mA(node.peak_mA)}
           {node.arrives && (
-            <tspan className={node.arrives.short ? "fill-stop" : ""}>
-              {" "}
-              · {volts(node.arrives.typ)}, at worst {volts(node.arrives.worst)}
-            </tspan>
+            <tspan className={node.arrives.short ? "fill-stop" : ""}> · {volts(node.arrives.typ)}</tspan>
           )}
         </tspan>
       </text>
@@ -167,8 +164,8 @@ export function River({ view }: { view: PowerView["river"] }) {
         ))}
       </svg>
       <figcaption className="text-sm text-soft">
-        Width is current: dark the usual one, pale the peak. Bars across a gate are its limit. Heat is at the usual
-        current in air of {airOf(project).max_C} °C.
+        Width is current: dark the usual one, pale the peak. Bars across a gate are its limit; volts are what arrives.
+        Heat is at the usual current in air of {airOf(project).max_C} °C.
       </figcaption>
     </figure>
   );
