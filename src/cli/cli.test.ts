@@ -187,4 +187,79 @@ describe("lattice", () => {
     expect(err).toContain("too little memory");
     expect(fs.readdirSync(dir)).toEqual(["out"]);
   });
+  it("wires by hand: joined, cut, put between, as built; bad input changes nothing and answers 2", async () => {
+    const p = demo("moss-terrarium");
+    const q = path.join(dir, "q.lattice.json");
+    expect(await main(["wire", p, "--between", "M3.5V", "S2.5V", "discrete/toggle", "--out", q])).toBe(0);
+    expect(out).toMatch(/SW2 between S2\.5V and M3\.5V/);
+    const wired = JSON.parse(fs.readFileSync(q, "utf8")) as { links: { from: string; to: string; by?: string }[] };
+    expect(wired.links.filter((l) => l.by === "hand").map((l) => `${l.from} ${l.to}`)).toEqual([
+      "SW2.1 S2.5V",
+      "SW2.2 M3.5V",
+    ]);
+    out = "";
+    expect(await main(["wire", p, "--cut", "display sda", "GP4", "--join", "display sda", "GP8", "--json"])).toBe(3);
+    expect(JSON.parse(out)).toMatchObject({
+      did: ["M2.SDA from B1.GP4", "M2.SDA to B1.GP8"],
+      consequences: { lost: [], met: ["M2.SDA on B1.GP8"] },
+    });
+    for (const [args, says] of [
+      [["--join", "M1.SDX", "GP3"], /no point "M1.SDX".*M1\.SDA/],
+      [["--join", "M1.SDA"], /two points are wanted/],
+      [["--join", "M1.SDA", "GP4"], /joined by a wire already/],
+      [["--cut", "M1.SDA", "GP9"], /M1\.SDA is wired to B1\.GP4/],
+      [["--between", "M1.SDA", "GP4", "module/nothing"], /no part module\/nothing/],
+      [["--take-out", "Q7"], /no part Q7/],
+      [["--turn", "B1"], /is a board/],
+      [["--given", path.join(dir, "none.ino")], /can't be read/],
+    ] as const) {
+      err = "";
+      fs.rmSync(q, { force: true });
+      expect(await main(["wire", p, ...args, "--out", q]), args.join(" ")).toBe(2);
+      expect(err).toMatch(says);
+      expect(fs.existsSync(q)).toBe(false);
+    }
+    out = "";
+    expect(await main(["wire", p, "--swap", "GP4", "GP5"])).toBe(3);
+    expect(out).toMatch(/shortest way back/);
+    out = "";
+    expect(await main(["wire", p])).toBe(0);
+    expect(out).toMatch(/^M1\.SDA +B1\.GP4 +SDA +i2c sda/m);
+  });
+  it("takes given pins over, and gives its own", async () => {
+    const p = demo("moss-terrarium");
+    const q = path.join(dir, "q.lattice.json");
+    const program = write("old.ino", "#define TANK_LIGHT 2\nint mistButton = 14;\n#define PUMP 7\n");
+    expect(await main(["wire", p, "--given", program, "--out", q])).toBe(0);
+    expect(out).toMatch(/line 1: TANK_LIGHT 2: M3\.DIN goes to GP2/);
+    expect(out).toMatch(/line 3: PUMP 7: Nothing in this project is called PUMP/);
+    out = "";
+    expect(await main(["pinmap", q])).toBe(0);
+    expect(out).toMatch(/^plan [A-Z]{8}\n/);
+    expect(out).toContain("PIN_TANK_LIGHT = GP2");
+    out = "";
+    expect(await main(["pinmap", q, "--csv"])).toBe(0);
+    expect(out).toMatch(/^board,name,need,label,kind,pin,sketch,micropython,plan\r?\n/);
+  });
+  it("plan lays only what is open, and moves a wire only when told to", async () => {
+    const parts = [
+      B1,
+      { ref: "S1", part: "supply/usb-port" },
+      { ref: "LED1", part: "discrete/led-red" },
+      { ref: "SW1", part: "discrete/button" },
+    ];
+    // The light on a pin of the console: a planner with a free hand would move it.
+    const file = write("p.lattice.json", project(parts, [{ from: "LED1.A", to: "B1.D1" }]));
+    const links = (folder: string) =>
+      (
+        JSON.parse(fs.readFileSync(path.join(folder, "project.lattice.json"), "utf8")) as {
+          links: { from: string; to: string }[];
+        }
+      ).links.map((l) => `${l.from} ${l.to}`);
+    await main(["plan", file, "--out", path.join(dir, "a")]);
+    expect(links(path.join(dir, "a"))).toContain("LED1.A B1.D1");
+    expect(links(path.join(dir, "a")).some((l) => l.startsWith("SW1.1 "))).toBe(true);
+    await main(["plan", file, "--out", path.join(dir, "b"), "--replan"]);
+    expect(links(path.join(dir, "b"))).not.toContain("LED1.A B1.D1");
+  });
 });

@@ -46,7 +46,7 @@ export function joinPoints(project: Project, catalogue: Catalogue, from: string,
     );
   return {
     ok: true,
-    edits: [{ type: "addLink", link: { from: a.end, to: b.end, by: "hand" } }],
+    edits: [{ type: "addLink", link: { from: a.end, to: b.end, by: "hand", locked: true } }],
     says: `${a.end} to ${b.end}`,
   };
 }

@@ -97,7 +97,10 @@ function stage(c: Circuit, project: Project, part: Part, link: Link): Act {
     ref,
     ...(ohm !== undefined && { options: { resistance_ohm: ohm } }),
   });
-  const wire = (from: string, to: string): BasicEdit => ({ type: "addLink", link: { from, to, by: "hand" } });
+  const wire = (from: string, to: string): BasicEdit => ({
+    type: "addLink",
+    link: { from, to, by: "hand", locked: true },
+  });
   const down = `R${Number(r.slice(1)) + 1}`;
   const edits: BasicEdit[] = [
     { type: "removeLink", from: link.from, to: link.to },
@@ -155,7 +158,7 @@ export function putBetween(
   const keep = { ...(link.colour && { colour: link.colour }), ...(link.awg && { awg: link.awg }) };
   const wire = (x: string, y: string): BasicEdit => ({
     type: "addLink",
-    link: { from: x, to: y, by: "hand", ...keep },
+    link: { from: x, to: y, by: "hand", locked: true, ...keep },
   });
   return {
     ok: true,
@@ -185,11 +188,11 @@ export function takeOut(project: Project, catalogue: Catalogue, ref: string, clo
   const joins = two.flatMap((y) =>
     linkBetween(project, one[0]!, y)
       ? []
-      : [{ type: "addLink" as const, link: { from: one[0]!, to: y, by: "hand" as const } }],
+      : [{ type: "addLink" as const, link: { from: one[0]!, to: y, by: "hand" as const, locked: true } }],
   );
   const rest = one
     .slice(1)
-    .map((x) => ({ type: "addLink" as const, link: { from: x, to: one[0]!, by: "hand" as const } }));
+    .map((x) => ({ type: "addLink" as const, link: { from: x, to: one[0]!, by: "hand" as const, locked: true } }));
   return {
     ok: true,
     edits: [remove, ...joins, ...rest],

@@ -1,6 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { circuitOf } from "../circuit";
 import { applyEdit, type Project } from "../project";
+import { assign } from "../plan/assign";
 import { catalogue, check, make, planned } from "../testing";
 import {
   builtAt,
@@ -101,7 +102,7 @@ describe("any wire, by hand", () => {
   it("is made and cut, and says in one sentence why not", () => {
     const p = bench();
     const q = join(p, ["LED1.A", "GP20"]);
-    expect(q.links.at(-1)).toEqual({ from: "LED1.A", to: "B1.GP20", by: "hand" });
+    expect(q.links.at(-1)).toEqual({ from: "LED1.A", to: "B1.GP20", by: "hand", locked: true });
     expect(done(q, cutWire(q, catalogue, "GP20", "led anode")).links).toEqual(p.links);
     expect(why(joinPoints(q, catalogue, "LED1.A", "B1.GP20"))).toMatch(/joined by a wire already/);
     expect(why(joinPoints(q, catalogue, "LED1.A", "LED1.A"))).toMatch(/one point; a wire needs two/);
@@ -284,6 +285,32 @@ describe("jobs that only wires by hand can do", () => {
       ["R3.2", "B1.GND"],
     );
     expect(loud(p)).toEqual([]);
+  });
+});
+
+describe("the planner and what a person wired", () => {
+  it("keeps it, plans the rest round it, and does not refuse over a wrong wire", () => {
+    const parts = [
+      { ref: "B1", part: "board/rp2040-forty" },
+      { ref: "S1", part: "supply/usb-port" },
+      { ref: "M1", part: "module/bme280" },
+      { ref: "M2", part: "module/hc-sr04" },
+      { ref: "SW1", part: "discrete/button" },
+      { ref: "SW2", part: "discrete/button" },
+    ];
+    // SDA on a clock pin, and two buttons on one pin.
+    const drawn = join(make(parts), ["M1.SDA", "GP5"], ["SW1.1", "GP20"], ["SW2.1", "GP20"]);
+    const a = assign(drawn, catalogue);
+    expect(a.status).toBe("optimal");
+    for (const l of drawn.links) expect(a.project.links).toContainEqual(l);
+    const at = (end: string) =>
+      a.project.links.flatMap((l) => (l.from === end ? [l.to] : l.to === end ? [l.from] : []));
+    expect(at("M1.SDA")).toEqual(["B1.GP5"]);
+    expect(at("M2.TRIG")).toHaveLength(1);
+    // Nothing else is put on the pins that the person took.
+    expect(at("B1.GP5")).toEqual(["M1.SDA"]);
+    expect(at("B1.GP20").sort()).toEqual(["SW1.1", "SW2.1"]);
+    expect(check(a.project).map((f) => f.rule)).toContain("pin.capability");
   });
 });
 

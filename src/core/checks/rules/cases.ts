@@ -8,6 +8,7 @@ import { driverLossCases } from "./load-driver-loss.cases";
 import { contentionRailCases } from "./net-contention-rail.cases";
 import { openInputCases } from "./net-open-input.cases";
 import { stuckCases } from "./net-stuck.cases";
+import { busSplitCases } from "./pin-bus-split.cases";
 import { batteryNoteCases } from "./notes.cases";
 import { partRatingCases } from "./part-rating.cases";
 import { arrivesCases } from "./power-arrives.cases";
@@ -25,6 +26,7 @@ export const solvedCases: Case[] = [
   ...contentionRailCases,
   ...openInputCases,
   ...stuckCases,
+  ...busSplitCases,
   ...slowCases,
   ...shortByContactCases,
   ...contactRatingCases,

@@ -9,6 +9,7 @@ import { contentionRail } from "./net-contention-rail";
 import { openInput } from "./net-open-input";
 import { partRating } from "./part-rating";
 import { stuck } from "./net-stuck";
+import { busSplit } from "./pin-bus-split";
 import { arrives } from "./power-arrives";
 import { inrush } from "./power-inrush";
 import { mains } from "./power-mains";
@@ -26,6 +27,7 @@ export const solvedRules: readonly Rule[] = [
   contentionRail,
   openInput,
   stuck,
+  busSplit,
   slow,
   shortByContact,
   contactRating,

@@ -56,7 +56,7 @@ export function moveNeed(project: Project, catalogue: Catalogue, needId: string,
           const bound = need && at(need);
           return bound && !free.has(need) ? { ...l, locked: true } : l;
         }),
-      { ...project.links.find((l) => needOf(l) === needId), from: needId, to: end, locked: true, by: "hand" as const },
+      { ...project.links.find((l) => needOf(l) === needId), from: needId, to: end, locked: true },
     ],
   };
   const a = assign(trial, catalogue);

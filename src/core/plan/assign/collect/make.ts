@@ -206,6 +206,40 @@ function clashesOf(p: Problem): Problem["clashes"] {
 }
 
 /**
+ * Needs that a person wired by hand to a pin that can't serve them, or to one that another such wire has already: the checks speak
+ * of them, and the plan of everything else is made round them. By need, the pin.
+ */
+function handWrong(
+  project: Project,
+  netlist: Netlist,
+  hosts: readonly Instance[],
+  slots: readonly Slot[],
+): Map<string, string> {
+  const out = new Map<string, string>();
+  const byEnd = new Map(slots.map((s) => [s.end, s]));
+  const held = new Map<string, string>();
+  for (const l of project.links) {
+    if (l.by !== "hand" || !l.locked) continue;
+    for (const end of [l.from, l.to]) {
+      const slot = byEnd.get(end);
+      const { ref, pin } = splitEnd(farOf(l, end));
+      const inst = netlist.instance(ref);
+      const def = inst && findPin(inst.part, pin);
+      if (!slot || !inst || !def?.need || hosts.includes(inst)) continue;
+      const need = effectiveNeed(netlist, ref, def);
+      const group = inst.part.groups.find((g) => isBusKind(g.kind) && Object.values(g.pins).includes(pin));
+      const serves = waysToServe(slot.def, need, hostFacts(project, netlist, slot.at.ref, ref, group?.id)).some(
+        (w) => w.ok,
+      );
+      const share = shareKey(need) ?? `${ref}.${pin}`;
+      if (!serves || (held.get(end) ?? share) !== share) out.set(`${ref}.${pin}`, end);
+      else held.set(end, share);
+    }
+  }
+  return out;
+}
+
+/**
  * Collects the needs of all parts on a host and every pin that could serve each, with prices: pins of the host itself and
  * of what extends it. Locked links leave one choice; needs wired through other parts keep the pin that they reach; unlocked
  * wires may move at a price; optional pins are asked for when they are wired or wanted. With `standing` only the wired needs
@@ -252,6 +286,8 @@ export function makeProblem(
     faces: new Map(hosts.map((h) => [h.ref, twoFaced(h.part)])),
   };
   const refs = new Set(hosts.map((h) => h.ref));
+  const wrong = handWrong(project, netlist, hosts, slots);
+  for (const end of wrong.values()) scene.taken.add(end);
   const led = followers(project, netlist, host);
   for (const inst of netlist.expanded.instances.values()) {
     if (inst.host !== host || !isWorked(inst) || inst.part.board) continue;
@@ -271,7 +307,7 @@ export function makeProblem(
     for (const pin of inst.part.pins) {
       if (!pin.need) continue;
       const id = `${inst.ref}.${pin.label}`;
-      if (led.has(id)) continue;
+      if (led.has(id) || wrong.has(id)) continue;
       const directs = linksAt(project, id).filter((l) => {
         const other = farOf(l, id);
         return places.has(other) || isSignalOf(netlist, host, other);
