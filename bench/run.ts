@@ -14,6 +14,7 @@ import { circuitOf } from "../src/core/circuit";
 import { readProject, type Project } from "../src/core/project";
 import { makeView } from "../src/workers/view";
 import { catalogueRows } from "./catalogue";
+import { huntRows } from "./hunt";
 import { latticeRows } from "./lattice";
 import { ruleRows } from "./rules";
 import { solverRows } from "./solver";
@@ -55,6 +56,7 @@ async function main() {
     row(`${name}: every board tried`, "< 400 ms", ms(median(20, () => rankBoards({ ...p }, catalogue))));
   }
   await solverRows(row);
+  huntRows(row, Number(process.env.HUNT ?? 200));
   await latticeRows(row);
   await wiringRows(row);
   const out = fs.mkdtempSync(path.join(os.tmpdir(), "lattice-bench-"));
