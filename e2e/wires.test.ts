@@ -163,6 +163,76 @@ describe("any wire, by hand", () => {
     await row(page, "SW1.2", "B1.GND").waitFor();
     await context.close();
   });
+
+  const joined = async (page: Page, list: readonly (readonly [string, string])[]) => {
+    for (const [a, b] of list) {
+      const before = await page.locator('[data-testid^="wire-"]').count();
+      await page.getByLabel("from", { exact: true }).fill(a);
+      await page.getByLabel("to", { exact: true }).fill(b);
+      await page.getByRole("button", { name: "Join", exact: true }).click();
+      await expect
+        .poll(() => page.locator('[data-testid^="wire-"]').count(), { message: `${a} ${b}` })
+        .toBe(before + 1);
+    }
+  };
+
+  it("a barrel socket and a switch in the supply's way; two contacts side by side; a part taken out, the gap closed", async () => {
+    const { page, context } = await app.session();
+    const parts = [
+      { ref: "B1", part: "board/atmega328p-long" },
+      { ref: "S1", part: "supply/adapter-9v-1a", label: "Adapter" },
+      { ref: "J1", part: "connector/barrel", label: "Socket" },
+      { ref: "SW1", part: "discrete/toggle", label: "Main" },
+      { ref: "SW2", part: "discrete/button", label: "Left", companions: { pullUp: "internal" } },
+      { ref: "SW3", part: "discrete/button", label: "Right" },
+    ];
+    await makeProject(app, page, "Two doors", { parts, links: [] }, "wiring?show=wires");
+    await page.getByText("No wire yet").waitFor();
+    await joined(page, [
+      ["SW1.2", "VIN"],
+      ["adapter 9V", "J1.+"],
+      ["J1.+", "SW1.1"],
+      ["adapter ground", "J1.-"],
+      ["J1.-", "ground of the board"],
+      ["left 1", "D4"],
+      ["right 1", "SW2.1"],
+      ["left 2", "ground of the board"],
+      ["right 2", "SW2.2"],
+    ]);
+    await expect.poll(() => verdict(page)).not.toMatch(/Do not power|Will not work/);
+    await page.getByText("Take a part out of its wires").click();
+    await page.getByLabel("Part that goes").selectOption("SW1");
+    await page.getByText(/SW1 taken out, .* joined with/).waitFor();
+    await page.getByRole("button", { name: "Take it out" }).click();
+    await expect.poll(() => page.locator('[data-testid^="wire-SW1"]').count()).toBe(0);
+    await expect
+      .poll(() => page.locator('[data-testid="wire-J1.+-B1.VIN"], [data-testid="wire-B1.VIN-J1.+"]').count())
+      .toBe(1);
+    await context.close();
+  });
+
+  it("a project without a board: a serial adapter through an isolator into a far side with its own supply", async () => {
+    const { page, context } = await app.session();
+    const parts = [
+      { ref: "M1", part: "module/usb-uart-3v3", label: "Adapter" },
+      { ref: "M2", part: "module/isolator-2ch", label: "Barrier" },
+      { ref: "S2", part: "supply/adapter-5v-2a", label: "Far supply" },
+      { ref: "M3", part: "module/mp3-player", label: "Player" },
+    ];
+    await makeProject(app, page, "Isolated line", { parts, links: [] }, "wiring?show=wires");
+    await joined(page, [
+      ["M1.3V3", "M2.VCC1"],
+      ["M1.GND", "M2.GND1"],
+      ["far supply 5V", "M2.VCC2"],
+      ["far supply ground", "M2.GND2"],
+      ["player vcc", "far supply 5V"],
+      ["player ground", "far supply ground"],
+      ["M1.TX", "M2.INA"],
+      ["M2.OUTA", "player RX"],
+    ]);
+    await expect.poll(() => page.locator('[data-testid^="wire-"]').count()).toBe(8);
+    await context.close();
+  });
 });
 
 describe("as built, and one truth", () => {
@@ -214,6 +284,28 @@ describe("as built, and one truth", () => {
     await page.getByText(/M2 is turned round/).waitFor();
     await page.getByRole("button", { name: "So it is built" }).click();
     await expect.poll(() => verdict(page)).toMatch(/^(Do not power|Will not work) yet/);
+    await context.close();
+  });
+
+  it("the wires of a part in the other row of the header, told and followed", async () => {
+    const { page, context } = await app.session();
+    const parts = [
+      { ref: "B1", part: "board/rp2040-forty" },
+      { ref: "S1", part: "supply/usb-port" },
+      { ref: "LED1", part: "discrete/led-red", label: "Lamp", companions: { seriesResistor: { ohm: 470 } } },
+    ];
+    const links = [
+      { from: "S1.USB", to: "B1.USB" },
+      { from: "LED1.A", to: "B1.GP10" },
+      { from: "LED1.K", to: "B1.GND.4" },
+    ];
+    await makeProject(app, page, "Wrong row", { parts, links }, "wiring?show=wires");
+    await page.getByText("It is built differently").click();
+    await page.getByLabel("What is so").selectOption("other row");
+    await page.getByLabel("Part", { exact: true }).selectOption("LED1");
+    await page.getByText(/wires of LED1 are in the other row: GP10 → /).waitFor();
+    await page.getByRole("button", { name: "So it is built" }).click();
+    await row(page, "LED1.A", "B1.GP10").waitFor({ state: "detached" });
     await context.close();
   });
 

@@ -261,5 +261,15 @@ describe("lattice", () => {
     expect(links(path.join(dir, "a")).some((l) => l.startsWith("SW1.1 "))).toBe(true);
     await main(["plan", file, "--out", path.join(dir, "b"), "--replan"]);
     expect(links(path.join(dir, "b"))).not.toContain("LED1.A B1.D1");
+    // A wire on a pin that can't serve it stays, is told, and does not keep the rest from being planned.
+    const wrong = write(
+      "wrong.lattice.json",
+      project([...parts, { ref: "M1", part: "module/bme280" }], [{ from: "M1.SDA", to: "B1.D3" }]),
+    );
+    out = "";
+    expect(await main(["plan", wrong, "--out", path.join(dir, "c")])).toBe(3);
+    expect(links(path.join(dir, "c"))).toContain("M1.SDA B1.D3");
+    expect(links(path.join(dir, "c")).some((l) => l.startsWith("SW1.1 "))).toBe(true);
+    expect(out).toContain("pin.capability");
   });
 });

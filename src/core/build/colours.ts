@@ -1,4 +1,4 @@
-import type { Net } from "../circuit/netlist";
+import type { Net, Netlist } from "../circuit/netlist";
 
 /** Jumper colours that a person without a stated choice is taken to own. */
 export const USUAL_COLOURS = ["black", "red", "orange", "yellow", "green", "blue", "violet", "grey", "white", "brown"];
@@ -12,6 +12,14 @@ const WISHES: [test: (n: Net) => boolean, colours: string[]][] = [
   [(n) => n.name.startsWith("SCL"), ["yellow", "white", "green"]],
 ];
 const SIGNALS = ["green", "white", "violet", "grey", "brown", "blue", "yellow", "orange"];
+
+/** The colour that a person gave all wires of a net, where they gave them one. */
+export function givenColour(n: Netlist, net: Net): string | undefined {
+  const colours = new Set(
+    n.expanded.project.links.flatMap((l) => (n.netOf(l.from) === net || n.netOf(l.to) === net ? [l.colour] : [])),
+  );
+  return colours.size === 1 ? [...colours][0] : undefined;
+}
 
 /** A colour for every net from what the person owns: by role first, then round the signal colours. */
 export function netColours(nets: readonly Net[], owned: readonly string[] = USUAL_COLOURS): Map<string, string> {

@@ -1,7 +1,7 @@
 import type { ElkExtendedEdge, ElkNode } from "elkjs/lib/elk-api";
 import type { Circuit } from "../../circuit";
 import type { Instance } from "../../circuit/netlist";
-import { netColours } from "../colours";
+import { givenColour, netColours } from "../colours";
 import { laidByRule } from "../runsheet/laid";
 import { nameOf } from "../runsheet/sharing";
 import { boxOf, isInline } from "./boxes";
@@ -253,7 +253,7 @@ export function loomGraph(c: Circuit, hand: HandPlaces = {}): LoomGraph {
       .map((n) => ({
         id: n.id,
         name: n.name,
-        colour: colours.get(n.id)!,
+        colour: givenColour(c.netlist, n) ?? colours.get(n.id)!,
         ends: n.ends.map((e) => `${e.ref}.${e.pin}`).filter((e) => used.has(e)),
       })),
     cables: c.netlist.wires.filter((w) => w.cable).map((w) => ({ from: nameOf(w.from), to: nameOf(w.to) })),

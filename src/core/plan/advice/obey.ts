@@ -166,7 +166,8 @@ export function planAll(project: Project, catalogue: Catalogue): Obeyed {
 /** Plans only what has no wire yet: every wire that is there stays, whoever made it. */
 export function planOpen(project: Project, catalogue: Catalogue): Obeyed {
   const there = new Map(project.links.map((l) => [`${l.from} ${l.to}`, l]));
-  const kept = { ...project, links: project.links.map((l) => ({ ...l, locked: true })) };
+  // As if a person had made them all: what stands on a wrong pin is told by the checks, and no reason to refuse the rest.
+  const kept = { ...project, links: project.links.map((l) => ({ ...l, locked: true, by: "hand" as const })) };
   const a = planAll(kept, catalogue);
   const links = a.project.links.map((l) => there.get(`${l.from} ${l.to}`) ?? there.get(`${l.to} ${l.from}`) ?? l);
   return { ...a, project: { ...a.project, links } };

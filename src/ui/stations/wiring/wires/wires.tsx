@@ -10,6 +10,7 @@ import { useCore } from "../use-core";
 import { Built } from "./built";
 import { Given } from "./given";
 import { Join } from "./join";
+import { TakeOut } from "./take-out";
 import { WireRow } from "./wire-row";
 
 const ask = (p: Project) => core().wireTable(p);
@@ -95,6 +96,7 @@ export function Wires() {
           colour its net&apos;s.
         </p>
       </section>
+      <TakeOut />
       <Built />
       <Given />
     </>
