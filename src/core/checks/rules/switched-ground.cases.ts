@@ -22,6 +22,7 @@ export const switchedGroundCases: Case[] = [
     says: "a strip switched off by a contact in its ground wire while its data stays connected",
     bad: () => strip(toggle, "S2.5V", "SW1.1", [["SW1.2", "S2.GND"]], 5),
     near: () => strip([], "S2.5V", "S2.GND", [], 5),
+    also: ["risk power.inrush"],
   },
   {
     rule: "contact.rating",
@@ -29,7 +30,7 @@ export const switchedGroundCases: Case[] = [
     says: "a reed contact for half an ampere in the ground wire of 1.8 A",
     bad: () => strip(reed, "S2.5V", "SW1.1", [["SW1.2", "S2.GND"]], 25),
     near: () => strip([], "S2.5V", "S2.GND", [], 25),
-    also: ["risk power.ground-not-common"],
+    also: ["risk power.ground-not-common", "risk power.inrush"],
   },
   {
     rule: "load.switch-limit",
