@@ -116,7 +116,11 @@ function byPlace(c: Circuit, words: string[]): string[] {
   const rest = words.filter(
     (w) => w !== side && numberOf(w) === null && !FILLERS.has(w) && w !== "from" && w !== "usb",
   );
-  if (!side || !index) return [];
+  // "left 1" may well be a part that somebody called Left.
+  const isPlace = words.some(
+    (w) => /^(header|pin|row|side)$/.test(w) || ORDINALS.includes(w) || /^\d+(st|nd|rd|th)$/.test(w),
+  );
+  if (!side || !index || !isPlace) return [];
   return instances(c)
     .filter((i) => i.part.board && (!rest.length || names(i, rest) > 0))
     .flatMap((i) => {

@@ -72,6 +72,18 @@ describe("points by what people call them", () => {
   ])("%s is %s", (text, end) => {
     expect(findPoint(c, text)).toEqual({ kind: "one", end });
   });
+  it("a part that somebody called Left is not the left header", () => {
+    const two = circuitOf(
+      make([
+        { ref: "B1", part: "board/rp2040-forty" },
+        { ref: "SW1", part: "discrete/button", label: "Left" },
+      ]),
+      catalogue,
+    );
+    expect(findPoint(two, "left 1")).toEqual({ kind: "one", end: "SW1.1" });
+    expect(findPoint(two, "left header pin 1")).toEqual({ kind: "one", end: "B1.GP0" });
+    expect(findPoint(two, "left first")).toEqual({ kind: "one", end: "B1.GP0" });
+  });
   it("asks where several fit, and names the nearest where none does", () => {
     const two = findPoint(
       circuitOf(
