@@ -47,7 +47,7 @@ function ids(c: Circuit): Map<string, string> {
 
 /** Names that the cores for these boards have taken: a constant of ours would be another pin, or would not compile. */
 const TAKEN =
-  /^PIN_(A\d+|D\d+|GP\d+|GPIO_?\d+|P[A-Z]_?\d+|SPI\d*_?(SS|CS|MOSI|MISO|SCK|TX|RX)?|WIRE\d*_?(SDA|SCL)?|SERIAL\d*_?(TX|RX)?|I2S.*|LED(_?(RX|TX|RXL|TXL|13|BUILTIN))?|NEOPIXEL|DAC\d*|USB.*|EXT_.*|QSPI.*|PDM.*|BUTTON\d*|VBAT|AREF)$/;
+  /^PIN_(A\d+|D\d+|GP\d+|GPIO_?\d+|P[A-Z]_?\d+|SPI\d*_?(SS|CS|MOSI|MISO|SCK|TX|RX)?|WIRE\d*_?(SDA|SCL)?|SERIAL\d*_?(TX|RX)?|I2S.*|LED(_?(RX|TX|RXL|TXL|13|BUILTIN))?|[A-Z]*PIXELS?|DAC\d*|USB.*|EXT_.*|QSPI.*|PDM.*|BUTTON\d*|VBAT|AREF)$/;
 /** Cores for these chips number their own lights the same way. */
 const NUMBERS_LEDS = /^(nrf|samd)/;
 const ownName = (name: string, family: string) =>

@@ -74,6 +74,8 @@ const wordsOf = (name: string): string[] =>
     .replace(/([A-Za-z])(\d)/g, "$1 $2")
     .toLowerCase()
     .split(/[^a-z0-9]+/)
+    // Whatever a program calls its coloured lights, it ends so.
+    .map((w) => (/pixels?$/.test(w) ? "pixel" : w))
     .filter((w) => w && !["pin", "k", "p", "gpio", "io", "port", "number", "num", "no"].includes(w));
 
 /** Names of signals that programs use for what is printed otherwise. */
@@ -93,7 +95,7 @@ const SAME: Record<string, string[]> = {
   pot: ["potentiometer"],
   knob: ["potentiometer"],
   dht: ["dht22", "dht11"],
-  neopixel: ["strip", "ws2812b", "pixels"],
+  pixel: ["strip", "ws2812b", "pixels"],
   strip: ["strip"],
   buzzer: ["buzzer", "speaker"],
   speaker: ["speaker", "buzzer"],

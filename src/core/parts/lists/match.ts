@@ -20,7 +20,7 @@ export interface MatchedLine extends ListLine {
 }
 
 const NOT_PLANNED =
-  /\b(bread ?boards?|(?:strip|perf|vero|proto|matrix) ?boards?|dupont|pliers|(?:side )?cutters?|(?:wire )?strippers?|(?:alligator|crocodile) (?:clips?|leads?)|(?:cable|zip) ties?|screw ?drivers?|pin headers?|female headers?|jumper(s| ?wires?)?|hook-?up wires?|wires?|cables?|solder(ing)?|iron|screws?|nuts?|spacers?|standoffs?|tape|glue|box|case|enclosure|tools?|multimeter|heat ?shrink|tweezers|tinned)\b/i;
+  /\b(bread ?boards?|(?:strip|perf|proto(?:type)?|matrix) ?boards?|pliers|(?:side )?cutters?|(?:wire )?strippers?|(?:alligator|crocodile) (?:clips?|leads?)|(?:cable|zip) ties?|screw ?drivers?|pin headers?|female headers?|jumper(s| ?wires?)?|hook-?up wires?|wires?|cables?|solder(ing)?|iron|screws?|nuts?|spacers?|standoffs?|tape|glue|box|case|enclosure|tools?|multimeter|heat ?shrink|tweezers|tinned)\b/i;
 const RESISTOR =
   /\b(resistors?|widerst\w*|res\.?)\b|^\s*\d+([.,]\d+)?\s*(k|M|R)?\d*\s*(Ω|Ω|ohms?)\s*$|^\s*\d+([kKMR])\d*\s*$/i;
 /** A value in ohms and nothing else: "10k ohm", "4.7k ohm 1%". */
@@ -158,7 +158,7 @@ export function makeMatcher(summaries: readonly PartSummary[], search: PartSearc
         called.length === 1 ? "sure" : "unclear",
         called.map((id) => candidate(id, text, "its usual name")),
       );
-    if (NOT_PLANNED.test(text) && !/(?<!bread|strip|perf|vero|proto|matrix) (module|board|sensor)\b/i.test(text))
+    if (NOT_PLANNED.test(text) && !/(?<!bread|strip|perf|proto|prototype|matrix) (module|board|sensor)\b/i.test(text))
       return done("not-planned", []);
     const colour = COLOURS.find((c) => new RegExp(`\\b${c}\\b`, "i").test(text));
     if (/\bleds?\b/i.test(text) && colour && !/strip|ring|matrix|panel|display|digit/i.test(text))
