@@ -58,7 +58,8 @@ export function* solveSlowly(
     let done = search.step(SLICE);
     while (!done && search.nodes < MOST_NODES) {
       const spent = performance.now() - start;
-      if (spent > most_ms) break;
+      // A second solver that has just been started, from cold, is given as long again.
+      if (spent > most_ms * (proof ? 2 : 1)) break;
       if (!proof && spent > ALONE_MS) proof = startSecond(p);
       const other = proof ? taken(p, proof.look(), search.bestChoice) : undefined;
       if (other !== undefined) return other;
