@@ -6,3 +6,4 @@ export * from "./place";
 export * from "./edits";
 export * from "./refs";
 export * from "./fingerprint";
+export * from "./lengths";

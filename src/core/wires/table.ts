@@ -1,6 +1,6 @@
-import { colourOf, wireCm, wireAwg } from "./looks";
+import { colourOf } from "./looks";
 import type { Circuit } from "../circuit";
-import { farOf, type Link } from "../project";
+import { farOf, linkAwg, linkCm, type Link } from "../project";
 
 /** One wire of the project, as the table of wires shows it. */
 export interface HandWire {
@@ -51,8 +51,8 @@ export function handWires(c: Circuit): HandWire[] {
       by: l.by ?? "unsaid",
       locked: l.locked ?? false,
       cable,
-      cm: cable ? null : wireCm(c.project, l),
-      awg: cable ? null : wireAwg(c.project, l),
+      cm: cable ? null : linkCm(c.project, l),
+      awg: cable ? null : (linkAwg(c.project, l) ?? null),
       colour: cable ? "" : colourOf(c, l),
       own: { cm: l.cm !== undefined, awg: l.awg !== undefined, colour: l.colour !== undefined },
     };

@@ -1,6 +1,9 @@
 import { describe, expect, it } from "vitest";
 import { circuitOf } from "../circuit";
 import { applyEdit, type Project } from "../project";
+import { runSheet } from "../build";
+import { i2cBuses } from "../circuit/buses";
+import { supplyWires } from "../circuit/power";
 import { assign } from "../plan/assign";
 import { catalogue, check, make, planned } from "../testing";
 import {
@@ -150,6 +153,29 @@ describe("any wire, by hand", () => {
     });
     p = applyEdit(p, { type: "setLink", from: "B1.GP4", to: "M1.SDA", cm: null, colour: null }, catalogue);
     expect(p.links.find((l) => l.from === "M1.SDA")).toEqual({ from: "M1.SDA", to: "B1.GP4", by: "plan", awg: 24 });
+  });
+});
+
+describe("one length for one wire", () => {
+  it("in the table, the run sheet, the bus's capacitance and the supply's drop", () => {
+    const p = bench();
+    const set = (from: string, to: string, cm: number) => applyEdit(p, { type: "setLink", from, to, cm }, catalogue);
+    const lineOf = (q: Project) => i2cBuses(circuitOf(q, catalogue))[0]!.load;
+    const long = set("M1.SDA", "B1.GP4", 220);
+    expect(lineOf(long).cm - lineOf(p).cm).toBe(200);
+    expect(lineOf(long).wires_F).toBeGreaterThan(lineOf(p).wires_F);
+    expect(runSheet(circuitOf(long, catalogue)).some((r) => r.length_cm === 220)).toBe(true);
+    const feed = p.links.find((l) => l.from === "M3.5V")!;
+    const drop = (q: Project) => {
+      const c = circuitOf(q, catalogue);
+      return supplyWires(c.netlist, c.power).find(
+        (w) => [w.from, w.to].sort().join() === [feed.from, feed.to].sort().join(),
+      )!;
+    };
+    const far = set(feed.from, feed.to, 100);
+    expect(drop(far).cm).toBe(100);
+    // 2·L·R: five times the usual 20 cm.
+    expect(drop(far).ohm / drop(p).ohm).toBeCloseTo(5, 6);
   });
 });
 

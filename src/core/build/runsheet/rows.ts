@@ -3,7 +3,7 @@ import type { Circuit } from "../../circuit";
 import { linkBehind, type Instance, type Net } from "../../circuit/netlist";
 import { JUMPER_AWG } from "../../circuit/power";
 import type { Layout, PlacedPart } from "../breadboard";
-import { houseRule } from "../../project";
+import { houseRule, USUAL_CM } from "../../project";
 import { netColours } from "../colours";
 import { benchName } from "../names";
 import { pinWords } from "../position";
@@ -44,7 +44,6 @@ export const isLaid = (r: RunRow): boolean => r.kind === "wire" || r.kind === "l
 
 type Draft = Omit<RunRow, "step">;
 
-const DEFAULT_CM = 20;
 const LEG_CM = 10;
 const CABLE_CM = 100;
 /** What a jumper needs besides the way between its holes: both ends down, and a bend. */
@@ -178,7 +177,7 @@ function makeRows(c: Circuit): RunRow[] {
     if (s.close) return LEG_CM;
     // A jumper on the breadboard: from hole to hole, with what goes down into both.
     if (s.holes?.[0] && s.holes[1]) return Math.ceil((s.apart_mm! + HOLE_MM) / 10);
-    return Math.max(given(s.a), given(s.b)) || (leg ? LEG_CM : DEFAULT_CM);
+    return Math.max(given(s.a), given(s.b)) || (leg ? LEG_CM : USUAL_CM);
   };
   const apart = separateGrounds(c);
 

@@ -3,4 +3,4 @@ export * from "./i2c";
 export * from "./spi";
 export * from "./uart";
 export * from "./chains";
-export { lineLoad, USUAL_CM, wireOf, type LineLoad } from "./wires";
+export { lineLoad, wireOf, type LineLoad } from "./wires";

@@ -1,13 +1,18 @@
 import type { Circuit } from "..";
-import { houseRule } from "../../project";
-import type { Net, Wire } from "../netlist";
+import { houseRule, joinEnd, partsCm, splitEnd, USUAL_CM } from "../../project";
+import { linkBehind, type Net, type Wire } from "../netlist";
 import { BREADBOARD_F, PIN_F, WIRE_F_PER_M } from "../formulas";
 
-/** What a wire is long when nobody said, centimetres. */
-export const USUAL_CM = 20;
-
-/** How long the wires of a part are, centimetres. */
-export const wireOf = (c: Circuit, ref: string) => c.project.parts.find((p) => p.ref === ref)?.wire_cm ?? USUAL_CM;
+/** How long the signal wires of a part are, centimetres: the longest, where single ones have a length of their own. */
+export function wireOf(c: Circuit, ref: string): number {
+  const usual = partsCm(c.project, [ref]) ?? USUAL_CM;
+  const own = c.project.links.flatMap((l) => {
+    if (l.cm === undefined || ![l.from, l.to].some((e) => splitEnd(e).ref === ref)) return [];
+    const kind = c.netlist.netOf(l.from)?.kind;
+    return kind === "signal" || kind === "bus-line" ? [l.cm] : [];
+  });
+  return own.length ? Math.max(...own) : usual;
+}
 
 export interface LineLoad {
   pins_F: number;
@@ -22,11 +27,13 @@ const LEGS_CM = 2;
 
 /** How long one wire is: a part's own length to its board, next to nothing between a part and its loose parts. */
 function wireLength(c: Circuit, w: Wire): number {
+  const own = linkBehind(c.netlist, joinEnd(w.from), joinEnd(w.to))?.cm;
+  if (own !== undefined) return own;
   const ends = [w.from.ref, w.to.ref].flatMap((r) => c.netlist.instance(r) ?? []);
   const loose = ends.find((i) => i.inserted);
   if (loose && !ends.some((i) => i.part.board)) return LEGS_CM;
   const far = ends.find((i) => !i.part.board);
-  return far ? wireOf(c, far.inserted?.by ?? far.ref) : USUAL_CM;
+  return (far && partsCm(c.project, [far.inserted?.by ?? far.ref])) ?? USUAL_CM;
 }
 
 /** Capacitance of a bus line: its pins by data sheet (10 pF where silent), its wires, the breadboard rows. Farads. */

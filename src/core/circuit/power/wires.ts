@@ -1,4 +1,5 @@
 import { linkBehind, type Net, type Netlist, type Wire } from "../netlist";
+import { partsAwg, partsCm, USUAL_CM } from "../../project";
 import { endText } from "./ends";
 import { sourcesOn } from "./at";
 import type { PowerReport } from "./tree";
@@ -30,7 +31,6 @@ export const awgAmpacity = (awg: number) => (AMPACITY.find(([g]) => g >= awg) ??
 export const JUMPER_A = 1;
 /** What jumpers and hook-up wires of a usual kit are. */
 export const JUMPER_AWG = 26;
-const USUAL_CM = 20;
 /** A drop that nobody minds, volts, and as a share of the rail. */
 export const DROP_V = 0.25;
 export const DROP_SHARE = 0.05;
@@ -113,7 +113,7 @@ export function entryOf(n: Netlist, power: PowerReport, net: Net): string | unde
 }
 
 function treeOf(n: Netlist, power: PowerReport, net: Net): Branch[] {
-  const entry = new Map(n.expanded.project.parts.map((p) => [p.ref, p]));
+  const { project } = n.expanded;
   const start = entryOf(n, power, net);
   if (!start || !net.V) return [];
   const steps = stepsOf(n, net);
@@ -145,10 +145,10 @@ function treeOf(n: Netlist, power: PowerReport, net: Net): Branch[] {
       out.push(branch);
       continue;
     }
-    const far = [entry.get(wire.to.ref), entry.get(wire.from.ref)];
     const own = linkBehind(n, endText(wire.from), endText(wire.to));
-    const cm = own?.cm ?? far.map((p) => p?.wire_cm).find((x) => x !== undefined) ?? USUAL_CM;
-    const given = own?.awg ?? far.map((p) => p?.options?.wire_awg).find((x): x is number => typeof x === "number");
+    const refs = [wire.to.ref, wire.from.ref];
+    const cm = own?.cm ?? partsCm(project, refs) ?? USUAL_CM;
+    const given = own?.awg ?? partsAwg(project, refs);
     const awg = given ?? (below.peak > JUMPER_A ? gaugeFor(below.peak, cm, net.V.typ) : JUMPER_AWG);
     out.push({
       ...branch,
