@@ -1,12 +1,10 @@
 "use client";
 import { useState } from "react";
-import { toast } from "sonner";
 import type { WireAsk } from "@/core/wires";
-import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";
 import { PointField } from "./point-field";
 import { Consequence } from "./told";
-import { useTold } from "./use-told";
+import { useAct } from "./use-told";
 
 type Kind = "turn" | "other row" | "swap";
 const KINDS: { id: Kind; name: string }[] = [
@@ -17,7 +15,7 @@ const KINDS: { id: Kind; name: string }[] = [
 
 /** What was built differently: the plan follows, the program with it, and ticks of untouched wires stay. */
 export function Built() {
-  const { view, run } = useProject();
+  const { view } = useProject();
   const [kind, setKind] = useState<Kind>("swap");
   const [ref, setRef] = useState("");
   const [one, setOne] = useState("");
@@ -31,17 +29,15 @@ export function Built() {
       : ref
         ? { do: kind, ref }
         : null;
-  const told = useTold(ask);
-  const go = () => {
-    if (!ask || !told?.ok) return;
-    void run((p) => core().doWire(p, ask)).then((s) => {
-      if (!s) return;
-      toast(`The plan follows: ${told.says}.`);
+  const { told, go } = useAct(
+    ask,
+    (did) => `The plan follows: ${did}.`,
+    () => {
       setRef("");
       setOne("");
       setOther("");
-    });
-  };
+    },
+  );
   return (
     <details className="mt-4">
       <summary className="cursor-pointer text-lg font-bold">It is built differently</summary>

@@ -1,32 +1,26 @@
 "use client";
 import { useEffect, useRef, useState } from "react";
-import { toast } from "sonner";
 import type { WireAsk } from "@/core/wires";
-import { core } from "@/ui/state/core";
-import { useProject } from "@/ui/state/project";
 import { PointField } from "./point-field";
 import { Consequence } from "./told";
-import { useTold } from "./use-told";
+import { useAct } from "./use-told";
 
 /** Joins two points by a wire; the consequence is told before it is made. */
 export function Join({ start = "" }: { start?: string }) {
-  const { run } = useProject();
   const [from, setFrom] = useState(start);
   const [to, setTo] = useState("");
   const form = useRef<HTMLFormElement | null>(null);
   useEffect(() => setFrom(start), [start]);
   const ask: WireAsk | null = from.trim() && to.trim() ? { do: "join", from, to } : null;
-  const told = useTold(ask);
-  const make = () => {
-    if (!ask || !told?.ok) return;
-    void run((p) => core().doWire(p, ask)).then((s) => {
-      if (!s) return;
-      toast(`Joined ${told.says}.`);
+  const { told, go: make } = useAct(
+    ask,
+    (did) => `Joined ${did}.`,
+    () => {
       setFrom("");
       setTo("");
       form.current?.querySelector("input")?.focus();
-    });
-  };
+    },
+  );
   return (
     <section aria-label="Join two points" className="mt-3">
       <h2 className="text-lg">Join two points</h2>

@@ -1,28 +1,22 @@
 "use client";
 import { useState } from "react";
-import { toast } from "sonner";
 import type { WireAsk } from "@/core/wires";
-import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";
 import { Consequence } from "./told";
-import { useTold } from "./use-told";
+import { useAct } from "./use-told";
 
 /** Takes a part out of its wires: the gap is closed, or stays. */
 export function TakeOut() {
-  const { view, run } = useProject();
+  const { view } = useProject();
   const [ref, setRef] = useState("");
   const [close, setClose] = useState(true);
   const parts = view.parts.filter((p) => !p.isHost);
   const ask: WireAsk | null = ref ? { do: "take out", ref, close } : null;
-  const told = useTold(ask);
-  const go = () => {
-    if (!ask || !told?.ok) return;
-    void run((p) => core().doWire(p, ask)).then((s) => {
-      if (!s) return;
-      toast(`${told.says}.`);
-      setRef("");
-    });
-  };
+  const { told, go } = useAct(
+    ask,
+    (did) => `${did}.`,
+    () => setRef(""),
+  );
   return (
     <details className="mt-4">
       <summary className="cursor-pointer text-lg font-bold">Take a part out of its wires</summary>

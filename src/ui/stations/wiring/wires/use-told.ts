@@ -1,5 +1,6 @@
 "use client";
 import { useEffect, useState } from "react";
+import { toast } from "sonner";
 import type { WireAsk } from "@/core/wires";
 import type { Told } from "@/workers/api";
 import { core } from "@/ui/state/core";
@@ -28,4 +29,19 @@ export function useTold(ask: WireAsk | null): Told | null {
     };
   }, [project, key]);
   return told && told.key === key ? told.told : null;
+}
+
+/** An ask with what it would bring, and the act itself: done once told, said in a message, then `after`. */
+export function useAct(ask: WireAsk | null, says: (did: string) => string, after: () => void) {
+  const { run } = useProject();
+  const told = useTold(ask);
+  const go = () => {
+    if (!ask || !told?.ok) return;
+    void run((p) => core().doWire(p, ask)).then((s) => {
+      if (!s) return;
+      toast(says(told.says));
+      after();
+    });
+  };
+  return { told, go };
 }

@@ -9,7 +9,7 @@ import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";
 import { PointField } from "./point-field";
 import { Consequence } from "./told";
-import { useTold } from "./use-told";
+import { useAct } from "./use-told";
 
 const MADE: Record<HandWire["by"], string> = { plan: "planned", hand: "by hand", fix: "by a fix", unsaid: "as given" };
 const GAUGES = [18, 20, 22, 24, 26, 28, 30];
@@ -40,7 +40,6 @@ function Length({ w, wire }: { w: HandWire; wire: string }) {
 
 /** What is done with one wire: a part put into it, or where it really is. */
 function More({ w, what, close }: { w: HandWire; what: "between" | "really"; close(): void }) {
-  const { run } = useProject();
   const [part, setPart] = useState("");
   const [really, setReally] = useState("");
   const ask: WireAsk | null =
@@ -51,16 +50,7 @@ function More({ w, what, close }: { w: HandWire; what: "between" | "really"; clo
       : really.trim()
         ? { do: "really", from: w.from, to: w.to, really }
         : null;
-  const told = useTold(ask);
-  const go = () => {
-    if (!ask || !told?.ok) return;
-    void run((p) => core().doWire(p, ask)).then((s) => {
-      if (s) {
-        toast(`${told.says}.`);
-        close();
-      }
-    });
-  };
+  const { told, go } = useAct(ask, (did) => `${did}.`, close);
   return (
     <div className="bg-wash px-2 py-2">
       <div className="flex flex-wrap items-end gap-3">
