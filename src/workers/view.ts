@@ -13,7 +13,7 @@ import { circuitOf, type Circuit } from "../core/circuit";
 import type { Catalogue } from "../core/parts/catalogue";
 import { cautions } from "../core/formats";
 import { TARGETS, pinConstants, type PinConstant } from "../core/firmware";
-import type { LevelVerdict } from "../core/circuit/netlist";
+import type { LevelVerdict } from "../core/circuit/solve";
 import { fingerprint, type Project } from "../core/project";
 import {
   gridAddressTables,

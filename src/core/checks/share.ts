@@ -1,5 +1,5 @@
 import type { Circuit } from "../circuit";
-import type { LevelVerdict } from "../circuit/netlist";
+import type { LevelVerdict } from "../circuit/solve";
 import { rootOf } from "../circuit/power";
 import { dice, type Flow, type PinCurrent } from "../circuit/solve";
 import { evaluate, type Triple } from "../quantity";

@@ -1,5 +1,6 @@
 import type { Circuit } from "../circuit";
-import type { Instance, LevelVerdict } from "../circuit/netlist";
+import type { Instance } from "../circuit/netlist";
+import type { LevelVerdict } from "../circuit/solve";
 import { nextRef, type BasicEdit } from "../project";
 import { evaluate } from "../quantity";
 import { isTwoWay, label, linkOf } from "./help";

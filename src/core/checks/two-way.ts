@@ -1,5 +1,6 @@
 import type { Circuit } from "../circuit";
-import { logicSupplyPin, type Instance, type LevelVerdict } from "../circuit/netlist";
+import { logicSupplyPin, type Instance } from "../circuit/netlist";
+import type { LevelVerdict } from "../circuit/solve";
 import { nextRef, type BasicEdit } from "../project";
 import { isTwoWay, label, owner } from "./help";
 import { outletsFor } from "./supply-fixes";

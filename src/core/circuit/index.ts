@@ -1,7 +1,7 @@
 import type { Catalogue } from "../parts/catalogue";
-import { buildNets, expand, levelVerdicts, type LevelVerdict, type Netlist } from "./netlist";
+import { buildNets, expand, type Netlist } from "./netlist";
 import { nameNets } from "./netlist/build";
-import { drawsOf, ledPaths, solveCircuit, type LedPath, type Solved } from "./solve";
+import { drawsOf, ledPaths, levelPairs, solveCircuit, type LedPath, type LevelVerdict, type Solved } from "./solve";
 import { powerReport, resolveVoltages, type PowerReport } from "./power";
 import type { Project } from "../project";
 
@@ -35,7 +35,7 @@ export function circuitOf(project: Project, catalogue: Catalogue): Circuit {
   const solved = lazily(() => solveCircuit(netlist, feeds));
   const leds = lazily(() => ledPaths(netlist, solved()));
   const power = lazily(() => powerReport(netlist, feeds, drawsOf(netlist, solved())));
-  const levels = lazily(() => levelVerdicts(netlist));
+  const levels = lazily(() => levelPairs(netlist, solved()));
   const circuit: Circuit = {
     project,
     catalogue,

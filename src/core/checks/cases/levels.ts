@@ -192,7 +192,6 @@ export const levelCases: Case[] = [
     says: "a display at 5 V lifts a shared bus of 3.3 V parts",
     bad: () => display("B1.VBUS"),
     near: () => display("B1.3V3"),
-    also: ["risk level.low-high", "risk level.thin-margin"],
     fix: "logic-supply",
   },
   {

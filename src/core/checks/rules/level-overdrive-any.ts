@@ -34,6 +34,9 @@ function ownSupply(c: Circuit, inst: Instance, key: string) {
   return { net, V: { min: most, typ: most, max: most }, fed: false };
 }
 
+/** Usual volts of a driving pin's own supply. */
+const railOf = (c: Circuit, d: Driver) => c.netlist.netOf(`${d.ref}:${d.level.supply}`).V?.typ ?? d.high.typ;
+
 function seenAt(c: Circuit, net: Net): Seen | null {
   if (net.kind === "supply" && net.V)
     return {
@@ -51,7 +54,7 @@ function seenAt(c: Circuit, net: Net): Seen | null {
     typ: v.high.typ,
     by: `${endWords(c, v.from.end)}${wayWords(v.from.passed)}`,
     straight: false,
-    rail: v.from.end.kind === "rail" ? (v.from.end.net.V?.typ ?? 0) : v.from.end.driver.high.typ,
+    rail: v.from.end.kind === "rail" ? (v.from.end.net.V?.typ ?? 0) : railOf(c, v.from.end.driver),
     driver: v.from.end.kind === "pin" ? v.from.end.driver : null,
   };
 }

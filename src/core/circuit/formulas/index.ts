@@ -1,5 +1,4 @@
-/** Small circuit sums, each usable by itself: LED resistor, divider, transistor stages, filters, buses, resistor networks. */
-export * from "./nodal";
+/** Small circuit sums, each usable by itself: LED resistor, divider, transistor stages, filters and buses. */
 export * from "./divider";
 export * from "./led";
 export * from "./transistor";

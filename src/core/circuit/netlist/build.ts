@@ -169,9 +169,17 @@ function reach(
 
 function makeBindings(e: Expanded, byId: Map<string, Net>, elements: NetElement[], net: (t: string) => Net): Binding[] {
   const joined = new Map<string, NetElement[]>();
-  for (const el of elements)
-    if (el.kind === "resistor" || el.kind === "diode")
-      for (const id of [el.a, el.b]) joined.set(id, [...(joined.get(id) ?? []), el]);
+  // The signal of a module that somebody can switch off still has its pin; loose parts are read where they are wired.
+  const closed = new Map<string, NetElement[]>();
+  const join = (map: Map<string, NetElement[]>, el: NetElement) => {
+    for (const id of [el.a, el.b]) map.set(id, [...(map.get(id) ?? []), el]);
+  };
+  // A MOSFET whose gate stands at a supply passes a line both ways: a shifter made of loose parts.
+  const passes = (el: NetElement) => el.kind === "fet" && byId.get(el.control!)?.kind === "supply";
+  for (const el of elements) {
+    if (el.kind === "resistor" || el.kind === "diode" || passes(el)) join(joined, el);
+    if (el.kind === "resistor" || el.kind === "diode" || passes(el) || el.kind === "contact") join(closed, el);
+  }
   const out: Binding[] = [];
   for (const inst of e.instances.values()) {
     // A driver that stands in a load's wire is what the board's pin works on.
@@ -179,7 +187,7 @@ function makeBindings(e: Expanded, byId: Map<string, Net>, elements: NetElement[
     for (const p of inst.part.pins) {
       if (!p.need) continue;
       const start = net(`${inst.ref}.${p.label}`);
-      for (const [i, r] of reach(start, byId, joined, e, net).entries()) {
+      for (const [i, r] of reach(start, byId, inst.part.supplies.main ? closed : joined, e, net).entries()) {
         // Expanders, multiplexers and shift registers host too: they offer pins of their own.
         const found = r.net.ends.find(
           (x) =>

@@ -2,6 +2,6 @@
 export * from "./types";
 export * from "./expand";
 export { buildNets, voltName } from "./build";
-export { CLAMP_V, clampsToSupply, dropAt, INJECTION_MA, levelVerdicts, type LevelVerdict } from "./levels";
+export * from "./clamps";
 export { groundOf, isolationBroken } from "./grounds";
 export * from "./looks";

@@ -1,14 +1,7 @@
 /** Volts and amperes of the whole circuit in every state, at the worst corner of its tolerances. */
-export {
-  mostOf,
-  solveCircuit,
-  type Extreme,
-  type Flow,
-  type NetVolts,
-  type PinCurrent,
-  type Solved,
-  type Way,
-} from "./solved";
+export { mostOf, solveCircuit, type Extreme, type Flow, type NetVolts, type PinCurrent, type Solved } from "./solved";
+export type { Way } from "./look";
+export { levelPairs, type LevelVerdict } from "./pairs";
 export type { Driver, State } from "./model";
 export { ledPaths, type LedPath, type PathEnd } from "./leds";
 export { drawsOf } from "./draws";

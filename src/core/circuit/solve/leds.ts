@@ -1,7 +1,8 @@
 import type { Triple } from "../../quantity";
 import { evaluate } from "../../quantity";
 import type { Net, NetElement, NetEnd, Netlist } from "../netlist/types";
-import type { Flow, Solved, Way } from "./solved";
+import type { Way } from "./look";
+import type { Flow, Solved } from "./solved";
 
 /** Where a current path ends: a rail, ground, or a chip pin that drives it. */
 export type PathEnd = { kind: "rail"; net: Net } | { kind: "pin"; net: Net; end: NetEnd } | { kind: "open"; net: Net };

@@ -94,11 +94,10 @@ function driverOf(
   const vars = inst.vars;
   const high = outputLine(level, V.min, vars, "VOH");
   const low = outputLine(level, V.min, vars, "VOL");
-  const typ_ohm = level.outTyp_ohm === undefined ? high.ohm / 2 : evaluate(level.outTyp_ohm, vars);
   const outMax = level.outMax === undefined ? Infinity : evaluate(level.outMax, { ...vars, V: V.max });
   const key = `${end.ref}.${end.pin}`;
   const ohms = (most: number): Spread => {
-    const typ = Math.min(most, typ_ohm);
+    const typ = Math.min(most, level.outTyp_ohm === undefined ? most / 2 : evaluate(level.outTyp_ohm, vars));
     return { min: 1e-3, typ: Math.max(typ, 1e-3), max: Math.max(most, typ, 1e-3), knob: `${key} out` };
   };
   // A drop of bipolar outputs is there with every piece, only less; that of CMOS outputs is a matter of the current.
@@ -107,7 +106,8 @@ function driverOf(
   const top: Triple = {
     min: Math.min(high.V0, outMax),
     typ: Math.min(outMax, V.typ - 0.75 * kept),
-    max: Math.min(outMax, V.max - 0.5 * kept),
+    // A guaranteed drop of half a volt is what the data promises, not what every piece keeps.
+    max: Math.min(outMax, V.max - (kept > BIPOLAR_V + SLACK_V ? 0.5 * kept : 0)),
   };
   return {
     key,
@@ -170,8 +170,24 @@ const sideOhm = (e: NetElement, wiper: number) => {
   return Math.max(2 * e.ohm! * (low ? wiper : 1 - wiper), 1);
 };
 
-/** Lays an island out in a state. Elements that are open there are left out. */
-export function modelOf(scene: Scene, island: Island, state: State): Model {
+/** A junction's voltage falls by about this for every tenth of its current (two thermal voltages times ln 10). */
+const PER_DECADE_V = 0.12;
+/** The current for which data sheets give a forward voltage, amperes. */
+const RATED_A = 0.01;
+/** Unit and temperature spread of a junction at a small current, where the resistance of its material does not count, volts. */
+const SMALL_SPREAD_V = 0.05;
+/** Forward voltage at a small current, from the usual figure at 10 mA; never below a fifth of a volt. */
+export const dropAt = (Vf: Triple, A: number): Triple => {
+  if (A >= RATED_A) return Vf;
+  const typ = Math.max(0.2, Vf.typ - PER_DECADE_V * Math.log10(RATED_A / Math.max(A, 1e-7)));
+  return { min: Math.max(0.15, typ - SMALL_SPREAD_V), typ, max: typ + SMALL_SPREAD_V };
+};
+
+/**
+ * Lays an island out in a state. Elements that are open there are left out. `small`: junctions whose current is known to be
+ * far below the rated one, with that current, amperes.
+ */
+export function modelOf(scene: Scene, island: Island, state: State, small?: ReadonlyMap<NetElement, number>): Model {
   const of: Model["of"] = new Map();
   const elements: Element[] = [];
   const held = new Map<string, Spread>([[ZERO, fixed(0)]]);
@@ -201,7 +217,7 @@ export function modelOf(scene: Scene, island: Island, state: State): Model {
         return;
       case "diode":
       case "led":
-        return put({ kind: "diode", id, a, b, ...junction(e.Vf!, id) }, e);
+        return put({ kind: "diode", id, a, b, ...junction(dropAt(e.Vf!, small?.get(e) ?? Infinity), id) }, e);
       case "load": {
         const V = e.def?.kind === "load" ? evaluate(e.def.V.typ, scene.netlist.instance(e.ref)!.vars) : 5;
         const A = e.A!;

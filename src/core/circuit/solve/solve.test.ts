@@ -36,6 +36,12 @@ describe("one point", () => {
     expect(p.volts("m")).toBeCloseTo(3, 6);
   });
 
+  it("solves a loaded two-stage ladder: 6 V over 1k, 2k ‖ (1k + 1k) leaves half at each step", () => {
+    const ladder = [R("R1", "a", "x", 1e3), R("R2", "x", "g", 2e3), R("R3", "x", "y", 1e3), R("R4", "y", "g", 1e3)];
+    const p = at0(net(ladder, { a: fixed(6), g: fixed(0) }));
+    expect([p.volts("x"), p.volts("y")]).toEqual([expect.closeTo(3, 6), expect.closeTo(1.5, 6)]);
+  });
+
   it("lights: (5 − 2.0) V over 220.5 Ω is 13.6 mA, reversed nothing", () => {
     const led = (a: string, b: string): Element => ({
       kind: "diode",

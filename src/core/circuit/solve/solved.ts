@@ -1,9 +1,10 @@
 import type { Net, NetElement, NetEnd, Netlist } from "../netlist/types";
 import type { Feed } from "../power/tree";
 import { islandsOf, terminals, type Island } from "./islands";
-import { modelOf, sceneOf, type Driver, type Model, type Scene, type State } from "./model";
-import { nodesOf, type Element, type Spread } from "./network";
-import { LOOSE_OHM, prepare, solveAt, type Point, type Prepared } from "./point";
+import { follow, look, type Look, type Way } from "./look";
+import { castOf, makeOf, type Cast } from "./make";
+import { sceneOf, type Driver, type Scene, type State } from "./model";
+import { LOOSE_OHM, prepare } from "./point";
 import { statesOf } from "./states";
 import { drawBuilds, worst, type Quantity } from "./worst";
 
@@ -12,13 +13,6 @@ export interface Extreme {
   typ: number;
   worst: number;
   state: State;
-}
-
-/** One step of the way that a current takes. */
-export interface Way {
-  /** Elements on the way, nearest first. */
-  passed: NetElement[];
-  end: { kind: "rail"; net: Net } | { kind: "pin"; driver: Driver } | { kind: "open" };
 }
 
 /** A pin that drives: the most that it has to give and to take, amperes, and what takes it. */
@@ -64,81 +58,11 @@ interface Found {
 /** The whole circuit solved: every net in every state, every element and every driving pin. */
 export interface Solved extends Found {
   scene: Scene;
+  islands: Island[];
   /** The most by which a net can stand above another node, volts: for ceilings that move with a supply. */
   above(net: string, rail: string): { typ: number; worst: number } | null;
   /** Amperes, without sign, through an element or a driving pin in so many builds, in the state in which most flows. */
   builds(of: Flow | PinCurrent, count: number, roll: () => number): number[];
-}
-
-/** What was learnt of an island in one state. */
-interface Look {
-  state: State;
-  model: Model;
-  p: Prepared;
-  point: Point;
-}
-
-const look = (scene: Scene, island: Island, state: State): Look => {
-  const model = modelOf(scene, island, state);
-  const p = prepare(model.network);
-  return { state, model, p, point: solveAt(p, new Map()) };
-};
-
-/** Current into an element at a node of its, amperes. */
-function into(l: Look, e: Element, node: string): number {
-  if (e.kind === "bjt") {
-    const [c, b] = [l.point.amps(e), l.point.base(e)];
-    return (node === e.c ? c : 0) + (node === e.b ? b : 0) - (node === e.e ? c + b : 0);
-  }
-  const I = l.point.amps(e);
-  const [first, last] = e.kind === "fet" ? [e.d, e.s] : [e.a, e.b];
-  return (node === first ? I : 0) - (node === last ? I : 0);
-}
-
-/** An element that joins a node to another of the same voltage while nothing flows: how a voltage comes to an open pin. */
-function conductor(l: Look, here: string, last: NetElement | Driver | null): { e: Element; I: number } | null {
-  const v = l.point.volts(here);
-  for (const e of l.model.network.elements) {
-    if (l.model.of.get(e) === last || e.kind === "bjt" || !nodesOf(e).includes(here)) continue;
-    const other = nodesOf(e).find((x) => x !== here);
-    const seen = other === undefined ? NaN : l.point.volts(other);
-    const drop = e.kind === "diode" ? e.Vf.max + 0.01 : 0.01;
-    if (seen - v > -1e-3 && seen - v < drop) return { e, I: 0 };
-  }
-  return null;
-}
-
-/** Follows the strongest current from a node, against its direction (`up`) or with it, to a rail or a pin. */
-function follow(scene: Scene, l: Look, start: string, without: NetElement | null, up: boolean): Way {
-  const passed: NetElement[] = [];
-  let here = start;
-  let last: NetElement | Driver | null = without;
-  for (let step = 0; step < 24; step++) {
-    const rail = scene.heldNets.get(here);
-    if (rail) return { passed, end: { kind: "rail", net: rail } };
-    let best: { e: Element; I: number } | null = null;
-    for (const e of l.model.network.elements) {
-      const what = l.model.of.get(e)!;
-      if (what === last || !nodesOf(e).includes(here)) continue;
-      const I = up ? -into(l, e, here) : into(l, e, here);
-      if (I > (best?.I ?? 1e-9)) best = { e, I };
-    }
-    // Where nothing flows, a voltage still comes through what would conduct.
-    if (!best && up) best = conductor(l, here, last);
-    if (!best) return { passed, end: { kind: "open" } };
-    const what = l.model.of.get(best.e)!;
-    if ("key" in what) return { passed, end: { kind: "pin", driver: what } };
-    passed.push(what);
-    last = what;
-    const others = nodesOf(best.e).filter((n) => n !== here);
-    const next = others.sort((a, b) => {
-      const [x, y] = [into(l, best.e, a), into(l, best.e, b)];
-      return up ? y - x : x - y;
-    })[0];
-    if (next === undefined) break;
-    here = next;
-  }
-  return { passed, end: { kind: "open" } };
 }
 
 const corner = (l: Look, q: Quantity, want: "min" | "max") => worst(l.p, q, want).value;
@@ -250,57 +174,6 @@ interface Kept {
   found: Found;
 }
 
-/** Everything that an island's results may point at. */
-interface Cast {
-  nets: string[];
-  elements: NetElement[];
-  drivers: Driver[];
-  rails: string[];
-}
-
-function castOf(scene: Scene, island: Island): Cast {
-  const rails = new Set<string>();
-  for (const e of island.elements)
-    for (const id of [e.a, e.b, e.control]) if (id !== undefined && scene.held.has(id)) rails.add(id);
-  return {
-    nets: island.nets,
-    elements: island.elements,
-    drivers: island.nets.flatMap((id) => scene.drivers.get(id) ?? []),
-    rails: [...rails],
-  };
-}
-
-/** What an island is made of, as text: places by number, values as they are, knobs by who shares them. */
-function makeOf(scene: Scene, cast: Cast): string {
-  const place = new Map([...cast.nets, ...cast.rails].map((id, i) => [id, i]));
-  const knobs = new Map<string, number>();
-  const knob = (k: string) => {
-    if (!knobs.has(k)) knobs.set(k, knobs.size);
-    return knobs.get(k)!;
-  };
-  const spread = (s: Spread) => `${s.min},${s.typ},${s.max},${knob(s.knob)}`;
-  const parts = new Map<string, number>();
-  const part = (ref: string) => {
-    if (!parts.has(ref)) parts.set(ref, parts.size);
-    return parts.get(ref)!;
-  };
-  return [
-    cast.nets.length,
-    ...cast.rails.map((id) => `${spread(scene.held.get(id)!)}${scene.heldNets.get(id)?.kind ?? ""}`),
-    ...cast.elements.map((e) => {
-      const at = `${place.get(e.a)}.${place.get(e.b)}.${e.control === undefined ? "" : place.get(e.control)}`;
-      const def = e.def && e.kind !== "resistor" && e.kind !== "led" && e.kind !== "diode" ? JSON.stringify(e.def) : "";
-      const track = e.def?.kind === "resistor" ? (e.def.track ?? "") : "";
-      const volts = e.kind === "load" ? JSON.stringify(scene.netlist.instance(e.ref)!.vars) : "";
-      return `${e.kind} ${part(e.ref)} ${at} ${e.ohm},${e.tolerance},${e.span?.min},${e.span?.max}${track} ${e.Vf?.min},${e.Vf?.typ},${e.Vf?.max} ${e.A?.typ},${e.A?.peak} ${def}${volts}`;
-    }),
-    ...cast.drivers.map(
-      (d) =>
-        `${place.get(d.net)} ${d.open}${d.host}${d.turns}${d.end.as} ${spread(d.high)} ${spread(d.high_ohm)} ${spread(d.low_ohm)} ${d.low_V}`,
-    ),
-  ].join("|");
-}
-
 /** The results of an island of the same make, told of this one. */
 function transplant(scene: Scene, kept: Kept, cast: Cast, out: Found) {
   const to = new Map<unknown, unknown>();
@@ -394,6 +267,7 @@ export function solveCircuit(n: Netlist, feeds: ReadonlyMap<string, Feed>): Solv
   const between = new Map<NetElement, Island>();
   const out: Solved = {
     scene,
+    islands: islandsOf(n, scene.heldNets, feeds),
     volts: new Map(),
     flows: new Map(),
     pins: new Map(),
@@ -433,7 +307,7 @@ export function solveCircuit(n: Netlist, feeds: ReadonlyMap<string, Feed>): Solv
   };
   const islandOf = (of: NetElement | Driver) =>
     "key" in of ? home.get(of.net) : (between.get(of) ?? terminals(of).flatMap((id) => home.get(id) ?? [])[0]);
-  for (const island of islandsOf(n, scene.heldNets, feeds)) {
+  for (const island of out.islands) {
     if (!island.nets.length) for (const e of island.elements) between.set(e, island);
     if (isGrid(n, island)) continue;
     // A wire with nothing but pins on it: whoever drives it sets it, nothing flows.

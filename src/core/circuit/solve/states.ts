@@ -25,7 +25,8 @@ function actuators(n: Netlist, island: Island): { moved: NetElement[]; rest: Net
   return [...out.values()];
 }
 
-function contactSets(n: Netlist, island: Island): Set<NetElement>[] {
+/** Which contacts are closed together: every combination while they are few, else none, each alone and all. */
+export function contactSets(n: Netlist, island: Island): Set<NetElement>[] {
   const list = actuators(n, island);
   const make = (on: (i: number) => boolean) => new Set(list.flatMap((a, i) => (on(i) ? a.moved : a.rest)));
   if (list.length <= ALL_CONTACTS)

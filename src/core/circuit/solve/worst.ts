@@ -2,13 +2,15 @@ import { solveTransposed } from "./linear";
 import { at, type Corner, type Element, type Spread } from "./network";
 import { drawn, solveAt, type Point, type Prepared } from "./point";
 
-/** What is asked about a network: the volts of a node (against another), or the amperes of an element. */
+/** What is asked about a network: the volts of a node (against so many times another), or the amperes of an element. */
 export type Quantity =
-  { of: "volts"; node: string; minus?: string } | { of: "amps"; element: Element } | { of: "base"; element: Element };
+  | { of: "volts"; node: string; minus?: string; times?: number }
+  | { of: "amps"; element: Element }
+  | { of: "base"; element: Element };
 
 const valueOf = (q: Quantity, p: Point): number =>
   q.of === "volts"
-    ? p.volts(q.node) - (q.minus === undefined ? 0 : p.volts(q.minus))
+    ? p.volts(q.node) - (q.minus === undefined ? 0 : (q.times ?? 1) * p.volts(q.minus))
     : q.of === "amps"
       ? p.amps(q.element)
       : p.base(q.element);
@@ -17,7 +19,7 @@ const spreads = (e: Element): Spread[] =>
   e.kind === "resistor" ? [e.ohm] : e.kind === "diode" ? [e.Vf] : e.kind === "bjt" ? [e.Vbe, e.gain] : [e.Vth];
 
 /** The elements that each knob turns, held nodes included: a rail's knob turns everything that hangs on it. */
-function turned(p: Prepared): Map<string, Element[]> {
+function turned(p: Prepared, q: Quantity): Map<string, Element[]> {
   const out = new Map<string, Element[]>();
   const put = (knob: string, e: Element) => {
     if (!knob) return;
@@ -32,6 +34,9 @@ function turned(p: Prepared): Map<string, Element[]> {
       if (s && s.min !== s.max) put(s.knob, e);
     }
   }
+  // A rail that is only compared with turns nothing in the network, but it moves.
+  const beside = q.of === "volts" && q.minus !== undefined ? p.net.held.get(q.minus) : undefined;
+  if (beside && beside.knob && !out.has(beside.knob)) out.set(beside.knob, []);
   return out;
 }
 
@@ -49,7 +54,7 @@ function slopes(p: Prepared, q: Quantity, here: Point, corner: Corner, knobs: Ma
   const measured = q.of === "volts" ? null : q.element;
   /** The quantity itself at voltages moved by a little, for the measured element's own derivative. */
   const direct = (volts: (node: string) => number, c: Corner): number => {
-    if (q.of === "volts") return volts(q.node) - (q.minus === undefined ? 0 : volts(q.minus));
+    if (q.of === "volts") return volts(q.node) - (q.minus === undefined ? 0 : (q.times ?? 1) * volts(q.minus));
     const e = measured!;
     const end = q.of === "base" && e.kind === "bjt" ? e.b : e.kind === "bjt" ? e.c : e.kind === "fet" ? e.d : e.a;
     let sum = 0;
@@ -92,7 +97,7 @@ function slopes(p: Prepared, q: Quantity, here: Point, corner: Corner, knobs: Ma
  */
 export function worst(p: Prepared, q: Quantity, want: "min" | "max"): { value: number; corner: Corner; point: Point } {
   const sign = want === "max" ? 1 : -1;
-  const knobs = turned(p);
+  const knobs = turned(p, q);
   let corner: Corner = new Map();
   let point = solveAt(p, corner);
   let best = { value: valueOf(q, point), corner, point };
@@ -121,7 +126,7 @@ export function worst(p: Prepared, q: Quantity, want: "min" | "max"): { value: n
  * hangs on one knob is drawn once a build.
  */
 export function drawBuilds(p: Prepared, q: Quantity, count: number, roll: () => number): number[] {
-  const knobs = [...turned(p).keys()];
+  const knobs = [...turned(p, q).keys()];
   return Array.from({ length: count }, () =>
     valueOf(q, solveAt(p, new Map(knobs.map((k) => [k, 2 * roll() - 1] as const)))),
   );
