@@ -1,6 +1,7 @@
 import type { Circuit } from "../circuit";
 import { formatOhm } from "../quantity";
-import { decidingNet, holds } from "./graph";
+import { restOf } from "../circuit/solve";
+import { decidingNet } from "./graph";
 
 /** What a part's input sees from power-on until the program sets the pin. */
 export interface BootState {
@@ -27,7 +28,7 @@ export function bootStates(c: Circuit): BootState[] {
     const strap = hostPin?.hazards?.find((h) => h.kind === "strapping");
     if (!host.board || !def || (!drives && !strap) || b.chainedAfter) return [];
     const { net } = decidingNet(c, b.ref, b.pin);
-    const hold = [...holds(c, net)].filter((h) => !h.lit).sort((x, y) => x.ohm - y.ohm)[0];
+    const rest = restOf(c.solved, net.id);
     const base = {
       ref: b.ref,
       pin: b.pin,
@@ -36,7 +37,11 @@ export function bootStates(c: Circuit): BootState[] {
       matters: def.mustNotFloat ?? false,
       wants: strap?.want ?? null,
     };
-    if (hold) return [{ ...base, state: hold.up ? "high" : "low", by: `${formatOhm(hold.ohm)} to ${hold.rail.name}` }];
+    const rail = rest?.way.end.kind === "rail" ? rest.way.end.net.name : "a pull each way";
+    if (rest)
+      return [
+        { ...base, state: rest.V > 0 && rest.side !== "low" ? "high" : "low", by: `${formatOhm(rest.ohm)} to ${rail}` },
+      ];
     if (def.restsAt) return [{ ...base, state: def.restsAt, by: "the part itself" }];
     if (strap?.want) return [{ ...base, state: strap.want, by: "the board, at this pin" }];
     if (host.board.resetPull)

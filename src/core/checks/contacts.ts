@@ -1,15 +1,14 @@
 import type { Circuit } from "../circuit";
 import { logicSupplyPin, type Binding, type Net, type NetElement } from "../circuit/netlist";
-import { elementsAt, holds, isRail, netById, otherEnd } from "./graph";
+import { restOf } from "../circuit/solve";
+import { elementsAt, isRail, netById, otherEnd } from "./graph";
 import { label } from "./help";
 import type { Finding, Fix, Rule } from "./types";
 
 /** What an input's pulls make of it while the contact is open: up, down, or nothing that is sure. */
 function openLevel(c: Circuit, net: Net): "high" | "low" | null {
-  const list = holds(c, net, true).filter((h) => !h.lit);
-  if (!list.length) return null;
-  if (list.every((h) => h.up)) return "high";
-  return list.some((h) => h.up) ? null : "low";
+  const rest = restOf(c.solved, net.id, { internal: true });
+  return rest && rest.side !== "between" ? rest.side : null;
 }
 
 /** Whether further contacts lead from a net to a rail. */

@@ -28,46 +28,6 @@ export const elementsAt = (c: Circuit, id: string) => graph(c).at.get(id) ?? [];
 export const otherEnd = (el: NetElement, id: string) => (el.a === id ? el.b : el.a);
 export const isRail = (n: Net | undefined) => n?.kind === "supply" || n?.kind === "ground";
 
-/** A path from a net to a rail through loose parts, and what it does to the net while nothing else drives it. */
-export interface Hold {
-  up: boolean;
-  rail: Net;
-  ohm: number;
-  by: NetElement;
-  internal: boolean;
-  /** A light is part of the way: it only conducts above its own voltage. */
-  lit: boolean;
-}
-
-/**
- * What holds a net through resistors (and lights that would conduct) while no pin drives it: every rail within reach, with
- * the resistance on the way. Pulls inside a chip count only where asked for, since they start with the program.
- */
-export function holds(c: Circuit, start: Net, internal = false): Hold[] {
-  const out: Hold[] = [];
-  const seen = new Set([start.id]);
-  const queue: { id: string; ohm: number; lit: boolean }[] = [{ id: start.id, ohm: 0, lit: false }];
-  for (const here of queue)
-    for (const el of elementsAt(c, here.id)) {
-      if (el.kind !== "resistor" && el.kind !== "led") continue;
-      if (el.internal && !internal) continue;
-      const far = netById(c, otherEnd(el, here.id));
-      if (!far) continue;
-      const ohm = here.ohm + (el.ohm ?? 0);
-      const lit = here.lit || el.kind === "led";
-      if (isRail(far)) {
-        // A light conducts only from its anode: towards ground from the net, or from the supply into it.
-        const wrong = el.kind === "led" && (far.kind === "ground") !== (el.a === here.id);
-        if (!wrong && (far.kind === "ground" || far.V))
-          out.push({ up: far.kind === "supply", rail: far, ohm, by: el, internal: el.internal ?? false, lit });
-      } else if (!seen.has(far.id)) {
-        seen.add(far.id);
-        queue.push({ id: far.id, ohm, lit });
-      }
-    }
-  return out;
-}
-
 /** A resistor in a signal's way is at most this large; a pull is larger. */
 const SERIES_MOST_OHM = 2200;
 

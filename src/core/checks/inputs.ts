@@ -1,7 +1,8 @@
 import type { Circuit } from "../circuit";
-import { PAIRS, type Net } from "../circuit/netlist";
+import { PAIRS } from "../circuit/netlist";
+import { restOf } from "../circuit/solve";
 import { evaluate, formatOhm, formatV } from "../quantity";
-import { elementsAt, holds, isRail, netById, otherEnd } from "./graph";
+import { elementsAt, isRail, netById, otherEnd } from "./graph";
 import { label, owner, round } from "./help";
 import { logicSupplyFix } from "./supply-fixes";
 import type { Finding, Fix, Rule } from "./types";
@@ -28,7 +29,7 @@ const adcRange: Rule = {
       // What the part can put out: its level's top, or the rails that its divider or wiper hangs between.
       const v = c.levels.find((x) => x.receiver.ref === b.host && x.receiver.pin === b.hostPin);
       const net = c.netlist.netOf(`${b.host}.${b.hostPin}`);
-      const above = Math.max(0, ...holds(c, net).flatMap((h) => (h.up && h.rail.V ? [h.rail.V.typ] : [])));
+      const above = c.solved.volts.get(net.id)?.high.typ ?? 0;
       const top = v ? Math.min(v.highest_V, v.driver.V.typ) : above;
       if (v && v.highest_V > v.ceiling + 1e-9) return [];
       if (top <= full * REF_SLACK) return [];
@@ -49,12 +50,6 @@ const adcRange: Rule = {
 /** A capacitor of this size at the pin feeds the sampling switch instead of the source. */
 const FEEDS_F = 10e-9;
 
-/** Resistance that the converter looks back into: everything on its net in parallel, worst at a wiper's middle. */
-function sourceOhm(c: Circuit, net: Net): number {
-  const list = holds(c, net).filter((h) => !h.lit && h.by.kind === "resistor");
-  return list.length ? 1 / list.reduce((s, h) => s + 1 / Math.max(h.ohm, 1e-3), 0) : 0;
-}
-
 const ADVISED_OHM = 10_000;
 
 const impedance: Rule = {
@@ -68,7 +63,8 @@ const impedance: Rule = {
       if (net.ends.some((e) => e.as === "driver")) return [];
       const held = elementsAt(c, net.id).some((e) => e.kind === "capacitor" && (e.F ?? 0) >= FEEDS_F);
       const most = board.analog?.source_ohm ?? ADVISED_OHM;
-      const ohm = sourceOhm(c, net);
+      // What the converter looks back into, worst at a wiper's middle.
+      const ohm = restOf(c.solved, net.id)?.ohm ?? 0;
       if (held || ohm <= most * 1.001) return [];
       return [
         {
@@ -108,6 +104,9 @@ function partnerFix(c: Circuit, ref: string, up: boolean): Fix[] {
   ];
 }
 
+/** A net this close to a rail stands on it, volts. */
+const ON_RAIL_V = 0.01;
+
 const oneSided: Rule = {
   rule: "adc.one-sided",
   says: "A converter measures volts: a resistance becomes a voltage only between two resistors, one to each side.",
@@ -118,9 +117,11 @@ const oneSided: Rule = {
       const own = elementsAt(c, net.id).some((e) => e.kind === "resistor" && e.ref === b.ref);
       if (b.need.kind !== "adc" || !own || inst.part.supplies.main || net.ends.some((e) => e.as === "driver"))
         return [];
-      const list = holds(c, net, true).filter((h) => !h.lit);
-      const up = list.some((h) => h.up);
-      if (!list.length || list.some((h) => h.up !== up)) return [];
+      const rest = restOf(c.solved, net.id, { internal: true });
+      const rail = rest?.way.end.kind === "rail" ? rest.way.end.net : undefined;
+      // Between two resistors it stands off both rails; hung on one, it is that rail.
+      if (!rest || !rail || Math.abs(rest.V - (rail.V?.typ ?? 0)) > ON_RAIL_V) return [];
+      const up = rail.kind === "supply";
       return [
         {
           rule: "adc.one-sided",

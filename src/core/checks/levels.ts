@@ -3,9 +3,9 @@ import { chooseDivider } from "../circuit/formulas";
 import { rootOf } from "../circuit/power";
 import { formatV, nextUp, type Triple } from "../quantity";
 import { CLAMP_V, clampsToSupply, INJECTION_MA } from "../circuit/netlist";
-import type { LevelVerdict } from "../circuit/solve";
+import { whileOff, type IntoDead, type LevelVerdict } from "../circuit/solve";
 import { houseRule } from "../project";
-import { seriesOhm } from "./graph";
+import { elementsAt, netById, otherEnd } from "./graph";
 import { isTwoWay, label, moveFix, owner, round } from "./help";
 import { logicSupplyFix } from "./supply-fixes";
 import { translatorFix } from "./translators";
@@ -248,12 +248,10 @@ function pullSupplyFix(c: Circuit, v: LevelVerdict): Fix[] {
   return [...new Set(refs)].flatMap((ref) => logicSupplyFix(c, ref));
 }
 
-const clamps = (c: Circuit, v: LevelVerdict) => clampsToSupply(c.netlist.level(v.receiver.ref, v.receiver.pin));
-
 /** A pin that stands the signal only while its own part is powered. */
-const overWhileOff = (c: Circuit, v: LevelVerdict) => {
+const overWhileOff = (c: Circuit, { v, dead }: Pick<Backfeed, "v" | "dead">) => {
   const off = c.netlist.level(v.receiver.ref, v.receiver.pin)?.absMax_off;
-  return off !== undefined && v.driver.V.max > off;
+  return off !== undefined && dead.V.worst > off;
 };
 
 const groundNet = (c: Circuit, ref: string) => {
@@ -273,54 +271,70 @@ const together = (c: Circuit, v: LevelVerdict) => {
   return far || (usb(v.driver.supplyNet) && usb(v.receiver.supplyNet));
 };
 
-/** A signal from one supply into a part on another: what flows while that other one is off, and what its input stands. */
+/** A signal from one supply to a part on another: what flows while that other one is off, and what its input stands. */
 export interface Backfeed {
   v: LevelVerdict;
   /** The sources of the driver and of the receiver. */
   from: string;
   into: string;
+  dead: IntoDead;
   into_mA: number;
   limit_mA: number;
-  series_ohm: number;
 }
 
 const backfeedMemo = new WeakMap<Circuit["netlist"], Backfeed[]>();
+
+/** Less than this into a dead input is nothing to tell, amperes. */
+const WORTH_A = 1e-4;
+
+/** The source that lifts a pair's line: the driver's, or that of a pull. */
+function liftedBy(c: Circuit, v: LevelVerdict, root: (id: string) => string | undefined): string | undefined {
+  const into = root(v.receiver.supplyNet);
+  if (v.driver.how !== "pull-up") return root(v.driver.supplyNet);
+  return [v.receiver.net, v.driver.net]
+    .flatMap((id) => elementsAt(c, id).map((e) => (e.kind === "resistor" ? otherEnd(e, id) : "")))
+    .flatMap((id) => (netById(c, id)?.kind === "supply" ? (root(id) ?? []) : []))
+    .find((x) => x !== into);
+}
 
 /** Every signal that crosses from one source into a part of another and meets a clamp there; one a receiver pin. */
 export function backfeeds(c: Circuit): Backfeed[] {
   const known = backfeedMemo.get(c.netlist);
   if (known) return known;
-  const root = (id: string) => rootOf(c.netlist, c.power, id)?.source.ref;
-  const crossing = c.levels.filter((v) => {
-    if (v.driver.how !== "push-pull" || (!clamps(c, v) && !overWhileOff(c, v))) return false;
-    const [from, to] = [root(v.driver.supplyNet), root(v.receiver.supplyNet)];
-    return from !== undefined && to !== undefined && from !== to && shareGround(c, v);
-  });
-  const out = worst(crossing, (v) => -v.driver.V.max).map((v): Backfeed => {
-    const pin_ohm = Number(c.netlist.level(v.driver.ref, v.driver.pin)?.outTyp_ohm ?? 25);
-    const series_ohm = seriesOhm(c, v.driver.net, v.receiver.net) ?? 0;
-    return {
-      v,
-      from: root(v.driver.supplyNet)!,
-      into: root(v.receiver.supplyNet)!,
-      into_mA: ((v.driver.V.max - CLAMP_V) / (pin_ohm + series_ohm)) * 1000,
-      limit_mA: c.netlist.level(v.receiver.ref, v.receiver.pin)?.injection_mA ?? INJECTION_MA,
-      series_ohm,
-    };
-  });
-  backfeedMemo.set(c.netlist, out);
-  return out;
+  const roots = new Map<string, string | undefined>();
+  const root = (id: string) => {
+    if (!roots.has(id)) roots.set(id, rootOf(c.netlist, c.power, id)?.source.ref);
+    return roots.get(id);
+  };
+  const sources = new Set(c.netlist.nets.flatMap((n) => (n.kind === "supply" ? (root(n.id) ?? []) : [])));
+  const out = new Map<string, Backfeed>();
+  for (const v of sources.size < 2 ? [] : c.levels) {
+    const level = c.netlist.level(v.receiver.ref, v.receiver.pin);
+    if (!clampsToSupply(level) && level?.absMax_off === undefined) continue;
+    const [from, into] = [liftedBy(c, v, root), root(v.receiver.supplyNet)];
+    if (from === undefined || into === undefined || from === into || !shareGround(c, v)) continue;
+    const dead = whileOff(c.netlist, c.solved, root, v);
+    if (!dead || (dead.A.worst < WORTH_A && !overWhileOff(c, { v, dead }))) continue;
+    const seen = out.get(pinOf(v.receiver));
+    if (seen && (seen.dead.A.worst > dead.A.worst || seen.dead.V.worst >= dead.V.worst)) continue;
+    const limit_mA = level?.injection_mA ?? INJECTION_MA;
+    out.set(pinOf(v.receiver), { v, from, into, dead, into_mA: dead.A.worst * 1000, limit_mA });
+  }
+  const list = [...out.values()];
+  backfeedMemo.set(c.netlist, list);
+  return list;
 }
 
 const backfeed: Rule = {
   rule: "level.backfeed",
   says: "A signal into a part whose own supply is off feeds that part through its input: it half works, or its input dies.",
   check: (c) => {
-    const over = backfeeds(c).filter((x) => x.into_mA > x.limit_mA || overWhileOff(c, x.v));
+    const over = backfeeds(c).filter((x) => x.into_mA > x.limit_mA || overWhileOff(c, x));
     /** The pins of a part that the same fix is for. */
     const all = (ref: string) =>
       over.flatMap(({ v }) => [v.receiver, v.driver]).flatMap((x) => (x.ref === ref ? [x.pin] : []));
-    return over.map(({ v, into_mA, limit_mA, series_ohm }): Finding => {
+    return over.map((x): Finding => {
+      const { v, into_mA, limit_mA, dead } = x;
       const b = needPart(c, v);
       const entry = b && c.project.parts.find((p) => p.ref === b.ref);
       const least = ((v.driver.V.max - CLAMP_V) / limit_mA) * 1000 * 1.1;
@@ -329,12 +343,12 @@ const backfeed: Rule = {
         rule: "level.backfeed",
         severity: together(c, v) ? "note" : "risk",
         at: at(v),
-        message: overWhileOff(c, v)
-          ? `${label(c, owner(c, v.receiver.ref))} has a supply of its own. While that is off, ${pinOf(v.driver)} puts up to ${formatV(v.driver.V.max)} on ${pinOf(v.receiver)}, which stands ${formatV(c.netlist.level(v.receiver.ref, v.receiver.pin)!.absMax_off!)} then, and more only while it is powered. Feed both from one source, or divide the signal.`
+        message: overWhileOff(c, x)
+          ? `${label(c, owner(c, v.receiver.ref))} has a supply of its own. While that is off, ${pinOf(v.driver)} puts up to ${formatV(dead.V.worst)} on ${pinOf(v.receiver)}, which stands ${formatV(c.netlist.level(v.receiver.ref, v.receiver.pin)!.absMax_off!)} then, and more only while it is powered. Feed both from one source, or divide the signal.`
           : `${label(c, owner(c, v.receiver.ref))} has a supply of its own. While that is off, ${pinOf(v.driver)} feeds up to ${into_mA.toFixed(0)} mA into ${pinOf(v.receiver)}; ${limit_mA} mA is what an input stands. Switch both on together, or put a resistor in the wire.`,
-        evidence: { into_mA: round(into_mA, 0), limit_mA, series_ohm },
+        evidence: { into_mA: round(into_mA, 0), limit_mA, pin_V: round(dead.V.worst) },
         fixes:
-          b && entry && !entry.companions?.seriesResistor && !overWhileOff(c, v)
+          b && entry && !entry.companions?.seriesResistor && !overWhileOff(c, x)
             ? [
                 {
                   id: "series-resistor",

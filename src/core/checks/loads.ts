@@ -1,10 +1,11 @@
 import type { Circuit } from "../circuit";
-import { BETA_MAX, bjtStage, fetStage, leastBase } from "../circuit/formulas";
+import { BETA_MAX, bjtStage, fetStage } from "../circuit/formulas";
 import type { Element } from "../parts/catalogue";
-import type { Instance, Net, NetElement } from "../circuit/netlist";
+import type { Instance, NetElement } from "../circuit/netlist";
+import { driveOf, type Drive } from "../circuit/solve";
 import { evaluate, formatOhm, formatV, type Triple } from "../quantity";
 import { nextRef, splitEnd, type BasicEdit } from "../project";
-import { elementsAt, holds, isRail, netById, otherEnd, seriesOhm } from "./graph";
+import { elementsAt, isRail, netById, otherEnd, seriesOhm } from "./graph";
 import { label, mA, round } from "./help";
 import type { Finding, Fix, Rule } from "./types";
 
@@ -24,7 +25,7 @@ interface SwitchAt {
   loads: LoadAt[];
   /** Amperes that it has to switch. */
   peak_A: number;
-  gate: { ref: string; pin: string; V: Triple; ohm: number; series: number } | null;
+  gate: { ref: string; pin: string; drive: Drive; V: Triple; ohm: number; series: number } | null;
 }
 
 const triple = (
@@ -45,34 +46,31 @@ function loadsOf(c: Circuit): LoadAt[] {
   });
 }
 
-/** The pin that drives a net, directly or through resistors: its guaranteed and highest voltage, and what stands between. */
-function driverOf(c: Circuit, net: Net): SwitchAt["gate"] {
-  const seen = new Set([net.id]);
-  const queue = [net];
-  for (const here of queue) {
-    const end = here.ends.find((e) => e.as === "driver" || (e.as === "both" && e.def.offers));
-    const level = end && c.netlist.level(end.ref, end.pin);
-    const supply = level && c.netlist.netOf(`${end.ref}:${level.supply}`).V;
-    if (end && level && supply) {
-      const vars = c.netlist.instance(end.ref)!.vars;
-      const high = (V: number) => evaluate(level.VOH ?? "V", { ...vars, V, I: 0 });
-      const series = seriesOhm(c, here.id, net.id) ?? 0;
-      // A pull-down behind a series resistor takes its share.
-      const down = holds(c, net).filter((h) => !h.up && h.by.kind === "resistor");
-      const pull = down.length ? Math.min(...down.map((h) => h.ohm)) : Infinity;
-      const share = pull === Infinity ? 1 : pull / (pull + series);
-      const V = { min: high(supply.min) * share, typ: high(supply.typ) * share, max: supply.max };
-      return { ref: end.ref, pin: end.pin, V, ohm: evaluate(level.outTyp_ohm ?? 0, vars), series };
-    }
-    for (const el of elementsAt(c, here.id)) {
-      if (el.kind !== "resistor") continue;
-      const far = netById(c, otherEnd(el, here.id));
-      if (!far || seen.has(far.id) || far.kind === "supply" || far.kind === "ground") continue;
-      seen.add(far.id);
-      queue.push(far);
-    }
-  }
-  return null;
+/** How a transistor is worked, as the solved circuit has it; the pin's own range is what a base resistor is chosen by. */
+function gateOf(c: Circuit, el: NetElement): SwitchAt["gate"] {
+  const drive = driveOf(c.solved, el);
+  if (!drive) return null;
+  const { driver } = drive;
+  return {
+    ref: driver.ref,
+    pin: driver.pin,
+    drive,
+    V: el.kind === "fet" ? drive.on_V : driver.high,
+    ohm: evaluate(driver.level.outTyp_ohm ?? 0, c.netlist.instance(driver.ref)!.vars),
+    series: seriesOhm(c, driver.net, el.control!) ?? 0,
+  };
+}
+
+/** Loads whose current passes a transistor, through contacts, shunts and other parts as well. */
+function loadsThrough(c: Circuit, el: NetElement, loads: LoadAt[]): LoadAt[] {
+  // Only the switched side counts: what merely shares the rail or the ground with the transistor is not switched by it.
+  const node = [el.a, el.b].filter((id) => !c.solved.scene.held.has(id));
+  return loads.filter((l) => {
+    if (l.el.a === l.el.b) return false;
+    if ([l.el.a, l.el.b].some((id) => node.includes(id))) return true;
+    const f = c.solved.flows.get(l.el);
+    return f !== undefined && [...f.from.passed, ...f.to.passed].includes(el);
+  });
 }
 
 const memo = new WeakMap<Circuit["netlist"], SwitchAt[]>();
@@ -85,17 +83,14 @@ function switchesOf(c: Circuit): SwitchAt[] {
     const defs = c.netlist.instance(el.ref)!.part.elements.filter((x): x is Bjt | Fet => x.kind === el.kind);
     const pinNet = (pin: string) => c.netlist.netOf(`${el.ref}.${pin}`)?.id;
     const def = defs.find((d) => pinNet(d.kind === "bjt" ? d.b : d.g) === el.control) ?? defs[0]!;
-    // Only the switched side counts: what merely shares the rail or the ground with the transistor is not switched by it.
-    const node = [el.a, el.b].filter((id) => !c.solved.scene.held.has(id));
-    const mine = loads.filter((l) => l.el.a !== l.el.b && [l.el.a, l.el.b].some((id) => node.includes(id)));
-    const control = netById(c, el.control);
+    const mine = loadsThrough(c, el, loads);
     return [
       {
         el,
         def,
         loads: mine,
         peak_A: mine.reduce((s, l) => s + l.A.peak, 0),
-        gate: control ? driverOf(c, control) : null,
+        gate: gateOf(c, el),
       },
     ];
   });
@@ -379,7 +374,7 @@ const baseDrive: Rule = {
       if (s.def.kind !== "bjt" || s.def.type !== "npn" || !s.gate || s.peak_A === 0) return [];
       if (s.loads.some((l) => isFollower(c, s, l)) || s.gate.series === 0) return [];
       const ask = { V: s.gate.V, Vbe: triple(s.def.Vbe, {}), pin_ohm: s.gate.ohm };
-      const Ib = leastBase(ask, s.gate.series);
+      const Ib = Math.max(0, s.gate.drive.base_A.min);
       const beta = Ib > 0 ? s.peak_A / Ib : Infinity;
       if (beta <= Math.min(BETA_MAX, s.def.hFE_min)) return [];
       const fault = beta > s.def.hFE_min;
@@ -451,16 +446,17 @@ const follower: Rule = {
     switchesOf(c).flatMap((s) =>
       s.loads.flatMap((l): Finding[] => {
         if (!isFollower(c, s, l) || !s.gate) return [];
-        const lost = s.def.kind === "bjt" ? evaluate(s.def.Vbe.max) : evaluate(s.def.Vth.max);
-        const reaches = Math.max(0, s.gate.V.min - lost);
+        const [top, low] = l.el.a === s.el.b ? [l.el.a, l.el.b] : [l.el.b, l.el.a];
+        const reaches = Math.max(0, s.gate.drive.on(top, low).min);
+        const drive_V = s.gate.drive.driver.high.min;
         if (reaches >= l.V.min) return [];
         return [
           {
             rule: "load.follower",
             severity: "fault",
             at: [s.el.ref, l.el.ref],
-            message: `${label(c, l.el.ref)} hangs at the ${s.def.kind === "bjt" ? "emitter" : "source"} of ${label(c, s.el.ref)} and gets ${formatV(reaches)} at most (${formatV(s.gate.V.min)} less ${formatV(lost)}); it wants ${formatV(l.V.min)}. Put it between the supply and the ${s.def.kind === "bjt" ? "collector" : "drain"}.`,
-            evidence: { reaches_V: round(reaches), wants_V: round(l.V.min), drive_V: round(s.gate.V.min) },
+            message: `${label(c, l.el.ref)} hangs at the ${s.def.kind === "bjt" ? "emitter" : "source"} of ${label(c, s.el.ref)} and gets ${formatV(reaches)} only (${formatV(drive_V)} less ${formatV(drive_V - reaches)}); it wants ${formatV(l.V.min)}. Put it between the supply and the ${s.def.kind === "bjt" ? "collector" : "drain"}.`,
+            evidence: { reaches_V: round(reaches), wants_V: round(l.V.min), drive_V: round(drive_V) },
             fixes: followerFix(c, s, l),
           },
         ];
@@ -571,5 +567,5 @@ const loadRange: Rule = {
     }),
 };
 
-export { driverOf, switchesOf };
+export { switchesOf };
 export const loadRules: Rule[] = [needsDriver, noFlyback, gateDrive, baseDrive, follower, switchLimit, loadRange];

@@ -1,9 +1,10 @@
 import { openPins, recommendedCompanions } from "../plan/assign";
 import type { Circuit } from "../circuit";
 import type { Binding } from "../circuit/netlist";
+import { restOf } from "../circuit/solve";
 import { splitEnd, type CompanionValue } from "../project";
 import { formatOhm } from "../quantity";
-import { decidingNet, elementsAt, holds, isRail, netById, otherEnd } from "./graph";
+import { decidingNet, elementsAt, isRail, netById, otherEnd } from "./graph";
 import { freePin, isTwoWay, label, linkedRefs, owner } from "./help";
 import type { Finding, Fix, Rule } from "./types";
 
@@ -131,9 +132,7 @@ const floating: Rule = {
       const opens = elementsAt(c, net.id).some((e) => e.ref === b.ref && e.kind === "contact");
       const drain = c.netlist.level(b.ref, b.pin)?.output === "open-drain";
       if (!opens && !drain) return [];
-      // A pull behind a series resistor holds the line as well.
-      const held = holds(c, net, true).some((h) => !h.lit);
-      if (held) return [];
+      if (restOf(c.solved, net.id, { internal: true })) return [];
       const entry = c.project.parts.find((p) => p.ref === b.ref);
       const { pullUp: _u, pullDown: _d, ...others } = entry?.companions ?? {};
       const values = entry
@@ -302,7 +301,7 @@ const floatingAtReset: Rule = {
         // A board pin that starts with a pull of its own, such as a strapping pin, is held too.
         const hostPin = b && c.netlist.instance(b.host)?.part.pins.find((x) => x.label === b.hostPin);
         if (hostPin?.hazards?.some((h) => h.kind === "strapping" && h.want)) return [];
-        if (holds(c, deciding).some((h) => !h.lit)) return [];
+        if (restOf(c.solved, deciding.id)) return [];
         const gate = inst.part.elements.some((e) => e.kind === "fet" && e.g === p.label);
         const loads = Object.values(inst.part.supplies).some((s) => s.forLoads);
         const acts = gate || loads || ACTS.test(p.label) || inst.part.elements.some((e) => e.kind === "contact");

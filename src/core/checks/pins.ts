@@ -9,9 +9,10 @@ import {
 } from "../plan/assign";
 import { findPin, isBusKind, type Pin } from "../parts/catalogue";
 import type { Circuit } from "../circuit";
-import type { Binding } from "../circuit/netlist";
+import type { Binding, NetElement } from "../circuit/netlist";
+import { restOf } from "../circuit/solve";
 import { splitEnd } from "../project";
-import { elementsAt, holds, isRail, netById, otherEnd, seriesOhm } from "./graph";
+import { seriesOhm } from "./graph";
 import { label, moveFix } from "./help";
 import type { Finding, Rule, Severity } from "./types";
 
@@ -273,19 +274,35 @@ const nativeUsb: Rule = {
     }),
 };
 
+/** The chip's own pull at a strapping pin, where its data does not say another, ohms. */
+const STRAP_OHM = 45_000;
+
+/** The pull that a chip has at a pin whose level at reset it wants, as an element. */
+function strapPull(c: Circuit, b: Binding, want: "high" | "low"): NetElement | undefined {
+  const level = c.netlist.level(b.host, b.hostPin);
+  const host = c.netlist.instance(b.host)!.part;
+  const ground = host.pins.find((p) => p.role === "ground");
+  const to = want === "high" ? level && `${b.host}:${level.supply}` : ground && `${b.host}.${ground.label}`;
+  const net = c.netlist.netOf(`${b.host}.${b.hostPin}`);
+  if (!to) return undefined;
+  const ohm = Number(level?.pullUp_ohm?.max ?? STRAP_OHM);
+  return { ref: b.host, kind: "resistor", a: net.id, b: c.netlist.netOf(to).id, ohm, tolerance: 0, internal: true };
+}
+
 /** What a pin sees while the chip starts: a pull one way, a driver that nobody can foresee, or nothing. */
-function seenAtReset(c: Circuit, b: Binding): "high" | "low" | "driven" | "open" {
+function seenAtReset(
+  c: Circuit,
+  b: Binding,
+  want: "high" | "low" | undefined,
+): "high" | "low" | "between" | "driven" | "open" {
   const net = c.netlist.netOf(`${b.host}.${b.hostPin}`);
   if (net.ends.some((e) => e.ref !== b.host && e.as === "driver" && !e.def.offers)) return "driven";
-  const contact = elementsAt(c, net.id).find((e) => {
-    const def = e.kind === "contact" && c.netlist.instance(e.ref)?.part.elements.find((x) => x.kind === "contact");
-    return def && def.kind === "contact" && def.closed === "rest" && isRail(netById(c, otherEnd(e, net.id)));
-  });
-  if (contact) return netById(c, otherEnd(contact, net.id))!.kind === "supply" ? "high" : "low";
-  const all = holds(c, net);
-  if (!all.length) return "open";
-  // The stronger of two pulls wins.
-  return [...all].sort((x, y) => x.ohm - y.ohm)[0]!.up ? "high" : "low";
+  const alone = restOf(c.solved, net.id);
+  const pull = want && strapPull(c, b, want);
+  // Against the chip's own pull: a light to ground drags a weak high down though it holds nothing by itself.
+  const rest = pull ? restOf(c.solved, net.id, { pull }) : alone;
+  if (!rest || (!alone && rest.side === want)) return "open";
+  return rest.side;
 }
 
 const strapping: Rule = {
@@ -295,12 +312,13 @@ const strapping: Rule = {
     c.netlist.bindings.flatMap((b): Finding[] => {
       const h = hostPin(c, b)?.hazards?.find((x) => x.kind === "strapping");
       if (!h) return [];
-      const sees = seenAtReset(c, b);
-      const wrong = h.want !== undefined && (sees === "high" || sees === "low") && sees !== h.want;
+      const sees = seenAtReset(c, b, h.want);
+      const wrong = h.want !== undefined && ["high", "low", "between"].includes(sees) && sees !== h.want;
       const severity: Severity = wrong ? "fault" : sees === "driven" ? "risk" : "note";
       const SAYS = {
         high: "is pulled high there",
         low: "is pulled low there",
+        between: "is held between high and low there",
         driven: "is driven by the part",
         open: "is left open by the part",
       };
@@ -344,7 +362,7 @@ const ispShared: Rule = {
       const inst = c.netlist.instance(b.ref)!;
       const spi = inst.part.groups.find((g) => g.kind === "spi" && Object.values(g.pins).includes(b.pin));
       if (spi?.pins.cs) {
-        const held = holds(c, c.netlist.netOf(`${b.ref}.${spi.pins.cs}`)).some((x) => x.up);
+        const held = restOf(c.solved, c.netlist.netOf(`${b.ref}.${spi.pins.cs}`).id)?.side === "high";
         return held || b.pin !== spi.pins.miso
           ? []
           : [

@@ -6,3 +6,6 @@ export type { Driver, State } from "./model";
 export { ledPaths, type LedPath, type PathEnd } from "./leds";
 export { drawsOf } from "./draws";
 export { dice } from "./random";
+export { whileOff, type IntoDead } from "./off";
+export { driveOf, type Drive } from "./drive";
+export { restOf, type Rest } from "./rest";
