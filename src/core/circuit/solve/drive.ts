@@ -24,8 +24,6 @@ export interface Drive {
 const isOnHigh = (el: NetElement) =>
   el.def?.kind === "bjt" ? el.def.type === "npn" : el.def?.kind === "fet" && el.def.type === "n";
 
-const islandOf = (solved: Solved, el: NetElement) => solved.islands.find((i) => i.elements.includes(el));
-
 /** The pin that reaches a base or gate through resistors. */
 function straight(solved: Solved, island: Island, el: NetElement): Driver | undefined {
   for (const [net, way] of reachOf(island, el.control!)) {
@@ -67,7 +65,7 @@ const range = (l: Look, q: Quantity, typ: number): Triple => ({
 
 /** How the solved circuit works a transistor; null where no pin does. */
 export function driveOf(solved: Solved, el: NetElement): Drive | null {
-  const island = islandOf(solved, el);
+  const island = [el.a, el.b, el.control ?? ""].flatMap((id) => solved.islandOf(id) ?? [])[0];
   if (!island || !el.control) return null;
   const seen = solved.flows.get(el)?.A.state;
   const rest: State = seen ?? { closed: new Set(), drive: new Map(), wiper: 0.5 };

@@ -23,14 +23,16 @@ export function castOf(scene: Scene, island: Island): Cast {
   };
 }
 
-/** How things are called in the description of an island: alike in every island of the same make. */
-export interface Names {
+/** What an island is made of, as text, and how things are called in it: alike in every island of the same make. */
+export interface Make {
+  cast: Cast;
+  text: string;
   place(net: string): number | undefined;
   spread(s: Spread): string;
 }
 
-/** What an island is made of, as text: places by number, values as they are, knobs by who shares them; `more`: what else decides about what is asked of it. */
-export function makeOf(scene: Scene, cast: Cast, more: (names: Names) => string[] = () => []): string {
+/** What an island is made of, as text: places by number, values as they are, knobs by who shares them. */
+export function makeOf(scene: Scene, cast: Cast): Make {
   const place = new Map([...cast.nets, ...cast.rails].map((id, i) => [id, i]));
   const knobs = new Map<string, number>();
   const knob = (k: string) => {
@@ -43,7 +45,7 @@ export function makeOf(scene: Scene, cast: Cast, more: (names: Names) => string[
     if (!parts.has(ref)) parts.set(ref, parts.size);
     return parts.get(ref)!;
   };
-  return [
+  const text = [
     cast.nets.length,
     ...cast.rails.map((id) => `${spread(scene.held.get(id)!)}${scene.heldNets.get(id)?.kind ?? ""}`),
     ...cast.elements.map((e) => {
@@ -57,6 +59,6 @@ export function makeOf(scene: Scene, cast: Cast, more: (names: Names) => string[
       (d) =>
         `${place.get(d.net)} ${d.open}${d.host}${d.turns}${d.end.as} ${spread(d.high)} ${spread(d.high_ohm)} ${spread(d.low_ohm)} ${d.low_V}`,
     ),
-    ...more({ place: (id) => place.get(id), spread }),
   ].join("|");
+  return { cast, text, place: (id) => place.get(id), spread };
 }

@@ -48,7 +48,7 @@ export function whileOff(
   v: LevelVerdict,
 ): IntoDead | null {
   const source = rootOf(v.receiver.supplyNet);
-  const island = solved.islands.find((i) => i.nets.includes(v.receiver.net));
+  const island = solved.islandOf(v.receiver.net);
   if (source === undefined || !island) return null;
   const scene = without(solved.scene, source, rootOf);
   const driver = v.driver.how === "push-pull" || v.driver.how === "diode" || v.driver.how === "contact";

@@ -3,7 +3,7 @@ import type { Level } from "../../parts/catalogue";
 import type { Net, NetElement, NetEnd, Netlist } from "../netlist/types";
 import type { Island } from "./islands";
 import { follow, look, type Look } from "./look";
-import { castOf, makeOf } from "./make";
+import { castOf, makeOf, type Make } from "./make";
 import type { Driver, Scene, State } from "./model";
 import { at as atCorner, type Spread } from "./network";
 import { LOOSE_OHM, prepare, type Prepared } from "./point";
@@ -183,7 +183,6 @@ const drives = (n: Netlist, e: NetEnd) =>
 const bare = (l: Look, node: string) =>
   !l.p.index.has(node) || l.p.floating.has(node) || l.point.impedance(node) > LOOSE_OHM;
 
-/** A light grid's lights say nothing about the lines that scan it. */
 const withoutGrids = (n: Netlist, island: Island): Island => ({
   ...island,
   elements: island.elements.filter((e) => !n.instance(e.ref)?.part.addresses),
@@ -344,27 +343,27 @@ function judgeWire(s: Setting): Judged[] {
   });
 }
 
-function remembered(s: Setting): Judged[] {
-  if (!s.island.elements.length) return judgeWire(s);
+function remembered(s: Setting, made: Make): Judged[] {
   const refs = [...new Set([...s.drivers.map((d) => d.ref), ...s.readers.map((r) => r.end.ref)])];
-  const make = makeOf(s.scene, castOf(s.scene, s.island), (names) => [
+  const make = [
+    made.text,
     ...s.drivers.map((d) => {
       const supply = s.scene.held.get(s.scene.netlist.netOf(`${d.ref}:${d.level.supply}`).id);
-      return `d${refs.indexOf(d.ref)} ${supply ? names.spread(supply) : ""} ${d.level.output}${s.isAnalog(d, s.readers[0]!)}`;
+      return `d${refs.indexOf(d.ref)} ${supply ? made.spread(supply) : ""} ${d.level.output}${s.isAnalog(d, s.readers[0]!)}`;
     }),
     ...s.readers.map((r) => {
       const lines = [r.level.VIH, r.level.VIL, r.level.absMax].map((x) =>
         x === undefined ? "" : evaluate(x, { ...r.vars, V: r.V.min }) + "/" + evaluate(x, { ...r.vars, V: r.V.max }),
       );
-      return `r${refs.indexOf(r.end.ref)} ${names.place(r.net.id)} ${r.end.as} ${names.spread(r.rail)} ${lines.join()} ${r.measured}${r.level.input}`;
+      return `r${refs.indexOf(r.end.ref)} ${made.place(r.net.id)} ${r.end.as} ${made.spread(r.rail)} ${lines.join()} ${r.measured}${r.level.input}`;
     }),
-  ]);
+  ].join("|");
   const known = memory.get(make);
   if (known) return known;
-  const made = judgeIsland(s);
+  const found = judgeIsland(s);
   if (memory.size >= MOST_KEPT) memory.clear();
-  memory.set(make, made);
-  return made;
+  memory.set(make, found);
+  return found;
 }
 
 function readersOf(
@@ -422,11 +421,13 @@ export function levelPairs(n: Netlist, solved: Solved): LevelVerdict[] {
     if (!full.nets.length) continue;
     const readers = readersOf(scene, full, nets, measured);
     if (!readers.length) continue;
-    const island = withoutGrids(n, full);
+    // A light grid's own lights say nothing about the lines that scan it.
+    const island = full.elements.some((e) => n.instance(e.ref)?.part.addresses) ? withoutGrids(n, full) : full;
+    const made = island.elements.length ? (solved.makes.get(island) ?? makeOf(scene, castOf(scene, island))) : null;
     const s: Setting = {
       scene,
       island,
-      rails: castOf(scene, island).rails,
+      rails: made?.cast.rails ?? [],
       drivers: full.nets.flatMap((id) => scene.drivers.get(id) ?? []),
       readers,
       isAnalog: (d, r) =>
@@ -434,7 +435,7 @@ export function levelPairs(n: Netlist, solved: Solved): LevelVerdict[] {
         r.level.input === "analog" ||
         r.measured,
     };
-    for (const { driver, by, reader, how, ...found } of remembered(s)) {
+    for (const { driver, by, reader, how, ...found } of made ? remembered(s, made) : judgeWire(s)) {
       const r = readers[reader]!;
       const receiver = { ref: r.end.ref, pin: r.end.pin, net: r.net.id, supplyNet: r.supplyNet.id, V: r.V };
       if (driver !== null) {

@@ -29,17 +29,13 @@ export interface Asked {
 
 const atRest = (e: NetElement) => e.kind === "contact" && e.def?.kind === "contact" && e.def.closed === "rest";
 
-/**
- * A net from power-on until a program sets anything: every pin lets go, contacts as they rest, wipers in the middle. Null where
- * nothing but leaks holds it. Lights that would need current to conduct hold nothing.
- */
-export function restOf(solved: Solved, net: string, asked: Asked = {}): Rest | null {
+function work(solved: Solved, net: string, asked: Asked): Rest | null {
   const rail = solved.scene.heldNets.get(net);
   if (rail) {
     const side = rail.kind === "supply" ? "high" : "low";
     return { V: solved.scene.held.get(net)!.typ, side, ohm: 0, way: { passed: [], end: { kind: "rail", net: rail } } };
   }
-  const home = solved.islands.find((i) => i.nets.includes(net));
+  const home = solved.islandOf(net);
   if (!home) return null;
   const own = home.elements.filter((e) => asked.internal || !e.internal);
   const island: Island = { ...home, elements: asked.pull ? [...own, asked.pull] : own };
@@ -54,4 +50,22 @@ export function restOf(solved: Solved, net: string, asked: Asked = {}): Rest | n
   const share = V / Math.max(...rails, 1e-9);
   const side = V < 1e-3 || share <= LOW_SHARE ? "low" : share >= HIGH_SHARE ? "high" : "between";
   return { V, side, ohm, way: follow(solved.scene, l, net, null, true) };
+}
+
+const memo = new WeakMap<Solved, Map<string, Rest | null>>();
+
+/**
+ * A net from power-on until a program sets anything: every pin lets go, contacts as they rest, wipers in the middle. Null where
+ * nothing but leaks holds it. Lights that would need current to conduct hold nothing.
+ */
+export function restOf(solved: Solved, net: string, asked: Asked = {}): Rest | null {
+  if (asked.pull) return work(solved, net, asked);
+  const key = `${net} ${asked.internal ? "with" : "without"}`;
+  const mine = memo.get(solved) ?? new Map<string, Rest | null>();
+  memo.set(solved, mine);
+  const known = mine.get(key);
+  if (known !== undefined) return known;
+  const made = work(solved, net, asked);
+  mine.set(key, made);
+  return made;
 }

@@ -2,7 +2,7 @@ import type { Net, NetElement, NetEnd, Netlist } from "../netlist/types";
 import type { Feed } from "../power/tree";
 import { islandsOf, terminals, type Island } from "./islands";
 import { follow, look, type Look, type Way } from "./look";
-import { castOf, makeOf, type Cast } from "./make";
+import { castOf, makeOf, type Cast, type Make } from "./make";
 import { sceneOf, type Driver, type Scene, type State } from "./model";
 import { LOOSE_OHM, prepare } from "./point";
 import { statesOf } from "./states";
@@ -59,6 +59,10 @@ interface Found {
 export interface Solved extends Found {
   scene: Scene;
   islands: Island[];
+  /** What the islands with elements are made of. */
+  makes: Map<Island, Make>;
+  /** The island of a net that is no rail. */
+  islandOf(net: string): Island | undefined;
   /** The most by which a net can stand above another node, volts: for ceilings that move with a supply. */
   above(net: string, rail: string): { typ: number; worst: number } | null;
   /** Amperes, without sign, through an element or a driving pin in so many builds, in the state in which most flows. */
@@ -222,11 +226,14 @@ function transplant(scene: Scene, kept: Kept, cast: Cast, out: Found) {
 }
 
 /** Solves an island, or takes the results of one of the same make. */
-function remembered(scene: Scene, island: Island, out: Found) {
-  const cast = castOf(scene, island);
-  const make = makeOf(scene, cast);
+function remembered(scene: Scene, island: Island, out: Found): Make {
+  const made = makeOf(scene, castOf(scene, island));
+  const { cast, text: make } = made;
   const kept = memory.get(make);
-  if (kept) return transplant(scene, kept, cast, out);
+  if (kept) {
+    transplant(scene, kept, cast, out);
+    return made;
+  }
   const found: Found = { volts: new Map(), flows: new Map(), pins: new Map() };
   solveIsland(scene, island, found);
   for (const [k, v] of found.volts) out.volts.set(k, v);
@@ -234,6 +241,7 @@ function remembered(scene: Scene, island: Island, out: Found) {
   for (const [k, v] of found.pins) out.pins.set(k, v);
   if (memory.size >= MOST_KEPT) memory.clear();
   memory.set(make, { cast, found });
+  return made;
 }
 
 /** A wire with only pins on it: the strongest high and low of those who drive it, at no current. Nothing to solve. */
@@ -264,10 +272,13 @@ function plainWire(scene: Scene, island: Island, out: Found) {
 export function solveCircuit(n: Netlist, feeds: ReadonlyMap<string, Feed>): Solved {
   const scene = sceneOf(n, feeds);
   const home = new Map<string, Island>();
+  const places = new Map<string, Island>();
   const between = new Map<NetElement, Island>();
   const out: Solved = {
     scene,
     islands: islandsOf(n, scene.heldNets, feeds),
+    makes: new Map(),
+    islandOf: (net) => places.get(net),
     volts: new Map(),
     flows: new Map(),
     pins: new Map(),
@@ -309,10 +320,11 @@ export function solveCircuit(n: Netlist, feeds: ReadonlyMap<string, Feed>): Solv
     "key" in of ? home.get(of.net) : (between.get(of) ?? terminals(of).flatMap((id) => home.get(id) ?? [])[0]);
   for (const island of out.islands) {
     if (!island.nets.length) for (const e of island.elements) between.set(e, island);
+    for (const id of island.nets) places.set(id, island);
     if (isGrid(n, island)) continue;
     // A wire with nothing but pins on it: whoever drives it sets it, nothing flows.
     for (const id of island.nets) home.set(id, island);
-    if (island.elements.length) remembered(scene, island, out);
+    if (island.elements.length) out.makes.set(island, remembered(scene, island, out));
     else plainWire(scene, island, out);
   }
   return out;
