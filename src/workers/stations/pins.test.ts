@@ -40,6 +40,17 @@ describe("planning in the worker", () => {
     expect(taken.view.open).toBe(0);
     expect(taken.view.verdict.words).toBe("Ready to wire");
   });
+  it("boards and remedies are shown as they come, best first each time", async () => {
+    const boards: number[] = [];
+    const all = await api.boards(signs(), 0, (list) => boards.push(list.length));
+    expect(boards.length).toBeGreaterThan(2);
+    expect([...boards].sort((a, b) => a - b)).toEqual(boards);
+    expect(boards.at(-1)).toBeLessThan(all.length);
+    const seen: string[][] = [];
+    const list = await api.remedies(signs(), 0, (sofar) => seen.push(sofar.map((r) => r.id)));
+    const order = list.map((r) => r.id);
+    for (const ids of seen) expect(ids).toEqual(order.filter((id) => ids.includes(id)));
+  });
   it("work that nobody waits for is given up", async () => {
     const all = api.boards(signs(), 77);
     api.drop(77);

@@ -1,10 +1,12 @@
 import {
+  best,
   boardsOf,
   planAll,
   planSlowly,
   rankBoardsSlowly,
   REMEDY_PARTS,
   remediesSlowly,
+  sortTrials,
   type BoardTrial,
   type Remedy,
 } from "../../core/plan/advice";
@@ -39,8 +41,12 @@ const breathe = () => new Promise<void>((resolve) => setTimeout(resolve, 0));
 /** How long work goes on before messages, such as a wish to stop, are looked at. */
 const BREATH_MS = 25;
 
-/** Runs slow work to its end, looking up now and then; a dropped job is told to stop. */
-async function run<T>(work: Generator<number, T, boolean | undefined>, job: number): Promise<T> {
+/** Runs slow work to its end, looking up now and then and showing what it has; a dropped job is told to stop. */
+async function run<S, T>(
+  work: Generator<S, T, boolean | undefined>,
+  job: number,
+  show?: (sofar: S) => void,
+): Promise<T> {
   let last = performance.now();
   let stop = false;
   for (;;) {
@@ -50,6 +56,7 @@ async function run<T>(work: Generator<number, T, boolean | undefined>, job: numb
       return r.value;
     }
     if (performance.now() - last < BREATH_MS) continue;
+    show?.(r.value);
     await breathe();
     last = performance.now();
     stop = dropped.has(job);
@@ -167,13 +174,17 @@ export const pinsApi = {
     return step(isPlanned(a) ? a.project : next, `${ref} on ${host}`);
   },
 
-  /** What would help where nothing fits, each really tried. Whole projects, ready to be taken. */
-  async remedies(project: Project, job = 0): Promise<Remedy[]> {
+  /** What would help where nothing fits, each really tried, shown as they come. Whole projects, ready to be taken. */
+  async remedies(project: Project, job = 0, show?: (sofar: Remedy[]) => void): Promise<Remedy[]> {
     await needFor(project);
     await need(REMEDY_PARTS);
     await needBoards();
     const a = await run(assignSlowly(project, catalogue), job);
-    return run(remediesSlowly(project, catalogue, a), job);
+    let told = 0;
+    return run(remediesSlowly(project, catalogue, a), job, (list) => {
+      if (list.length > told) show?.(best(list));
+      told = list.length;
+    });
   },
 
   /** Ways to connect many alike things with fewer pins. */
@@ -210,12 +221,19 @@ export const pinsApi = {
     return alternatives(project, catalogue, k);
   },
 
-  /** Every board tried for this parts list; the planned projects stay here. */
-  async boards(project: Project, job = 0): Promise<Omit<BoardTrial, "project">[]> {
+  /** Every board tried for this parts list, shown as they come; the planned projects stay here. */
+  async boards(
+    project: Project,
+    job = 0,
+    show?: (sofar: Omit<BoardTrial, "project">[]) => void,
+  ): Promise<Omit<BoardTrial, "project">[]> {
     await needFor(project);
     await needBoards();
-    const list = await run(rankBoardsSlowly(project, catalogue), job);
-    return list.length < boardsOf(project, catalogue).length ? [] : list.map(({ project: _planned, ...b }) => b);
+    const bare = (list: readonly BoardTrial[]) => list.map(({ project: _planned, ...b }) => b);
+    const list = await run(rankBoardsSlowly(project, catalogue), job, (sofar) =>
+      show?.(bare(sortTrials(sofar, project.brief))),
+    );
+    return list.length < boardsOf(project, catalogue).length ? [] : bare(list);
   },
 
   /** Takes another board (or the first), and plans the pins on it. */

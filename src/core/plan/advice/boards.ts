@@ -238,16 +238,16 @@ export function sortTrials(list: readonly BoardTrial[], brief: Project["brief"])
 
 /**
  * Solves the parts list on every board of the catalogue, wires to the old board dropped, and judges each plan: levels,
- * supply, roles, memory. Pauses after each board.
+ * supply, roles, memory. Pauses before each board, with those that are done.
  */
 export function* rankBoardsSlowly(
   project: Project,
   catalogue: Catalogue,
-): Generator<number, BoardTrial[], boolean | undefined> {
+): Generator<readonly BoardTrial[], BoardTrial[], boolean | undefined> {
   const host = defaultHost(project, partLookup(project, catalogue));
   const out: BoardTrial[] = [];
   for (const board of boardsOf(project, catalogue)) {
-    if (yield out.length) break;
+    if (yield out) break;
     out.push(trial(project, host, board, catalogue));
   }
   return sortTrials(out, project.brief);

@@ -1,7 +1,7 @@
 import { assign, chainAfter, isPlanned, planDiff, TRIAL_MS, type AssignResult } from "../assign";
 import { findPin, isBusKind, isPointToPoint, type Catalogue } from "../../parts/catalogue";
 import { applyEdit, nextRef, partLookup, splitEnd, type BasicEdit, type Project } from "../../project";
-import { rankBoards } from "./boards";
+import { rankBoardsSlowly, type BoardTrial } from "./boards";
 import { newFindings, settle } from "./settle";
 
 /** Something that makes the plan fit, tried by the solver. */
@@ -283,8 +283,8 @@ function judge(s: Scene, t: Try): Remedy | null {
   };
 }
 
-function boardTries(s: Scene): Remedy[] {
-  return rankBoards(s.project, s.catalogue)
+function boardTries(s: Scene, trials: readonly BoardTrial[]): Remedy[] {
+  return trials
     .filter((b) => b.fits && !b.current && b.overdriven + b.short + b.unfed.length === 0 && !b.lacks.length)
     .slice(0, 3)
     .map((b): Remedy => ({
@@ -310,18 +310,22 @@ const rank = (r: Remedy) =>
   r.moves * 100 +
   r.cost;
 
+/** Remedies in the order in which they are offered. */
+export const best = (list: readonly Remedy[]) =>
+  [...list].sort((a, b) => rank(a) - rank(b) || a.id.localeCompare(b.id));
+
 const MOST_PAIRS = 40;
 
 /**
  * Everything that would make a plan fit that does not, each really tried by the solver: another strap, a port in software,
- * a pin left free, a lock taken off, an extender, another board; two together when one is not enough. Pauses after each
- * try. Best first; of chains only the shortest that fits.
+ * a pin left free, a lock taken off, an extender, another board; two together when one is not enough. Pauses before each
+ * try, with what has helped so far. Best first; of chains only the shortest that fits.
  */
 export function* remediesSlowly(
   project: Project,
   catalogue: Catalogue,
   clash: AssignResult,
-): Generator<number, Remedy[], boolean | undefined> {
+): Generator<readonly Remedy[], Remedy[], boolean | undefined> {
   if (clash.status !== "infeasible") return [];
   const s = sceneOf(project, catalogue, clash);
   const tries = [...straps(s), ...software(s), ...drops(s), ...unlocks(s), ...extenderTries(s)];
@@ -329,23 +333,32 @@ export function* remediesSlowly(
   const done = new Set<string>();
   /** A longer chain, or one port more in software, is no remedy of its own. */
   const family = (t: Try) => (t.kind === "software" ? "software" : t.kind === "add" ? t.id.replace(/-\d+$/, "") : t.id);
-  let count = 0;
   for (const t of tries) {
     if (done.has(family(t))) continue;
-    if (yield count++) return out;
+    if (yield out) return best(out);
     const r = judge(s, t);
     if (!r) continue;
     done.add(family(t));
     out.push(r);
   }
-  out.push(...boardTries(s));
+  const boards = rankBoardsSlowly(project, catalogue);
+  let stop = false;
+  for (;;) {
+    const r = boards.next(stop);
+    if (r.done) {
+      out.push(...boardTries(s, r.value));
+      break;
+    }
+    stop = (yield out) === true;
+  }
+  if (stop) return best(out);
   if (!out.some((r) => r.kind !== "board")) {
     let pairs = 0;
     pairing: for (const [i, a] of tries.entries())
       for (const b of tries.slice(i + 1)) {
         if (family(a) === family(b)) continue;
         if (pairs++ >= MOST_PAIRS || out.filter((r) => r.kind === "both").length >= 3) break pairing;
-        if (yield count++) return out;
+        if (yield out) return best(out);
         const r = judge(s, {
           id: `${a.id}+${b.id}`,
           kind: "both",
@@ -356,7 +369,7 @@ export function* remediesSlowly(
         if (r) out.push(r);
       }
   }
-  return out.sort((a, b) => rank(a) - rank(b) || a.id.localeCompare(b.id));
+  return best(out);
 }
 
 /** `remediesSlowly` without pauses. */

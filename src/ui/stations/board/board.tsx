@@ -1,4 +1,5 @@
 "use client";
+import { proxy } from "comlink";
 import { useEffect, useMemo, useState } from "react";
 import { toast } from "sonner";
 import { StationTitle } from "@/ui/shared/title";
@@ -92,15 +93,23 @@ function Row({ t, marked, mark, use }: { t: Trial; marked: boolean; mark(): void
 function Trials() {
   const { project, run } = useProject();
   const [trials, setTrials] = useState<Trial[] | null>(null);
+  const [done, setDone] = useState(false);
   const [asked, setAsked] = useState<ReadonlySet<string>>(new Set());
   const [marked, setMarked] = useState<string[]>([]);
   const [comparing, setComparing] = useState(false);
   useEffect(() => {
     let gone = false;
     const job = nextJob();
+    setDone(false);
+    const show = (t: Trial[]) => {
+      if (!gone) setTrials(t);
+    };
     void core()
-      .boards(project, job)
-      .then((t) => !gone && setTrials(t));
+      .boards(project, job, proxy(show))
+      .then((t) => {
+        show(t);
+        if (!gone) setDone(true);
+      });
     return () => {
       gone = true;
       void core().drop(job);
@@ -167,8 +176,12 @@ function Trials() {
           ))}
         </tbody>
       </table>
-      {!trials && <p className="mt-2 text-soft">Trying every board…</p>}
-      {trials && !shown.length && <p className="mt-2">No board has all of that. Take one of the wishes off.</p>}
+      {!done && (
+        <p className="mt-2 text-soft" role="status">
+          Trying every board…{trials ? ` ${trials.length} done` : ""}
+        </p>
+      )}
+      {done && !shown.length && <p className="mt-2">No board has all of that. Take one of the wishes off.</p>}
       <p className="mt-4 max-w-2xl text-soft">
         Changing the board keeps the parts and their options. Wires to the old board are planned anew; undo brings
         everything back.

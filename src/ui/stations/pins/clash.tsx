@@ -1,4 +1,5 @@
 "use client";
+import { proxy } from "comlink";
 import Link from "next/link";
 import { useEffect, useRef, useState } from "react";
 import { toast } from "sonner";
@@ -29,20 +30,25 @@ export function Clash() {
   const { id, view, project, run } = useProject();
   const [clash, setClash] = useState<{ says: string; core: { need: string; wants: string }[] } | null>(null);
   const [helps, setHelps] = useState<Remedy[] | null>(null);
+  const [done, setDone] = useState(false);
   const job = useRef(0);
   const open = view.open;
   useEffect(() => {
     let gone = false;
     setClash(null);
     setHelps(null);
+    setDone(false);
     if (!open) return;
     const mine = (job.current = nextJob());
     void (async () => {
       const r = await core().plan(project, mine);
       if (gone || r.status !== "infeasible" || !r.clash) return;
       setClash({ says: r.clash, core: r.core });
-      const list = await core().remedies(project, mine);
-      if (!gone) setHelps(list);
+      const show = (list: Remedy[]) => {
+        if (!gone) setHelps(list);
+      };
+      show(await core().remedies(project, mine, proxy(show)));
+      if (!gone) setDone(true);
     })();
     return () => {
       gone = true;
@@ -70,7 +76,11 @@ export function Clash() {
         </p>
       </div>
       <h2 className="mt-2 font-bold">What would help</h2>
-      {!helps && <p className="text-soft">Trying straps, extra chips and other boards…</p>}
+      {!done && (
+        <p className="text-soft" role="status">
+          Trying straps, extra chips and other boards…
+        </p>
+      )}
       <p className="text-sm text-soft">
         Many alike lights, keys or sensors?{" "}
         <Link className="quiet text-ink" href={`/p/${id}/board`}>
@@ -78,7 +88,7 @@ export function Clash() {
         </Link>
         , at Board, weighs grids and chips against each other.
       </p>
-      {helps?.length === 0 && (
+      {done && helps?.length === 0 && (
         <p>
           Nothing that was tried is enough by itself. Take one of the clashing parts out, or split the work over two
           boards.
