@@ -11,7 +11,8 @@ export function Ladder({ v }: { v: LevelView }) {
       <path d={side === "l" ? `M70 ${y(volts)}H130` : `M190 ${y(volts)}H250`} strokeWidth="1.5" />
       <text
         x={side === "l" ? 66 : 254}
-        y={y(volts) + 4}
+        // Beside its mark, but never on the ground line.
+        y={Math.min(y(volts) + 4, y(0) - 4)}
         textAnchor={side === "l" ? "end" : "start"}
         stroke="none"
         fontSize="11.5"

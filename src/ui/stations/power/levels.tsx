@@ -5,6 +5,7 @@ import type { PowerView } from "@/workers/power-view";
 import { useAnswer } from "@/ui/shared/answer";
 import { useProject } from "@/ui/state/project";
 import { Ladder } from "./ladder";
+import { Steps } from "./ways";
 import { volts } from "./words";
 
 const worstOf = (v: LevelView) => Math.min(v.marginHigh, v.marginLow, v.ceiling - v.highest_V);
@@ -81,6 +82,25 @@ function Table({ list, shown, pick }: { list: LevelView[]; shown: LevelView | un
         })}
       </tbody>
     </table>
+  );
+}
+
+/** The supplies that a pair's levels stand on: how the volts come to either part. */
+function Behind({ v, ways }: { v: LevelView; ways: PowerView["ways"] }) {
+  const refs = [...new Set([v.driver, v.receiver].map((end) => end.split(".")[0]))];
+  const mine = refs.flatMap((ref) => ways.find((w) => w.ref === ref) ?? []);
+  if (!mine.length) return null;
+  return (
+    <dl className="text-sm" aria-label="The supplies behind it">
+      {mine.map((w) => (
+        <div key={w.ref} className="mt-1">
+          <dt className="text-soft">{w.label} is fed from</dt>
+          <dd>
+            <Steps w={w} />
+          </dd>
+        </div>
+      ))}
+    </dl>
   );
 }
 
@@ -191,6 +211,7 @@ export function Levels({ power }: { power: PowerView }) {
               {HOW[shown.how]}, left; what {shown.receiver} needs, right.
             </figcaption>
             <Ladder v={shown} />
+            <Behind v={shown} ways={power.ways} />
           </figure>
         )}
       </div>

@@ -15,7 +15,8 @@ const STEP: Record<Step["kind"], (s: Step) => string> = {
 /** A drop that a figure with two decimals does not show is no station. */
 const shown = (s: Step) => s.kind === "source" || s.kind === "converter" || s.dropWorst_V >= 0.005;
 
-function Steps({ w }: { w: Way }) {
+/** One way, step by step. */
+export function Steps({ w }: { w: Way }) {
   return (
     <ol className="flex flex-wrap items-start gap-x-1">
       {w.steps.filter(shown).map((s, i) => (
