@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { circuitOf } from "../circuit";
-import { BENCH, BOARD3, BOARD5, catalogue, make, planned, USB } from "../testing";
-import { netColours, partsList, pinWords } from ".";
+import { BENCH, BOARD3, BOARD5, CABLE, catalogue, make, planned, USB } from "../testing";
+import { coloursOf, netColours, partsList, pinWords, USUAL_COLOURS } from ".";
 
 const circuit = (rules: object = {}, board = BOARD3) =>
   circuitOf(planned([board, ...BENCH], { houseRules: rules }), catalogue);
@@ -25,6 +25,29 @@ describe("words and colours", () => {
     // DIP numbering runs down the left side and up the right.
     expect(words("chip/attiny85-dip8", "VCC")).toMatch(/^pin 8 \(right side, first from the notch\)/);
     expect(words("chip/atmega328p-dip28", "PC5")).toMatch(/^pin 28 /);
+  });
+  it("never gives a signal a supply's colour, nor ground and supply one, whatever colours are owned", () => {
+    const { nets } = circuit().netlist;
+    const sets = [["white"], ["white", "blue"], ["red"], ["black"], ["green", "red", "black"], USUAL_COLOURS, ["pink", "teal"]];
+    for (const owned of sets) {
+      const colours = netColours(nets, owned);
+      const of = (kind: string) => new Set(nets.filter((n) => n.kind === kind).map((n) => colours.get(n.id)!));
+      const [ground, supply] = [of("ground"), of("supply")];
+      const signals = new Set([...of("signal"), ...of("bus-line")]);
+      expect([...ground].filter((x) => supply.has(x) || signals.has(x)), owned.join()).toEqual([]);
+      expect([...supply].filter((x) => signals.has(x)), owned.join()).toEqual([]);
+    }
+  });
+  it("gives grounds that must stay apart colours of their own", () => {
+    const c = circuitOf(
+      make(
+        [BOARD5, USB, { ref: "S2", part: "supply/adapter-5v-2a" }, { ref: "M1", part: "module/isolator-2ch" }],
+        [CABLE, ["M1.VCC1", "B1.5V"], ["M1.GND1", "B1.GND"], ["M1.VCC2", "S2.5V"], ["M1.GND2", "S2.GND"]],
+      ),
+      catalogue,
+    );
+    const grounds = c.netlist.nets.filter((n) => n.kind === "ground" && n.ends.length > 1);
+    expect(new Set(grounds.map((n) => coloursOf(c).get(n.id))).size).toBe(2);
   });
   it("grounds are black and 5 V is red when those are there", () => {
     const c = circuit();

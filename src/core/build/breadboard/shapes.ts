@@ -1,6 +1,6 @@
 import type { Drawing, Shape } from "../../drawing";
 import type { Circuit } from "../../circuit";
-import { netColours } from "../colours";
+import { wireColour } from "../colours";
 import { valueOf } from "../names";
 import type { Layout, PlacedPart } from "./layout";
 import {
@@ -262,7 +262,7 @@ function wirePath(a: Point, b: Point, k: number): string {
 }
 
 /** Labels of leads at both margins, at their hole's height as far as they do not meet. */
-function leadShapes(l: Layout, colours: Map<string, string>, left: number, right: number): Shape[] {
+function leadShapes(c: Circuit, l: Layout, left: number, right: number): Shape[] {
   const leads = l.wires.flatMap((w) => {
     if (w.kind !== "lead") return [];
     const [far, near] = w.a.hole ? [w.b, w.a] : [w.a, w.b];
@@ -278,7 +278,7 @@ function leadShapes(l: Layout, colours: Map<string, string>, left: number, right
       const y = Math.max(at.y, last + LABEL_STEP);
       last = y;
       const x = side === "left" ? left : right;
-      const wire = { wire: colours.get(w.net) ?? "black" };
+      const wire = { wire: wireColour(c, w.net, w.a.at, w.b.at) };
       out.push(
         { kind: "path", d: `M${at.x} ${at.y}L${x} ${y}`, stroke: "paper", width: 0.5 },
         { kind: "path", d: `M${at.x} ${at.y}L${x} ${y}`, stroke: wire, width: 0.22, of: w.net },
@@ -296,7 +296,6 @@ function leadShapes(l: Layout, colours: Map<string, string>, left: number, right
 /** The breadboards with everything on them, in hole pitches and true to scale: 1 unit is 2.54 mm. */
 export function breadboardDrawing(c: Circuit, l: Layout): Drawing {
   const names = new Map(c.netlist.nets.map((n) => [n.id, n.name]));
-  const colours = netColours(c.netlist.nets, c.project.houseRules.wireColours);
   const railNames = new Map(l.rails.map((r) => [`${r.half}${r.pole}` as `${Half}${Pole}`, names.get(r.net) ?? ""]));
   const named = (ref: string): Named => {
     const i = c.netlist.instance(ref)!;
@@ -323,14 +322,14 @@ export function breadboardDrawing(c: Circuit, l: Layout): Drawing {
       ...jumpers.flatMap((w, k): Shape[] => {
         const [a, b] = [holePoint(l, w.a.hole!), holePoint(l, w.b.hole!)];
         const d = wirePath(a, b, k);
-        const wire = { wire: colours.get(w.net) ?? "black" };
+        const wire = { wire: wireColour(c, w.net, w.a.at, w.b.at) };
         return [
           { kind: "path", d, stroke: "paper", width: 0.5 },
           { kind: "path", d, stroke: wire, width: 0.24, of: names.get(w.net) ?? "" },
           ...[a, b].map((p): Shape => ({ kind: "circle", x: p.x, y: p.y, r: 0.26, fill: wire })),
         ];
       }),
-      ...leadShapes(l, colours, left, right),
+      ...leadShapes(c, l, left, right),
       ...l.parts.flatMap((p) => nameShapes(l, p, named(p.ref))),
     ],
   };

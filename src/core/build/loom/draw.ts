@@ -38,17 +38,24 @@ export function drawLoom(g: LoomGraph, laid: ElkNode, byHand: ReadonlySet<string
   const edges = new Map(laid.edges?.map((e) => [e.id, e]));
   const all: Segment[] = [];
   const nets = g.nets.flatMap((n): LoomNet[] => {
-    const mine = g.lines.flatMap((l, k) => (l.net === n.id ? [edges.get(`w${k}`)!] : []));
-    const paths = mine.map((e) => {
+    const mine = g.lines.flatMap((l, k) => (l.net === n.id ? [{ l, e: edges.get(`w${k}`)! }] : []));
+    const strands = new Map<string, string[]>();
+    for (const { l, e } of mine) {
       const points = pointsOf(e);
       // Through the gutters to the pins themselves.
       const [first, last] = [pins.get(e.sources[0]!)!, pins.get(e.targets[0]!)!];
       const whole = [{ x: first.x, y: first.y }, ...points, { x: last.x, y: last.y }];
       all.push(...segments(n.id, whole));
-      return pathOf(whole);
-    });
-    const dots = new Map(mine.flatMap((e) => e.junctionPoints ?? []).map((p) => [`${r(p.x)} ${r(p.y)}`, p]));
-    return [{ ...n, path: paths.join(""), dots: [...dots.values()].map((p) => [r(p.x), r(p.y)] as [number, number]) }];
+      strands.set(l.colour, [...(strands.get(l.colour) ?? []), pathOf(whole)]);
+    }
+    const dots = new Map(mine.flatMap(({ e }) => e.junctionPoints ?? []).map((p) => [`${r(p.x)} ${r(p.y)}`, p]));
+    return [
+      {
+        ...n,
+        strands: [...strands].map(([colour, paths]) => ({ colour, path: paths.join("") })),
+        dots: [...dots.values()].map((p) => [r(p.x), r(p.y)] as [number, number]),
+      },
+    ];
   });
   const tags = g.tags.map(({ ref: _ref, ...t }): LoomTag => {
     const p = pins.get(t.end)!;

@@ -1,7 +1,7 @@
 import type { ElkExtendedEdge, ElkNode } from "elkjs/lib/elk-api";
 import type { Circuit } from "../../circuit";
 import type { Instance } from "../../circuit/netlist";
-import { givenColour, netColours } from "../colours";
+import { coloursOf, wireColour } from "../colours";
 import { laidByRule } from "../runsheet/laid";
 import { nameOf } from "../runsheet/sharing";
 import { boxOf, isInline } from "./boxes";
@@ -19,7 +19,7 @@ export interface LoomGraph {
   /** Room beside each box for the names at its pins. */
   gutters: Record<string, Record<Side, number>>;
   tags: (Omit<LoomTag, "x" | "y"> & { ref: string })[];
-  lines: Line[];
+  lines: (Line & { colour: string })[];
   nets: { id: string; name: string; colour: string; ends: string[] }[];
   cables: { from: string; to: string }[];
   elk: ElkNode;
@@ -163,7 +163,7 @@ function tagsOf(
           width: text.length * CHAR + (flag ? FLAG_PAD : TAG_PAD),
           flag: flag !== undefined,
           rise: flag && !wires.has(p.end) ? LEVEL : ABOVE,
-          colour: colours.get(net)!,
+          colour: flag ? wireColour(c, net, p.end, flag.hub) : colours.get(net)!,
         },
       ];
     }),
@@ -204,7 +204,7 @@ export function loomGraph(c: Circuit, hand: HandPlaces = {}): LoomGraph {
   const at = places(c, board, lines);
   for (const [ref, { side }] of Object.entries(hand)) if (at.has(ref)) at.set(ref, { ...at.get(ref)!, side });
   const boxes = all.map((i) => (i === host ? board! : boxOf(i, used, faceOf(i, at.get(i.ref)!))));
-  const colours = netColours(c.netlist.nets, c.project.houseRules.wireColours);
+  const colours = coloursOf(c);
   const tags = tagsOf(c, boxes, flags, lines, colours);
   const gutters = Object.fromEntries(
     boxes.map((b) => {
@@ -238,7 +238,9 @@ export function loomGraph(c: Circuit, hand: HandPlaces = {}): LoomGraph {
     };
   });
   const drawnEnds = new Set(boxes.flatMap((b) => b.pins.map((p) => p.end)));
-  const shown = lines.filter((l) => drawnEnds.has(l.a) && drawnEnds.has(l.b));
+  const shown = lines
+    .filter((l) => drawnEnds.has(l.a) && drawnEnds.has(l.b))
+    .map((l) => ({ ...l, colour: wireColour(c, l.net, l.a, l.b) }));
   const edges = shown.map((l, k): ElkExtendedEdge => {
     const [from, to] = column(refOf(l.a)) <= column(refOf(l.b)) ? [l.a, l.b] : [l.b, l.a];
     return { id: `w${k}`, sources: [from], targets: [to] };
@@ -253,7 +255,7 @@ export function loomGraph(c: Circuit, hand: HandPlaces = {}): LoomGraph {
       .map((n) => ({
         id: n.id,
         name: n.name,
-        colour: givenColour(c.netlist, n) ?? colours.get(n.id)!,
+        colour: colours.get(n.id)!,
         ends: n.ends.map((e) => `${e.ref}.${e.pin}`).filter((e) => used.has(e)),
       })),
     cables: c.netlist.wires.filter((w) => w.cable).map((w) => ({ from: nameOf(w.from), to: nameOf(w.to) })),

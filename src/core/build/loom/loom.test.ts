@@ -2,9 +2,9 @@ import fs from "node:fs";
 import { beforeAll, describe, expect, it } from "vitest";
 import { circuitOf, type Circuit } from "../../circuit";
 import { applyEdit, readProject, type Project } from "../../project";
-import { catalogue, planned, USB } from "../../testing";
+import { BOARD5, catalogue, planned, USB } from "../../testing";
 import { layOutHere } from "./elk";
-import { loom, type Loom } from ".";
+import { loom, loomDrawing, type Loom } from ".";
 
 const demo = (name: string): Project => {
   const url = new URL(`../../../../demo/${name}.lattice.json`, import.meta.url);
@@ -81,7 +81,7 @@ describe.each(PROJECTS)("%s", (_name, project, mostCrossings) => {
   it("wires run level or upright, end at their pins, and cross no part", () => {
     const pins = new Map(l.boxes.flatMap((b) => b.pins.map((p) => [`${p.x} ${p.y}`, p.end] as const)));
     for (const n of l.nets)
-      for (const line of points(n.path)) {
+      for (const line of points(n.strands.map((s) => s.path).join(""))) {
         for (const [x, y] of [line[0]!, line.at(-1)!]) expect(n.ends).toContain(pins.get(`${x} ${y}`));
         for (const [k, [x2, y2]] of line.entries()) {
           const [x1, y1] = line[k - 1] ?? [x2, y2];
@@ -103,7 +103,7 @@ describe.each(PROJECTS)("%s", (_name, project, mostCrossings) => {
   it("no wire runs through a name", () => {
     const tags = tagAreas(l);
     for (const n of l.nets)
-      for (const line of points(n.path))
+      for (const line of points(n.strands.map((s) => s.path).join("")))
         for (const [k, [x2, y2]] of line.entries()) {
           const [x1, y1] = line[k - 1] ?? [x2, y2];
           const s = areaOf(n.name, [x1, y1], [x2, y2]);
@@ -116,7 +116,7 @@ describe.each(PROJECTS)("%s", (_name, project, mostCrossings) => {
   it("draws every wire, or names the rail that it goes to", () => {
     const drawn = new Set([
       ...l.tags.filter((t) => t.flag).map((t) => t.end),
-      ...l.nets.flatMap((n) => (n.path ? n.ends : [])),
+      ...l.nets.flatMap((n) => (n.strands.map((s) => s.path).join("") ? n.ends : [])),
       ...l.cables.flatMap((w) => [w.from, w.to]),
     ]);
     const wired = c.netlist.wires.flatMap((w) => [`${w.from.ref}.${w.from.pin}`, `${w.to.ref}.${w.to.pin}`]);
@@ -198,5 +198,21 @@ describe("put somewhere by hand", () => {
       M1: { side: "right", y: 10 },
     });
     expect(applyEdit(twice, { type: "moveBox", at: null }, catalogue).drawing).toBeUndefined();
+  });
+});
+
+describe("one wire of a net in a colour of its own", () => {
+  it("is drawn in it, the others keep the net's", async () => {
+    const p = planned([BOARD5, USB, { ref: "M1", part: "module/bme280" }, { ref: "M2", part: "module/sht31" }]);
+    const link = p.links.find((l) => [l.from, l.to].includes("M1.SDA"))!;
+    const pink = { ...p, links: p.links.map((l) => (l === link ? { ...l, colour: "pink" } : l)) };
+    const l = await loom(circuitOf(pink, catalogue), layOutHere);
+    const sda = l.nets.find((n) => n.name === "SDA")!;
+    expect(sda.strands.map((s) => s.colour).sort()).toEqual(["blue", "pink"]);
+    expect(l.nets.find((n) => n.name === "SCL")!.strands).toHaveLength(1);
+    const inks = loomDrawing(l).shapes.flatMap((s) =>
+      s.kind === "path" && s.of === "SDA" && typeof s.stroke === "object" ? [s.stroke.wire] : [],
+    );
+    expect(inks.sort()).toEqual(["blue", "pink"]);
   });
 });

@@ -49,8 +49,8 @@ export interface LoomNet {
   id: string;
   name: string;
   colour: string;
-  /** SVG path data of all its wires. */
-  path: string;
+  /** Its wires by colour, as SVG path data: a person may have given one wire another colour than the rest. */
+  strands: { colour: string; path: string }[];
   dots: [number, number][];
   ends: string[];
 }

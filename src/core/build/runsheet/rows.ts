@@ -1,10 +1,10 @@
 import { findPin } from "../../parts/catalogue";
 import type { Circuit } from "../../circuit";
-import { linkBehind, type Instance, type Net } from "../../circuit/netlist";
+import { linkBehind, separateGrounds, type Instance, type Net } from "../../circuit/netlist";
 import { JUMPER_AWG } from "../../circuit/power";
 import type { Layout, PlacedPart } from "../breadboard";
-import { houseRule, USUAL_CM } from "../../project";
-import { netColours } from "../colours";
+import { USUAL_CM } from "../../project";
+import { wireColour } from "../colours";
 import { benchName } from "../names";
 import { pinWords } from "../position";
 import { endKind, isLead, isSupply } from "./ends";
@@ -133,31 +133,11 @@ function phaseOf(c: Circuit, net: Net, s: Stretch): PhaseId {
   return net.kind === "bus-line" ? "bus" : "signal";
 }
 
-/**
- * Ground nets that are kept apart on purpose: by the project's list or house rule, or because a part stands between them,
- * one ground on each side. Two grounds that are only not joined yet are a fault, and no reason to keep them apart.
- */
-function separateGrounds(c: Circuit): Set<string> {
-  const wired = c.netlist.nets.filter((n) => n.kind === "ground" && n.ends.length > 1);
-  if (wired.length < 2) return new Set();
-  const between = c.project.parts.some((p) => {
-    const sides = wired.filter((n) => n.ends.some((e) => e.ref === p.ref));
-    return sides.length > 1 && (c.netlist.instance(p.ref)?.part.channels.length ?? 0) > 0;
-  });
-  const meant =
-    between ||
-    c.project.isolated.length > 0 ||
-    houseRule(c.project, "grounds") === "isolated" ||
-    c.netlist.bindings.some((b) => b.isolated);
-  return new Set(meant ? wired.map((n) => n.id) : []);
-}
-
 const usbNet = (c: Circuit, w: Circuit["netlist"]["wires"][number]) =>
   c.netlist.netOf(`${w.from.ref}:${findPin(c.netlist.instance(w.from.ref)!.part, w.from.pin)!.supply}`);
 
 /** Every step and wire, with what rows of the breadboard join by themselves, which has no step of its own. */
 function makeRows(c: Circuit): RunRow[] {
-  const colours = netColours(c.netlist.nets, c.project.houseRules.wireColours);
   const cm = new Map(c.project.parts.map((p) => [p.ref, p.wire_cm]));
   const instanceOf = (p: Point | Hub) => (typeof p === "string" ? undefined : c.netlist.instance(p.ref));
   // A loose part stands close to what it serves; only the wire to the module itself has the length that the person gave.
@@ -179,7 +159,7 @@ function makeRows(c: Circuit): RunRow[] {
     if (s.holes?.[0] && s.holes[1]) return Math.ceil((s.apart_mm! + HOLE_MM) / 10);
     return Math.max(given(s.a), given(s.b)) || (leg ? LEG_CM : USUAL_CM);
   };
-  const apart = separateGrounds(c);
+  const apart = separateGrounds(c.netlist);
 
   const row = (net: Net, s: Stretch, phase: PhaseId): Draft => {
     const [ia, ib] = [instanceOf(s.a), instanceOf(s.b)];
@@ -203,7 +183,7 @@ function makeRows(c: Circuit): RunRow[] {
       net: net.name,
       colour: s.cable || s.joined || (!s.holes && isLead(ia) && isLead(ib))
           ? ""
-          : (own(s)?.colour ?? colours.get(net.id)!),
+          : wireColour(c, net.id, nameOf(s.a), nameOf(s.b)),
       length_cm: lengthOf(s, leg),
       endA: s.cable ? "plug" : ia && !holeA ? endKind(ia) : "pin",
       endB: s.cable ? "plug" : ib && !holeB ? endKind(ib) : "pin",

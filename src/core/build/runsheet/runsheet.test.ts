@@ -88,8 +88,8 @@ describe("run sheet", () => {
     expect(rows.map((r) => r.step)).toEqual(rows.map((_, i) => i + 1));
   });
   it("uses only colours that the person owns, and lengths that they gave", () => {
-    const rows = runSheet(circuit({ wireColours: ["white", "blue"] })).filter((r) => r.kind === "wire");
-    expect(new Set(rows.map((r) => r.colour))).toEqual(new Set(["white", "blue"]));
+    const rows = runSheet(circuit({ wireColours: ["white", "blue", "pink"] })).filter((r) => r.kind === "wire");
+    expect(new Set(rows.map((r) => r.colour))).toEqual(new Set(["white", "blue", "pink"]));
     expect(rows.find((r) => r.from === "M1.VCC")!.length_cm).toBe(40);
   });
   it("keeps the leads of loose parts short, and the module's own wire long", () => {

@@ -1,5 +1,5 @@
 import { findPin, type Pin } from "../../parts/catalogue";
-import type { Project } from "../../project";
+import { houseRule, type Project } from "../../project";
 import type { Net, Netlist } from "./types";
 
 /** The ground net that a member of an `isolated` list stands on: a part, or one side or pin of it (`M1.far`). */
@@ -26,4 +26,24 @@ export function groundOf(n: Netlist, member: string): Net | undefined {
 export function isolationBroken(n: Netlist, project: Project): boolean {
   const lists = project.isolated.map((list) => new Set(list.map((m) => groundOf(n, m)?.id)));
   return lists.some((a, i) => lists.slice(i + 1).some((b) => [...a].some((id) => id !== undefined && b.has(id))));
+}
+
+/**
+ * Ground nets that are kept apart on purpose: by the project's list or house rule, or because a part stands between them,
+ * one ground on each side. Two grounds that are only not joined yet are a fault, and no reason to keep them apart.
+ */
+export function separateGrounds(n: Netlist): Set<string> {
+  const { project } = n.expanded;
+  const wired = n.nets.filter((x) => x.kind === "ground" && x.ends.length > 1);
+  if (wired.length < 2) return new Set();
+  const between = project.parts.some((p) => {
+    const sides = wired.filter((x) => x.ends.some((e) => e.ref === p.ref));
+    return sides.length > 1 && (n.instance(p.ref)?.part.channels.length ?? 0) > 0;
+  });
+  const meant =
+    between ||
+    project.isolated.length > 0 ||
+    houseRule(project, "grounds") === "isolated" ||
+    n.bindings.some((b) => b.isolated);
+  return new Set(meant ? wired.map((x) => x.id) : []);
 }

@@ -3,5 +3,5 @@ export * from "./types";
 export * from "./expand";
 export { buildNets, voltName } from "./build";
 export * from "./clamps";
-export { groundOf, isolationBroken } from "./grounds";
+export { groundOf, isolationBroken, separateGrounds } from "./grounds";
 export * from "./looks";

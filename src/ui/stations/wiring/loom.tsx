@@ -208,14 +208,17 @@ function Drawing({
             onMouseLeave={() => light([])}
             data-net={n.name}
           >
-            <path d={n.path} fill="none" stroke="transparent" strokeWidth="9" />
-            <path
-              d={n.path}
-              fill="none"
-              stroke={plain ? "var(--ink)" : lineOf(n.colour)}
-              strokeDasharray={plain ? patternOf(n.colour) : undefined}
-              strokeWidth={on && strong ? 3.2 : 1.7}
-            />
+            {n.strands.map((s) => (
+              <g key={s.colour} fill="none">
+                <path d={s.path} stroke="transparent" strokeWidth="9" />
+                <path
+                  d={s.path}
+                  stroke={plain ? "var(--ink)" : lineOf(s.colour)}
+                  strokeDasharray={plain ? patternOf(s.colour) : undefined}
+                  strokeWidth={on && strong ? 3.2 : 1.7}
+                />
+              </g>
+            ))}
             {n.dots.map(([x, y], i) => (
               <circle key={i} cx={x} cy={y} r="2.8" fill={plain ? "var(--ink)" : lineOf(n.colour)} />
             ))}
