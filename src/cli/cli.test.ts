@@ -207,7 +207,7 @@ describe("lattice", () => {
       [["--join", "M1.SDX", "GP3"], /no point "M1.SDX".*M1\.SDA/],
       [["--join", "M1.SDA"], /two points are wanted/],
       [["--join", "M1.SDA", "GP4"], /joined by a wire already/],
-      [["--cut", "M1.SDA", "GP9"], /M1\.SDA is wired to B1\.GP4/],
+      [["--cut", "M1.SDA", "GP9"], /M1\.SDA is joined to B1\.GP4/],
       [["--between", "M1.SDA", "GP4", "module/nothing"], /no part module\/nothing/],
       [["--take-out", "Q7"], /no part Q7/],
       [["--turn", "B1"], /is a board/],

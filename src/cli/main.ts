@@ -85,7 +85,7 @@ export async function main(argv: string[]): Promise<number> {
     .option("--take-out <refs...>", "parts that go")
     .option("--close", "close the gap that a part taken out leaves")
     .option("--really <points...>", "three points each: a wire's ends as planned, and where its second end really is")
-    .option("--swap <points...>", "two points each: what is wired to them is exchanged")
+    .option("--swap <points...>", "two points each: what is joined to them is exchanged")
     .option("--turn <refs...>", "plugs that sit the wrong way round")
     .option("--other-row <refs...>", "parts whose wires are in the other row of the board's header")
     .option("--given <file>", "a program or table whose lines prescribe pins")

@@ -27,6 +27,9 @@ function headerWords(inst: Instance, at: { header: string; index: number }, labe
   return `${along}, printed ${printed(label)}`;
 }
 
+/** A plug's pin by number, and by what the person calls it. */
+const withName = (words: string, called: string | undefined) => (called ? `${words}, ${called}` : words);
+
 /** Where a pin is, in words: "left header, third from the USB end, printed D4" or "second of 4, printed VCC". */
 export function pinWords(inst: Instance, label: string): string {
   const pin = findPin(inst.part, label);
@@ -35,6 +38,6 @@ export function pinWords(inst: Instance, label: string): string {
   if (pin.at && inst.part.board) return headerWords(inst, pin.at, pin.label);
   const pins = inst.part.pins;
   if (inst.part.body.header?.kind === "leads" && pin.says) return `${pin.says} (${pin.label})`;
-  if (pins.length < 3) return pin.label;
-  return `${nth(pins.indexOf(pin) + 1)} of ${pins.length}, printed ${pin.label}`;
+  if (pins.length < 3) return withName(pin.label, pin.called);
+  return withName(`${nth(pins.indexOf(pin) + 1)} of ${pins.length}, printed ${pin.label}`, pin.called);
 }

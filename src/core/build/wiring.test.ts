@@ -1,7 +1,11 @@
 import { describe, expect, it } from "vitest";
 import { circuitOf } from "../circuit";
 import { BENCH, BOARD3, BOARD5, CABLE, catalogue, make, planned, USB } from "../testing";
-import { coloursOf, netColours, partsList, pinWords, USUAL_COLOURS } from ".";
+import { findings } from "../checks";
+import { pinConstants } from "../firmware";
+import { handWires } from "../wires";
+import { layOutHere } from "./loom/elk";
+import { coloursOf, loom, netColours, partsList, pinWords, runSheet, USUAL_COLOURS } from ".";
 
 const circuit = (rules: object = {}, board = BOARD3) =>
   circuitOf(planned([board, ...BENCH], { houseRules: rules }), catalogue);
@@ -71,5 +75,26 @@ describe("parts list", () => {
     });
     expect(list.find((b) => b.part === "discrete/resistor")).toMatchObject({ quantity: 2, value: "390 Ω" });
     expect(list.filter((b) => b.part === "wire").reduce((s, b) => s + b.quantity, 0)).toBeGreaterThan(0);
+  });
+});
+
+describe("names that a person gives to a plug's pins", () => {
+  const pins = { "1": { name: "RAINPULSE", role: "digital-in" }, "2": { name: "RAINGND", role: "ground" } };
+  const c = circuitOf(
+    planned([BOARD5, USB, { ref: "J1", part: "connector/jst-2", label: "Rain plug", options: { pins } }]),
+    catalogue,
+  );
+  it("stand in the net, the sheet, the drawing, the program and the findings", async () => {
+    const row = runSheet(c).find((r) => r.from === "J1.1")!;
+    expect(row.net).toMatch(/^D\d+·RAINPULSE$/);
+    expect(row.fromWords).toContain("RAINPULSE");
+    expect(runSheet(c).find((r) => r.from === "J1.2")!.fromWords).toContain("RAINGND");
+    const box = (await loom(c, layOutHere)).boxes.find((b) => b.ref === "J1")!;
+    expect(box.pins.map((p) => p.label).join()).toContain("RAINPULSE");
+    expect(pinConstants(c, "B1", "sketch").map((k) => k.name)).toContain("PIN_RAIN_PLUG_RAINPULSE");
+    const said = findings(c).filter((f) => f.at.includes("J1.1"));
+    for (const f of said) if (f.message.includes("J1.1")) expect(f.message).toContain("J1.1 (RAINPULSE)");
+    expect(said.length).toBeGreaterThan(0);
+    expect(handWires(c).find((w) => w.from === "J1.1")!.fromLabel).toBe("Rain plug, RAINPULSE");
   });
 });

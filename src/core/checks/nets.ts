@@ -211,7 +211,7 @@ const unwired: Rule = {
           rule: "part.unwired",
           severity: "note",
           at: [inst.ref],
-          message: `${label(c, inst.ref)} is in the list but not wired yet${open ? `: ${open} pins to plan` : ""}.`,
+          message: `${label(c, inst.ref)} is in the list but not planned yet${open ? `: ${open} pins to plan` : ""}.`,
           evidence: { open },
           fixes: [],
         },

@@ -60,7 +60,7 @@ const capability: Rule = {
           rule: "pin.capability",
           severity: "fault",
           at: place(b),
-          message: `${b.ref}.${b.pin} (${label(c, b.ref)}) is wired to ${b.host}.${b.hostPin}, but ${bad.why}.`,
+          message: `${b.ref}.${b.pin} (${label(c, b.ref)}) is planned on ${b.host}.${b.hostPin}, but ${bad.why}.`,
           evidence: { wants: need.role ? `${need.kind} ${need.role}` : need.kind, pin: b.hostPin },
           fixes: moveFix(c, b.ref, b.pin, b.host, need),
         });

@@ -70,14 +70,17 @@ export function pinConstants(c: Circuit, host: string, target: string): PinConst
       b.need.kind === "i2c" || b.need.kind === "spi" ? waysToServe(pin, b.need).find((w) => w.ok && w.bus) : undefined;
     const busName = bus?.ok ? bus.bus! : null;
     const id = names.get(b.ref)!.toUpperCase();
+    const called = findPin(c.netlist.instance(b.ref)!.part, b.pin)?.called;
     const name = busName
       ? `PIN_${busName.toUpperCase()}_${(b.need.role ?? "").toUpperCase()}`
       : ownName(
-          needCount(c, b.ref) > 1 ? `PIN_${id}_${identifier(b.pin, "X").toUpperCase()}` : `PIN_${id}`,
+          needCount(c, b.ref) > 1 || called
+            ? `PIN_${id}_${identifier(called ?? b.pin, "X").toUpperCase()}`
+            : `PIN_${id}`,
           board.board?.family ?? "",
         );
     const known = out.get(`${name}|${b.hostPin}`);
-    const says = `${b.ref}.${b.pin} ${codeText(c.netlist.instance(b.ref)!.label)}`;
+    const says = `${b.ref}.${b.pin} ${called ? `${codeText(called)} ` : ""}${codeText(c.netlist.instance(b.ref)!.label)}`;
     if (known) known.says += `, ${says}`;
     else
       out.set(`${name}|${b.hostPin}`, {

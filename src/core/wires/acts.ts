@@ -60,7 +60,7 @@ export function cutWire(project: Project, catalogue: Catalogue, from: string, to
   if (!linkBetween(project, a.end, b.end)) {
     const there = linksAt(project, a.end).map((l) => farOf(l, a.end));
     return refuse(
-      `There is no wire from ${a.end} to ${b.end}.${there.length ? ` ${a.end} is wired to ${there.join(", ")}.` : ` Nothing is wired to ${a.end}.`}`,
+      `There is no wire from ${a.end} to ${b.end}.${there.length ? ` ${a.end} is joined to ${there.join(", ")}.` : ` Nothing is joined to ${a.end}.`}`,
     );
   }
   return { ok: true, edits: [{ type: "removeLink", from: a.end, to: b.end }], says: `${a.end} from ${b.end}` };

@@ -56,7 +56,7 @@ export function builtSwapped(project: Project, catalogue: Catalogue, one: string
       .filter((l) => farOf(l, here) !== there)
       .map((l) => ({ l, from: farOf(l, here), to: there }));
   const list = [...at(a.end, b.end), ...at(b.end, a.end)];
-  if (!list.length) return refuse(`Nothing is wired to ${a.end} or ${b.end}.`);
+  if (!list.length) return refuse(`Nothing is joined to ${a.end} or ${b.end}.`);
   return {
     ok: true,
     edits: exchange(list),
@@ -80,7 +80,7 @@ export function builtTurned(project: Project, catalogue: Catalogue, ref: string)
     const other = label && mirror.get(label);
     return end && other && other !== label ? [{ l, from: farOf(l, end), to: `${ref}.${other}` }] : [];
   });
-  if (!list.length) return refuse(`Nothing is wired to ${ref}.`);
+  if (!list.length) return refuse(`Nothing is joined to ${ref}.`);
   return {
     ok: true,
     edits: exchange(list),

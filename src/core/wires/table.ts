@@ -1,6 +1,7 @@
 import { colourOf } from "./looks";
 import type { Circuit } from "../circuit";
-import { farOf, linkAwg, linkCm, type Link } from "../project";
+import { findPin } from "../parts/catalogue";
+import { farOf, linkAwg, linkCm, splitEnd, type Link } from "../project";
 
 /** One wire of the project, as the table of wires shows it. */
 export interface HandWire {
@@ -34,8 +35,10 @@ function whyOf(c: Circuit, l: Link): string {
 /** Every wire of the project, in the order in which it was made. */
 export function handWires(c: Circuit): HandWire[] {
   const label = (end: string) => {
-    const i = c.netlist.instance(end.split(".")[0]!);
-    return !i || i.label === i.ref ? "" : i.label;
+    const { ref, pin } = splitEnd(end);
+    const i = c.netlist.instance(ref);
+    const called = i && findPin(i.part, pin)?.called;
+    return [i && i.label !== i.ref ? i.label : "", called ?? ""].filter(Boolean).join(", ");
   };
   return c.project.links.map((l) => {
     const cable = c.netlist.wires.some(

@@ -123,7 +123,7 @@ describe("any wire, by hand", () => {
     expect(why(joinPoints(q, catalogue, "LED1.A", "LED1.A"))).toMatch(/one point; a wire needs two/);
     expect(why(joinPoints(q, catalogue, "S1.USB", "B1.GP3"))).toMatch(/plug or socket/);
     expect(why(joinPoints(q, catalogue, "LED1R.1", "B1.GP3"))).toMatch(/no point|comes with/);
-    expect(why(cutWire(q, catalogue, "M1.SDA", "B1.GP20"))).toMatch(/M1.SDA is wired to B1.GP4/);
+    expect(why(cutWire(q, catalogue, "M1.SDA", "B1.GP20"))).toMatch(/M1.SDA is joined to B1.GP4/);
     expect(why(joinPoints(q, catalogue, "M9.X", "B1.GP3"))).toMatch(/no point "M9.X"/);
   });
   it("can be one that a stop follows from: the verdict says so at once, before it is made", () => {

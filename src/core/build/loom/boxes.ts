@@ -80,7 +80,7 @@ function inlineBox(i: Instance, used: ReadonlySet<string>, first: Side): LoomBox
     const side: Side = (k === 0) === (first === "left") ? "left" : "right";
     return {
       end: `${i.ref}.${p.label}`,
-      label: /^[12]$/.test(p.label) ? "" : p.label,
+      label: p.called ?? (/^[12]$/.test(p.label) ? "" : p.label),
       x: side === "left" ? 0 : INLINE_W,
       y: INLINE_H / 2,
       side,
@@ -95,7 +95,7 @@ function partBox(i: Instance, used: ReadonlySet<string>, face: Side): LoomBox {
   const list = i.part.pins.length > MANY ? i.part.pins.filter((p) => used.has(`${i.ref}.${p.label}`)) : i.part.pins;
   const pins = list.map((p, k): LoomPin => ({
     end: `${i.ref}.${p.label}`,
-    label: p.label,
+    label: p.called ? `${p.label} ${p.called}` : p.label,
     x: face === "right" ? PART_W : 0,
     y: HEAD + k * PITCH,
     side: face,

@@ -18,7 +18,7 @@ function isMeant(c: Circuit, end: string): boolean {
   });
 }
 
-/** An output that is wired straight to a rail: it fights the supply at every other level. */
+/** An output that is joined straight to a rail: it fights the supply at every other level. */
 export const contentionRail: Rule = {
   rule: "net.contention",
   says: "Two outputs on one net fight: one pulls up while the other pulls down. A rail always wins, and the pin dies.",
@@ -40,8 +40,8 @@ export const contentionRail: Rule = {
             severity: drives ? "stop" : "note",
             at: [end],
             message: drives
-              ? `${end} (${label(c, e.ref)}) is an output and is wired straight to ${railWords(c, net)}: at the other level it is a short. Do not power this.`
-              : `${end} is wired straight to ${railWords(c, net)}, and nothing in the plan asks for it: as soon as a program makes it an output, it is shorted.`,
+              ? `${end} (${label(c, e.ref)}) is an output and is joined straight to ${railWords(c, net)}: at the other level it is a short. Do not power this.`
+              : `${end} is joined straight to ${railWords(c, net)}, and nothing in the plan asks for it: as soon as a program makes it an output, it is shorted.`,
             evidence: { rail_V: round(net.V!.typ), rail: `${net.name} ${formatV(net.V!.typ)}` },
             fixes: unwireFixes(c, end, 1),
           },

@@ -5,7 +5,7 @@ import { railWords, unwireFixes } from "./words";
 /** A line that is read, or that both ends pull low in turn, wired straight to a rail: it can never change. */
 export const stuck: Rule = {
   rule: "net.stuck",
-  says: "A signal that is wired straight to ground or to a supply never changes: nothing is read there, and no bus works.",
+  says: "A signal that is joined straight to ground or to a supply never changes: nothing is read there, and no bus works.",
   check: (c) => {
     const seen = new Set<string>();
     return c.netlist.bindings.flatMap((b): Finding[] => {
@@ -22,7 +22,7 @@ export const stuck: Rule = {
           rule: "net.stuck",
           severity: "fault",
           at: [`${b.ref}.${b.pin}`, `${b.host}.${b.hostPin}`],
-          message: `${b.ref}.${b.pin} (${label(c, b.ref)}) and ${b.host}.${b.hostPin} are wired straight to ${railWords(c, net)}: the line never changes, so nothing can be read or sent there.`,
+          message: `${b.ref}.${b.pin} (${label(c, b.ref)}) and ${b.host}.${b.hostPin} are joined straight to ${railWords(c, net)}: the line never changes, so nothing can be read or sent there.`,
           evidence: { rail: net.name, rail_V: round(net.V.typ) },
           fixes: fixes.filter((f, i) => fixes.findIndex((g) => g.id === f.id) === i),
         },

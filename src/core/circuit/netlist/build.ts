@@ -231,6 +231,10 @@ function nameNets(nets: Net[], e: Expanded, bindings: Binding[]) {
     const inst = e.instances.get(ref);
     return (inst?.inserted ? e.instances.get(inst.inserted.by)?.label : inst?.label) ?? ref;
   };
+  const called = (ref: string, pin: string) => {
+    const inst = e.instances.get(ref);
+    return inst && findPin(inst.part, pin)?.called;
+  };
   const busOf = (b: Binding) => {
     const pin = findPin(e.instances.get(b.host)!.part, b.hostPin);
     const offer = pin?.offers?.find((o) => o.kind === b.need.kind && "role" in o && o.role === b.need.role);
@@ -255,8 +259,8 @@ function nameNets(nets: Net[], e: Expanded, bindings: Binding[]) {
       const bus = b && n.kind === "bus-line" ? busOf(b) : undefined;
       if (b && bus)
         n.name = unique((b.need.role ?? "").toUpperCase() + (buses.length > 1 ? /\d*$/.exec(bus)![0] : ""), bus);
-      else if (b) n.name = unique(`${b.hostPin}·${label(b.ref)}`, b.pin);
-      else if (first) n.name = unique(`${label(first.ref)}·${first.pin}`, first.pin);
+      else if (b) n.name = unique(`${b.hostPin}·${called(b.ref, b.pin) ?? label(b.ref)}`, b.pin);
+      else if (first) n.name = unique(`${label(first.ref)}·${called(first.ref, first.pin) ?? first.pin}`, first.pin);
     }
   }
 }

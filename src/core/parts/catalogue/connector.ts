@@ -113,7 +113,7 @@ export function connectorPins(part: Part, pins: ConnectorPins): Part {
     const clash = part.pins.some((p) => p !== pin && (p.label === given.name || p.aliases?.includes(given.name ?? "")));
     const base: Pin = {
       ...pin,
-      ...(given.name && { says: given.name }),
+      ...(given.name && { says: given.name, called: given.name }),
       ...(given.name && !clash && given.name !== pin.label && { aliases: [...(pin.aliases ?? []), given.name] }),
     };
     if (!given.role) return base;

@@ -117,6 +117,8 @@ export const HazardSchema = z.strictObject({
 export const PinSchema = z.strictObject({
   label: pinLabel,
   aliases: z.array(pinLabel).optional(),
+  /** What a person calls this pin of a plug: told beside its number wherever the pin is named. */
+  called: pinLabel.optional(),
   says: text(200).optional(),
   role: z.enum(["supply-in", "supply-out", "supply-io", "ground", "signal", "passive", "cable", "reference", "nc"]),
   supply: key.optional(),

@@ -99,7 +99,7 @@ function cell(pin: Pin, label: string, a: Ask): LatticeCell {
   if (a.at)
     return {
       state: a.locked ? "locked" : "chosen",
-      why: `wired here${a.locked ? " and locked" : ""}${bad && !bad.ok ? `, but ${bad.why}` : caution}`,
+      why: `planned here${a.locked ? " and locked" : ""}${bad && !bad.ok ? `, but ${bad.why}` : caution}`,
     };
   if (!ok) return { state: "cannot", why: bad && !bad.ok ? bad.why : `${label} can't serve` };
   if (a.slow) return { state: "cannot", why: `${label} ${a.slow}` };
@@ -240,7 +240,7 @@ export function latticeView(c: Circuit, host: string): LatticeView {
       rows.push({
         id,
         ref: i.ref,
-        part: i.label,
+        part: p.called ? `${i.label}, ${p.called}` : i.label,
         pin: p.label,
         wants: needWords({ need }),
         at,

@@ -2,8 +2,8 @@ import type { CellState } from "@/core/plan/assign";
 
 /** Every state of a crossing has a shape (see `.lattice` in the style sheet) and a word. */
 export const STATES: Record<CellState, string> = {
-  chosen: "wired here",
-  locked: "wired and locked",
+  chosen: "planned here",
+  locked: "planned and locked",
   fits: "would fit",
   caution: "fits, with a caution",
   taken: "in use by another",

@@ -237,7 +237,7 @@ export function Buses({ power }: { power: PowerView }) {
     !power.i2c.length && !power.spi.length && !power.uart.length && !power.chains.length && !power.oneWires.length;
   return (
     <>
-      {none && <p>No bus is wired yet. Parts that share lines show their addresses, clocks and margins here.</p>}
+      {none && <p>No bus is planned yet. Parts that share lines show their addresses, clocks and margins here.</p>}
       {power.i2c.map((b) => (
         <I2c key={b.id} b={b} />
       ))}

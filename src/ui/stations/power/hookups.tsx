@@ -27,7 +27,7 @@ export function Hookups({ list }: { list: Hookup[] }) {
   if (!shown || !sum)
     return (
       <>
-        <p>No light, switch, button or bus is wired yet that would need a value worked out.</p>
+        <p>No light, switch, button or bus is planned yet that would need a value worked out.</p>
         {bench}
       </>
     );

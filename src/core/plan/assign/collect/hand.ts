@@ -56,11 +56,11 @@ export function settledByHand(
   const end = `${inst.ref}.${pin.label}`;
   const net = netlist.netOf(end);
   const wired = linksAt(project, end).length > 0;
-  if (wired && isRail(net)) return `${end} is wired to a rail`;
+  if (wired && isRail(net)) return `${end} is joined to a rail`;
   if (foreignRail(netlist, inst, pin, host)) return `${inst.label} switches a supply`;
   // Wires between inputs only leave open who drives them.
   const kept = linksAt(project, end).some((l) => l.locked && !needAt(netlist, l.from === end ? l.to : l.from));
-  if (kept && attachPoint(project, netlist, end) === end) return `${end} is wired by hand`;
+  if (kept && attachPoint(project, netlist, end) === end) return `${end} was joined by hand`;
   if (!wired || pin.role !== "passive" || attachPoint(project, netlist, end) !== end) return null;
   // Two inputs side by side share one pin of the board: one of them is planned, the other goes along.
   const alike = linksAt(project, end).every((l) => {
@@ -74,7 +74,7 @@ export function settledByHand(
       !sameRow(netlist, inst, far)
     );
   });
-  return alike ? null : `${end} is wired by hand`;
+  return alike ? null : `${end} was joined by hand`;
 }
 
 /** Whether the far part hangs in a row with this one: its other leg is not on the same net as this part's other leg. */
