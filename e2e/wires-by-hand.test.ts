@@ -87,12 +87,7 @@ const SCENES: Scene[] = [
       { ref: "J1", part: "connector/barrel", label: "Socket" },
     ],
     acts: [
-      ...join(
-        ["adapter 9V", "J1.+"],
-        ["J1.+", "VIN"],
-        ["adapter ground", "J1.-"],
-        ["J1.-", "ground of the board"],
-      ),
+      ...join(["adapter 9V", "J1.+"], ["J1.+", "VIN"], ["adapter ground", "J1.-"], ["J1.-", "ground of the board"]),
       { into: ["J1.+", "B1.VIN"], part: "discrete/toggle" },
     ],
     wires: [["S1.9V", "J1.+"]],
