@@ -1,7 +1,7 @@
 import { circuitOf } from "../core/circuit";
 import { isPaper, isPrint, PRINTS } from "../core/formats/pdf";
 import { writeProject } from "../core/project";
-import { propose, rewire, SIZE_IDS, type RunRow, type SizeId } from "../core/build";
+import { propose, provenLayout, rewire, SIZE_IDS, type RunRow, type SizeId } from "../core/build";
 import { catalogue, columns, EXIT, loadFile, planFonts, print, printJson, Unusable, writeFileWhole } from "./io";
 
 const isSize = (s: string): s is SizeId => SIZE_IDS.some((x) => x === s);
@@ -15,7 +15,8 @@ export async function placeCommand(
   const wrong = o.boards?.find((b) => !isSize(b));
   if (wrong !== undefined) throw new Unusable(`--boards ${wrong}: choose from ${SIZE_IDS.join(", ")}`);
   if (o.boards && o.boards.length > 6) throw new Unusable("--boards: six breadboards at most");
-  const l = propose(circuitOf(project, catalogue), o.boards?.filter(isSize), {}, project.breadboard?.split ?? true);
+  const c = circuitOf(project, catalogue);
+  const l = provenLayout(c, propose(c, o.boards?.filter(isSize), {}, project.breadboard?.split ?? true));
   if (o.out)
     await writeFileWhole(
       o.out,

@@ -57,6 +57,15 @@ const room: Rule = {
     ),
 };
 
+const apart: Rule = {
+  rule: "breadboard.open",
+  says: "Rows, rails and wires must really join every pin of a net: followed hole by hole, split rails included.",
+  check: (c) =>
+    troubles(c, "apart").map((t) =>
+      finding("breadboard.open", "fault", c, t, "Move a part, or place everything again."),
+    ),
+};
+
 const open: Rule = {
   rule: "breadboard.place",
   says: "A part without a place hangs on leads; on the breadboard it needs fewer wires.",
@@ -64,4 +73,4 @@ const open: Rule = {
     troubles(c, "open").map((t) => finding("breadboard.place", "note", c, t, "Until then it hangs on leads.")),
 };
 
-export const breadboardRules: Rule[] = [joins, room, open];
+export const breadboardRules: Rule[] = [joins, room, apart, open];

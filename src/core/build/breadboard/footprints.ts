@@ -116,3 +116,7 @@ export function footprintOf(i: Instance): Footprint {
   if (!i.part.body.header) return off("it has no pins: it hangs on leads");
   return kind === "discrete" ? loosePrint(i) : modulePrint(i);
 }
+
+/** The pins that stand in rows when a part does. */
+export const seatedPins = (print: Exclude<Footprint, { kind: "off" }>): string[] =>
+  (print.kind === "straddle" ? [...print.left, ...print.right] : print.pins).filter((p): p is string => !!p);

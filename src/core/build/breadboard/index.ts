@@ -1,6 +1,6 @@
 import type { Circuit } from "../../circuit";
 import { layoutOf, type Layout } from "./layout";
-import { placeAll } from "./place";
+import { placeAll, SETS } from "./place";
 import { boardProblem } from "./problem";
 import type { SizeId } from "./sizes";
 import type { Spots } from "./spots";
@@ -16,8 +16,19 @@ export { footprintOf, type Footprint } from "./footprints";
 /** The best placement that the search finds, with its holes and wires; given boards and spots are kept. */
 export function propose(c: Circuit, sizes?: SizeId[], given: Spots = {}, split = true): Layout {
   const p = boardProblem(c);
-  const placed = placeAll(p, sizes, given);
-  return layoutOf(p, placed.sizes, placed.spots, split);
+  const made = (set?: SizeId[]) => {
+    const placed = placeAll(p, set, given);
+    return layoutOf(p, placed.sizes, placed.spots, split);
+  };
+  let best = made(sizes);
+  // The smallest boards that take the parts may lack rails or holes for the wires: then the next larger ones.
+  const larger = sizes?.length ? [] : SETS.slice(SETS.findIndex((s) => s.join() === best.sizes.join()) + 1);
+  for (const set of larger) {
+    if (!best.trouble.length) break;
+    const next = made(set);
+    if (next.trouble.length < best.trouble.length) best = next;
+  }
+  return best;
 }
 
 /** The placement that the project carries; null when it has none. */

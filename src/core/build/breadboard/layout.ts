@@ -6,6 +6,7 @@ import {
   holeName,
   LETTERS,
   railRow,
+  readHole,
   SIZES,
   PITCH_MM,
   type Half,
@@ -40,13 +41,18 @@ export interface PlacedPart {
   lying: boolean;
 }
 export interface Trouble {
-  /** `joins`: the breadboard would join two nets; `room`: something has no hole; `open`: a part has no place yet. */
-  kind: "joins" | "room" | "open";
+  /**
+   * `joins`: the breadboard would join two nets; `apart`: pins of one net are not joined; `room`: something has no hole; `open`:
+   * a part has no place yet.
+   */
+  kind: "joins" | "apart" | "room" | "open";
   says: string;
   at: string[];
 }
 export interface Layout {
   sizes: SizeId[];
+  /** Rails of the large boards are broken in the middle. */
+  split: boolean;
   spots: Spots;
   parts: PlacedPart[];
   beside: { ref: string; why: string }[];
@@ -150,25 +156,48 @@ function fill(p: BoardProblem, sizes: SizeId[], spots: Spots) {
   return { rows, rowAt, parts, trouble, lacks, seated };
 }
 
-/** Holes of the rails that no body lies on, nearest to a row first. */
-function railPicker(sizes: SizeId[], bodies: (Rect | null)[]) {
+type RailHole = Extract<Hole, { kind: "rail" }>;
+
+/** Holes of the rails that no body lies on, nearest to a row first. A wire leaves the last hole of each piece to a bridge. */
+function railPicker(sizes: SizeId[], bodies: (Rect | null)[], split: boolean) {
   const used = new Set<string>();
   const open = (board: number, half: Half, pole: Pole, n: number) => {
     const h: Hole = { kind: "rail", board, half, pole, n };
     const { x, y } = holeAt(h, sizes[board]!);
     return !used.has(holeName(h)) && !bodies.some((b) => b && x > b.x1 && x < b.x2 && y > b.y1 && y < b.y2);
   };
-  return (board: number, half: Half, pole: Pole, near: number, [least, most] = [1, Infinity]): Hole | null => {
-    const size = sizes[board]!;
-    const all = Array.from({ length: SIZES[size].railHoles }, (_, i) => i + 1)
-      .filter((n) => n >= least && n <= most && open(board, half, pole, n))
-      .sort((a, b) => Math.abs(railRow(size, a) - near) - Math.abs(railRow(size, b) - near));
-    if (all[0] === undefined) return null;
-    const h: Hole = { kind: "rail", board, half, pole, n: all[0] };
-    used.add(holeName(h));
-    return h;
+  const free = (board: number, half: Half, pole: Pole): RailHole[] =>
+    Array.from({ length: SIZES[sizes[board]!].railHoles }, (_, i) => i + 1)
+      .filter((n) => open(board, half, pole, n))
+      .map((n) => ({ kind: "rail", board, half, pole, n }));
+  return {
+    /** Free holes of one piece of a rail. */
+    of: (p: RailPiece) => free(p.board, p.half, p.pole).filter((h) => pieceOf(sizes, h, split) === p.piece),
+    use: (h: RailHole) => void used.add(holeName(h)),
+    pick(board: number, half: Half, pole: Pole, near: number): RailHole | null {
+      const all = free(board, half, pole);
+      const left = new Map<number, number>();
+      for (const h of all) left.set(pieceOf(sizes, h, split), (left.get(pieceOf(sizes, h, split)) ?? 0) + 1);
+      const away = (h: RailHole) => Math.abs(railRow(sizes[board]!, h.n) - near);
+      const best = all
+        .filter((h) => left.get(pieceOf(sizes, h, split))! > 1)
+        .sort((a, b) => away(a) - away(b))[0];
+      if (!best) return null;
+      used.add(holeName(best));
+      return best;
+    },
   };
 }
+
+/** One piece of metal of a rail: such boards may have their rails broken in the middle. */
+interface RailPiece {
+  board: number;
+  half: Half;
+  pole: Pole;
+  piece: number;
+}
+const pieceOf = (sizes: SizeId[], h: RailHole, split: boolean): number =>
+  split && sizes[h.board] === "830" && h.n > SIZES["830"].railHoles / 2 ? 1 : 0;
 
 const mm = (sizes: SizeId[], a: Hole, b: Hole) => {
   const [p, q] = [holeAt(a, sizes[a.board]!), holeAt(b, sizes[b.board]!)];
@@ -182,14 +211,15 @@ const mm = (sizes: SizeId[], a: Hole, b: Hole) => {
 export function layoutOf(p: BoardProblem, sizes: SizeId[], spots: Spots, split = true): Layout {
   const { rows, rowAt, parts, trouble, lacks, seated } = fill(p, sizes, spots);
   const hasRails = sizes.some((x) => SIZES[x].railHoles > 0);
-  const pickRail = railPicker(
+  const holes = railPicker(
     sizes,
     seated.map((s) => s.at.body),
+    split,
   );
   const wires: BoardWire[] = [];
   const joined: Layout["joined"] = [];
   const rails: Layout["rails"] = [];
-  const usedRails = new Map<string, { net: BoardNet; holes: Hole[] }>();
+  const usedRails = new Map<string, { net: BoardNet; at: RailPiece }>();
 
   const take = (r: Row, prefer: string): Hole | null => {
     const letter = [...prefer].find((l) => r.free.includes(l));
@@ -252,13 +282,16 @@ export function layoutOf(p: BoardProblem, sizes: SizeId[], spots: Spots, split =
       const { pole, halves } = n.rail;
       const name = `${n.name} rail (${pole === "-" ? "−" : "+"})`;
       const railHole = (board: number, half: Half, near: number) => {
-        const hole = pickRail(board, half, pole, near);
+        // The rail beside the row; where bodies cover it, the other side's, then those of the other boards.
+        const places = sizes
+          .flatMap((size, b) => (SIZES[size].railHoles ? halves.map((h) => ({ b, h })) : []))
+          .sort((x, y) => Math.abs(x.b - board) - Math.abs(y.b - board) || Number(x.h !== half) - Number(y.h !== half));
+        let hole: RailHole | null = null;
+        for (const { b, h } of places) if (!hole) hole = holes.pick(b, h, pole, near);
         if (!hole) lacks(`No hole of the ${half} ${pole === "-" ? "minus" : "plus"} rail is free for ${n.name}.`);
         else {
-          const k = `${board} ${half}`;
-          const known = usedRails.get(`${n.id} ${k}`) ?? { net: n, holes: [] };
-          known.holes.push(hole);
-          usedRails.set(`${n.id} ${k}`, known);
+          const at: RailPiece = { board: hole.board, half: hole.half, pole, piece: pieceOf(sizes, hole, split) };
+          usedRails.set(`${n.id} ${at.board} ${at.half} ${at.piece}`, { net: n, at });
         }
         return hole;
       };
@@ -323,26 +356,43 @@ export function layoutOf(p: BoardProblem, sizes: SizeId[], spots: Spots, split =
       inTree.push(b);
       left.splice(left.indexOf(b), 1);
     }
+    /** Rows in which leads end; a full one goes on in a free row, over the hole of its last lead. */
+    const ends: { row: Row; end: BoardEnd["at"]; isPin: boolean }[] = inTree.map((x) => ({ ...x, isPin: true }));
+    const goOn = (): boolean => {
+      const last = [...wires].reverse().find((w) => w.net === n.id && w.kind === "lead" && w.b.hole);
+      const spare = last && freeRow(sizes, rows, rowAt);
+      const out = last && readHole(last.b.hole!, sizes);
+      if (!last || !spare || !out) return false;
+      spare.net = n.id;
+      const place = `${n.name} row`;
+      const [to, moved] = [take(spare, OUT[spare.half])!, take(spare, OUT[spare.half])!];
+      wire(n.id, "jumper", { ...last.b }, placeEnd(place, to), [out, to]);
+      last.b = placeEnd(place, moved);
+      ends.push({ row: spare, end: place, isPin: false });
+      return true;
+    };
     for (const e of off) {
-      const at = [...inTree].sort((x, y) => y.row.free.length - x.row.free.length)[0]!;
-      const hole = take(at.row, OUT[at.row.half]);
-      if (hole) wire(n.id, "lead", pinEnd(e, null), pinEnd(at.end, hole), [null, hole]);
-      else full(at.row, n.name);
+      const roomiest = () => [...ends].sort((x, y) => y.row.free.length - x.row.free.length)[0]!;
+      if (!roomiest().row.free.length && !goOn()) {
+        full(roomiest().row, n.name);
+        continue;
+      }
+      const at = roomiest();
+      const hole = take(at.row, OUT[at.row.half])!;
+      wire(n.id, "lead", pinEnd(e, null), at.isPin ? pinEnd(at.end, hole) : placeEnd(at.end, hole), [null, hole]);
     }
   }
-  for (const { net, holes } of usedRails.values()) {
-    const h = holes[0]!;
-    if (h.kind !== "rail") continue;
-    if (!rails.some((r) => r.net === net.id && r.half === h.half))
-      rails.push({ net: net.id, name: net.name, half: h.half, pole: h.pole });
-  }
-  bridges(sizes, usedRails, split, pickRail, wires);
+  for (const { net, at } of usedRails.values())
+    if (!rails.some((r) => r.net === net.id && r.half === at.half))
+      rails.push({ net: net.id, name: net.name, half: at.half, pole: at.pole });
+  bridges(sizes, usedRails, holes, wires, lacks);
   for (const i of p.items)
     if (!spots[i.ref])
       trouble.push({ kind: "open", says: `${i.ref} has no place on the breadboard yet.`, at: [i.ref] });
   const laid = wires.filter((w) => w.kind !== "lead");
   return {
     sizes,
+    split,
     spots,
     parts,
     beside: p.beside,
@@ -363,42 +413,65 @@ function freeRow(sizes: SizeId[], rows: Map<string, Row>, rowAt: (b: number, h: 
   return null;
 }
 
-/** Rails of one net are joined: left with right, board with board, and over a gap in the middle where both sides are in use. */
+/** Whether two pieces are the two halves of one broken rail. */
+const broken = (a: RailPiece, b: RailPiece) => a.board === b.board && a.half === b.half && a.piece !== b.piece;
+
+/**
+ * All pieces of rails that carry one net are joined, by as few and short wires as there are free holes for: over the gap in the
+ * middle, left with right, board with board.
+ */
 function bridges(
   sizes: SizeId[],
-  used: Map<string, { net: BoardNet; holes: Hole[] }>,
-  split: boolean,
-  pick: ReturnType<typeof railPicker>,
+  used: Map<string, { net: BoardNet; at: RailPiece }>,
+  holes: ReturnType<typeof railPicker>,
   wires: BoardWire[],
+  lacks: (says: string) => void,
 ): void {
-  const byNet = new Map<string, { net: BoardNet; holes: Hole[] }[]>();
+  const byNet = new Map<string, { net: BoardNet; at: RailPiece }[]>();
   for (const u of used.values()) byNet.set(u.net.id, [...(byNet.get(u.net.id) ?? []), u]);
   for (const [k, list] of [...byNet.values()].entries()) {
     const { net } = list[0]!;
     const name = `${net.name} rail (${net.rail!.pole === "-" ? "−" : "+"})`;
-    const join = (a: Hole | null, b: Hole | null) => {
-      if (!a || !b) return;
-      const end = (h: Hole): BoardEnd => ({ at: name, isPin: false, hole: holeName(h) });
-      wires.push({ net: net.id, kind: "bridge", a: end(a), b: end(b), apart_mm: mm(sizes, a, b) });
-    };
-    const rail = (u: { holes: Hole[] }) => u.holes[0] as Extract<Hole, { kind: "rail" }>;
-    for (const u of list) {
-      const h = rail(u);
-      const half = SIZES[sizes[h.board]!].railHoles / 2;
-      if (!split || sizes[h.board] !== "830") continue;
-      const ns = u.holes.map((x) => (x as typeof h).n);
-      if (ns.some((n) => n <= half) && ns.some((n) => n > half)) {
-        const middle = railRow("830", half);
-        const side = (range: [number, number]) => pick(h.board, h.half, h.pole, middle, range);
-        join(side([1, half]), side([half + 1, Infinity]));
-      }
-    }
-    const [first, ...more] = list;
-    for (const u of more) {
-      const [a, b] = [rail(first!), rail(u)];
+    const inside = [list[0]!.at];
+    const left = list.slice(1).map((x) => x.at);
+    /** The best pair of free holes between two pieces; side by side where the rail is broken, else towards the end of the board. */
+    const between = (a: RailPiece, b: RailPiece) => {
+      const gap = broken(a, b);
       // Each net's wire a little higher than the last one's, so that they can be told apart.
       const end = SIZES[sizes[a.board]!].rows - 3 * k;
-      join(pick(a.board, a.half, a.pole, end), pick(b.board, b.half, b.pole, end));
+      let best: { a: RailHole; b: RailHole; cost: number } | undefined;
+      for (const x of holes.of(a))
+        for (const y of holes.of(b)) {
+          const level = Math.abs(railRow(sizes[x.board]!, x.n) - railRow(sizes[y.board]!, y.n));
+          const far = gap ? 0 : Math.abs(railRow(sizes[x.board]!, x.n) - end) / 100;
+          const cost = mm(sizes, x, y) + level + far;
+          if (!best || cost < best.cost) best = { a: x, b: y, cost };
+        }
+      return best;
+    };
+    while (left.length) {
+      let best: { a: RailHole; b: RailHole; cost: number; to: RailPiece } | undefined;
+      for (const a of inside)
+        for (const b of left) {
+          const found = between(a, b);
+          if (found && found.cost < (best?.cost ?? Infinity)) best = { ...found, to: b };
+        }
+      if (!best) {
+        lacks(`No two free holes are left to join the pieces of the ${name}.`);
+        break;
+      }
+      const point = (h: RailHole): BoardEnd => ({ at: name, isPin: false, hole: holeName(h) });
+      holes.use(best.a);
+      holes.use(best.b);
+      wires.push({
+        net: net.id,
+        kind: "bridge",
+        a: point(best.a),
+        b: point(best.b),
+        apart_mm: mm(sizes, best.a, best.b),
+      });
+      inside.push(best.to);
+      left.splice(left.indexOf(best.to), 1);
     }
   }
 }

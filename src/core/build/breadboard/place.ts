@@ -16,7 +16,7 @@ export interface Placed {
 
 const HALVES: Half[] = ["left", "right"];
 /** Sets of breadboards in the order in which they are tried: the smallest that takes everything. */
-const SETS: SizeId[][] = [["170"], ["400"], ["830"], ["830", "400"], ["830", "830"], ["830", "830", "830"]];
+export const SETS: SizeId[][] = [["170"], ["400"], ["830"], ["830", "400"], ["830", "830"], ["830", "830", "830"]];
 /** How many candidates the improving search may try. */
 const EFFORT = 60_000;
 

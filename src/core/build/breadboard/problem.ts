@@ -4,7 +4,7 @@ import { joinEnd } from "../../project";
 import { crowdOf } from "../runsheet/crowds";
 import { crowdHub, heavyWires, lightPoints } from "../runsheet/sharing";
 import type { Heavy } from "../runsheet/types";
-import { footprintOf, type Footprint } from "./footprints";
+import { footprintOf, seatedPins, type Footprint } from "./footprints";
 import type { Half, Pole } from "./sizes";
 
 export interface Item {
@@ -73,13 +73,15 @@ export function boardProblem(c: Circuit): BoardProblem {
     }
   }
   const placed = new Set(items.map((i) => i.ref));
+  const standing = new Set(items.flatMap((i) => seatedPins(i.print).map((pin) => `${i.ref}.${pin}`)));
   const heavy = heavyWires(c);
   const nets = c.netlist.nets.flatMap((net): BoardNet[] => {
     const wires = c.netlist.wires.filter((w) => !w.cable && c.netlist.netOf(joinEnd(w.from)) === net);
     const points = lightPoints(c, net, wires, heavy);
     if (points.length < 2) return [];
     const crowd = crowdOf(c, net, heavy);
-    const is = (p: { ref: string }) => placed.has(p.ref);
+    // A pin that does not stand in a row, such as one of a header at the far end, hangs on a lead of its own.
+    const is = (p: { ref: string; pin: string }) => standing.has(joinEnd(p));
     return [
       {
         id: net.id,

@@ -2,6 +2,7 @@ import type { Circuit } from "../../circuit";
 import type { Net } from "../../circuit/netlist";
 import { joinEnd, splitEnd } from "../../project";
 import { layoutInProject, type BoardEnd, type Layout } from "../breadboard";
+import { proveBuild } from "./prove";
 import { crowdHub, heavyStretches, heavyWires, layNet, merged, type Hub, type Point, type Stretch } from "./sharing";
 
 export interface LaidNet {
@@ -58,11 +59,22 @@ function lay(c: Circuit, layout: Layout | null): LaidNet[] {
 export function laidNets(c: Circuit): Laid {
   const known = memo.get(c);
   if (known) return known;
-  const layout = layoutInProject(c);
-  const laid = { nets: lay(c, layout), layout };
+  const laid = proven(c, layoutInProject(c));
   memo.set(c, laid);
   return laid;
 }
+
+/** A placement with its wires laid, and with whatever they leave open or join that they should not. */
+function proven(c: Circuit, layout: Layout | null): Laid {
+  const nets = lay(c, layout);
+  if (!layout) return { nets, layout };
+  const told = new Set(layout.trouble.filter((t) => t.kind === "joins").flatMap((t) => t.at));
+  const found = proveBuild(c, nets, layout).filter((t) => t.kind !== "joins" || !t.at.some((e) => told.has(e)));
+  return { nets, layout: { ...layout, trouble: [...layout.trouble, ...found] } };
+}
+
+/** A placement that the project does not carry yet, proven like one that it does. */
+export const provenLayout = (c: Circuit, layout: Layout): Layout => proven(c, layout).layout!;
 
 /** The same by the house rule alone, whatever stands on a breadboard: what joins what, for the drawing. */
 export const laidByRule = (c: Circuit): LaidNet[] => lay(c, null);
