@@ -31,7 +31,9 @@ describe("CSV", () => {
   });
   it("has the columns that other tools expect", () => {
     const head = (t: string) => t.split("\r\n")[0];
-    expect(head(wiresCsv(c))).toBe("step,from,to,net,colour,length_cm,end_a,end_b,note,plan");
+    expect(head(wiresCsv(c))).toBe(
+      "step,from,to,net,colour,length_cm,end_a,end_b,note,kind,awg,hole_a,hole_b,group,why,check,plan",
+    );
     expect(head(partsCsv(c))).toBe("quantity,spares,part,name,value,refs,note,owned,buy,plan");
     expect(head(checksCsv(c))).toBe("what,from,to,low,high,unit,when,plan");
     for (const t of [wiresCsv(c), partsCsv(c), checksCsv(c)]) {

@@ -8,6 +8,10 @@ import { TARGETS } from "../firmware";
 import { fingerprint, writeProject, type Project } from "../project";
 import {
   breadboardDrawing,
+  cutList,
+  layoutProven,
+  OWN_LEG,
+  phaseById,
   layoutInProject,
   loom,
   loomDrawing,
@@ -20,7 +24,6 @@ import {
   wireTable,
 } from "../build";
 import { toSvg } from "../drawing";
-import { solderBuild } from "../build/solder";
 import { layOutHere } from "../build/loom/elk";
 import { cautions } from "./cautions";
 import { toCsv } from "./csv";
@@ -78,7 +81,10 @@ const listCsv = (c: Circuit, fields: string[], rows: (string | number | null)[][
 export function wiresCsv(c: Circuit): string {
   return listCsv(
     c,
-    ["step", "from", "to", "net", "colour", "length_cm", "end_a", "end_b", "note"],
+    [
+      ...["step", "from", "to", "net", "colour", "length_cm", "end_a", "end_b", "note"],
+      ...["kind", "awg", "hole_a", "hole_b", "group", "why", "check"],
+    ],
     wireList(c).map((r) => [
       r.step,
       r.from,
@@ -89,6 +95,13 @@ export function wiresCsv(c: Circuit): string {
       r.endA,
       r.endB,
       [r.holeA && `${r.from} in ${r.holeA}`, r.holeB && `${r.to} in ${r.holeB}`, r.note].filter(Boolean).join("; "),
+      r.kind === "leg" ? OWN_LEG : r.kind,
+      r.awg || null,
+      r.holeA,
+      r.holeB,
+      phaseById(r.phase).title,
+      r.why,
+      r.check,
     ]),
   );
 }
@@ -108,12 +121,20 @@ export const toolsCsv = (c: Circuit): string =>
     toolsFor(c).map((t) => [t.name, t.kind, t.why]),
   );
 
-/** Wires to cut for the same circuit soldered, slack and stripped ends included. */
+/** Which leg of which part goes into which hole of the breadboards. */
+export const holesCsv = (c: Circuit): string =>
+  listCsv(
+    c,
+    ["leg", "hole"],
+    (layoutProven(c)?.parts ?? []).flatMap((p) => p.holes.map((h) => [`${p.ref}.${h.pin}`, h.hole])),
+  );
+
+/** Wires to cut for this build, slack and stripped ends included. */
 export const cutsCsv = (c: Circuit): string =>
   listCsv(
     c,
     ["quantity", "colour", "cut_cm", "awg", "nets"],
-    solderBuild(c).cuts.map((r) => [r.quantity, r.colour, r.cut_cm, r.awg, r.nets.join(" ")]),
+    cutList(c).map((r) => [r.quantity, r.colour, r.cut_cm, r.awg, r.nets.join(" ")]),
   );
 
 /** Which pair of lines is which key or light, one row a place. */
@@ -205,6 +226,7 @@ export async function planOutputs(
     "checks.csv": checksCsv(c),
     "tools.csv": toolsCsv(c),
     "cuts.csv": cutsCsv(c),
+    ...(c.project.breadboard && { "holes.csv": holesCsv(c) }),
     "plan.svg": toSvg(loomDrawing(await loom(c, layOutHere)), `${project.title}, plan ${mark}`),
     "plan.md": planMarkdown(text),
     "plan.pdf": await (await import("./pdf")).printPlan(c, fonts),

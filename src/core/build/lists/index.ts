@@ -3,5 +3,6 @@ export * from "./spares";
 export * from "./kit";
 export * from "./substitutes";
 export * from "./wires";
+export * from "./cuts";
 export * from "./sums";
 export * from "./tools";

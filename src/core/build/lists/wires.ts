@@ -1,4 +1,5 @@
 import type { Circuit } from "../../circuit";
+import { houseRule } from "../../project";
 import { sparesFor } from "./spares";
 import { runSheet, type RunRow } from "../runsheet";
 
@@ -20,9 +21,10 @@ const order = ["pin", "socket", "screw", "bare", "plug", "leg"];
 export const endsOf = (r: Pick<RunRow, "endA" | "endB">): string =>
   [r.endA, r.endB].sort((a, b) => order.indexOf(a) - order.indexOf(b)).join("-");
 
-function kindOf(r: RunRow): string {
+function kindOf(r: RunRow, soldered: boolean): string {
   if (r.awg < THIN) return `${r.awg} AWG, cut`;
   if (r.holeA && r.holeB) return "solid, cut";
+  if (soldered) return "stranded, cut";
   const ends = [r.endA, r.endB];
   return ends.every((e) => e === "pin" || e === "socket") ? "jumper wire" : "stranded, cut";
 }
@@ -30,9 +32,10 @@ function kindOf(r: RunRow): string {
 /** Every wire of the run sheet, alike ones together: by kind, colour, length and ends. */
 export function wireTable(c: Circuit): WireRow[] {
   const rows = new Map<string, WireRow>();
+  const soldered = houseRule(c.project, "firstBuild") === "solder";
   for (const r of runSheet(c)) {
     if (r.kind !== "wire") continue;
-    const [ends, kind] = [endsOf(r), kindOf(r)];
+    const [ends, kind] = [endsOf(r), kindOf(r, soldered)];
     const key = [kind, r.colour, r.length_cm, ends].join("|");
     const row = rows.get(key) ?? {
       colour: r.colour,

@@ -1,5 +1,5 @@
 export * from "./phases";
 export * from "./rows";
-export { takes, endKind } from "./ends";
-export { provenLayout } from "./laid";
+export { takes, endKind, OWN_LEG } from "./ends";
+export { layoutProven, provenLayout } from "./laid";
 export { proveBuild } from "./prove";

@@ -73,6 +73,9 @@ function proven(c: Circuit, layout: Layout | null): Laid {
   return { nets, layout: { ...layout, trouble: [...layout.trouble, ...found] } };
 }
 
+/** The placement that the project carries, proven; null without one. */
+export const layoutProven = (c: Circuit): Layout | null => laidNets(c).layout;
+
 /** A placement that the project does not carry yet, proven like one that it does. */
 export const provenLayout = (c: Circuit, layout: Layout): Layout => proven(c, layout).layout!;
 

@@ -3,11 +3,11 @@ import type { Circuit } from "../../circuit";
 import { linkBehind, separateGrounds, type Instance, type Net } from "../../circuit/netlist";
 import { JUMPER_AWG } from "../../circuit/power";
 import type { Layout, PlacedPart } from "../breadboard";
-import { USUAL_CM } from "../../project";
+import { houseRule, USUAL_CM } from "../../project";
 import { wireColour } from "../colours";
 import { benchName } from "../names";
 import { pinWords } from "../position";
-import { endKind, isLead, isSupply } from "./ends";
+import { endKind, isLead, isSupply, OWN_LEG, takesLeg } from "./ends";
 import { PHASES, type PhaseId } from "./phases";
 import { laidNets } from "./laid";
 import { nameOf, pairName, type Hub, type Point, type Stretch } from "./sharing";
@@ -32,7 +32,7 @@ export interface RunRow {
   /** Holes of the breadboard; empty where an end is not on one. */
   holeA: string;
   holeB: string;
-  /** American wire gauge; 0 where no wire is laid. */
+  /** American wire gauge; 0 where no wire is laid, as for a part's own leg. */
   awg: number;
   note: string;
   /** Why this step comes now, and what to look at before going on. */
@@ -44,7 +44,8 @@ export const isLaid = (r: RunRow): boolean => r.kind === "wire" || r.kind === "l
 
 type Draft = Omit<RunRow, "step">;
 
-const LEG_CM = 10;
+/** A wire to a part that stands right at its supply pin. */
+const CLOSE_CM = 10;
 const CABLE_CM = 100;
 /** What a jumper needs besides the way between its holes: both ends down, and a bend. */
 const HOLE_MM = 20;
@@ -150,22 +151,31 @@ function makeRows(c: Circuit): RunRow[] {
   const { nets, layout } = laidNets(c);
   // What the person said of this very wire goes before what holds for the whole part.
   const own = (s: Stretch) => linkBehind(c.netlist, nameOf(s.a), nameOf(s.b));
-  const lengthOf = (s: Stretch, leg: boolean): number => {
+  const lengthOf = (s: Stretch): number => {
     if (s.cable) return CABLE_CM;
     if (s.joined) return 0;
     if (own(s)?.cm !== undefined && !(s.holes?.[0] && s.holes[1])) return own(s)!.cm!;
-    if (s.close) return LEG_CM;
+    if (s.close) return CLOSE_CM;
     // A jumper on the breadboard: from hole to hole, with what goes down into both.
     if (s.holes?.[0] && s.holes[1]) return Math.ceil((s.apart_mm! + HOLE_MM) / 10);
-    return Math.max(given(s.a), given(s.b)) || (leg ? LEG_CM : USUAL_CM);
+    return Math.max(given(s.a), given(s.b)) || USUAL_CM;
   };
   const apart = separateGrounds(c.netlist);
+  const soldered = houseRule(c.project, "firstBuild") === "solder";
 
   const row = (net: Net, s: Stretch, phase: PhaseId): Draft => {
     const [ia, ib] = [instanceOf(s.a), instanceOf(s.b)];
     const [holeA, holeB] = [s.holes?.[0] ?? "", s.holes?.[1] ?? ""];
-    // On a breadboard a leg sits in its row; what leaves the row is a wire.
-    const leg = !s.cable && !s.holes && (isLead(ia) || isLead(ib));
+    const end = (p: Point | Hub, inst: Instance | undefined, hole: string) =>
+      s.cable ? "plug" : inst && !hole ? endKind(inst, (p as Point).pin, soldered) : soldered ? "bare" : "pin";
+    const [tipA, tipB] = [end(s.a, ia, holeA), end(s.b, ib, holeB)];
+    // On a breadboard a leg sits in its row, and what leaves the row is a wire; a leg does not sit on a pin or in a plug either.
+    // Where the person gave the wire a length, or the part at its other end, there is a wire.
+    const asked = given(s.a) > 0 || given(s.b) > 0 || own(s)?.cm !== undefined || own(s)?.awg !== undefined;
+    const reaches = (isLead(ia) && takesLeg(tipB)) || (isLead(ib) && takesLeg(tipA));
+    const leg = !s.cable && !s.holes && reaches && (s.close || !asked);
+    const legOr = (inst: Instance | undefined, tip: string) =>
+      !leg ? (tip === "leg" ? "bare" : tip) : isLead(inst) || !inst ? OWN_LEG : tip;
     const note = [
       s.because,
       s.joined && "joined by the row of the breadboard: no wire",
@@ -181,15 +191,13 @@ function makeRows(c: Circuit): RunRow[] {
       fromWords: words(s.a, holeA),
       toWords: words(s.b, holeB),
       net: net.name,
-      colour: s.cable || s.joined || (!s.holes && isLead(ia) && isLead(ib))
-          ? ""
-          : wireColour(c, net.id, nameOf(s.a), nameOf(s.b)),
-      length_cm: lengthOf(s, leg),
-      endA: s.cable ? "plug" : ia && !holeA ? endKind(ia) : "pin",
-      endB: s.cable ? "plug" : ib && !holeB ? endKind(ib) : "pin",
+      colour: s.cable || s.joined || leg ? "" : wireColour(c, net.id, nameOf(s.a), nameOf(s.b)),
+      length_cm: leg ? 0 : lengthOf(s),
+      endA: legOr(ia, tipA),
+      endB: legOr(ib, tipB),
       holeA,
       holeB,
-      awg: s.cable ? 0 : (own(s)?.awg ?? s.heavy?.awg ?? JUMPER_AWG),
+      awg: s.cable || leg || s.joined ? 0 : (own(s)?.awg ?? s.heavy?.awg ?? JUMPER_AWG),
       note: note.filter(Boolean).join(". "),
       why: s.cable ? WHY.source : WHY[phase],
       check: CHECK[phase],

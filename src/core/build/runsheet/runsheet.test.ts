@@ -92,12 +92,16 @@ describe("run sheet", () => {
     expect(new Set(rows.map((r) => r.colour))).toEqual(new Set(["white", "blue", "pink"]));
     expect(rows.find((r) => r.from === "M1.VCC")!.length_cm).toBe(40);
   });
-  it("keeps the leads of loose parts short, and the module's own wire long", () => {
+  it("lays no wire where a leg of a loose part goes itself, and the module's own wire long", () => {
     const parts = BENCH.map((p) => (p.ref === "M3" ? { ...p, wire_cm: 50 } : p));
     const rows = runSheet(circuitOf(planned([BOARD3, ...parts]), catalogue));
     const length = (end: string) => rows.find((r) => r.from === end || r.to === end)!.length_cm;
-    expect(length("CM3.+")).toBe(10);
-    expect(length("RM3.1")).toBe(10);
+    const leg = rows.find((r) => r.from === "CM3.+" || r.to === "CM3.+")!;
+    expect(leg).toMatchObject({ kind: "leg", colour: "", length_cm: 0, awg: 0, endA: "own leg" });
+    // On the pin of a board no leg holds: the resistor gets a wire to it.
+    const pin = rows.find((r) => [r.from, r.to].some((e) => e.startsWith("RM3.")) && [r.from, r.to].some((e) => e.startsWith("B1.")))!;
+    expect(pin.kind).toBe("wire");
+    expect([pin.endA, pin.endB].sort()).toEqual(["bare", "socket"]);
     expect(length("M3.DIN")).toBe(50);
   });
   it("puts a bulk capacitor's legs at its strip, where the wire ends, and counts them there", () => {

@@ -145,7 +145,7 @@ function overStrips(c: Circuit, net: Net, strong: Stretch[]): Stretch[] {
   for (const [name, list] of at) {
     const point = [list[0]!.a, list[0]!.b].find((p) => nameOf(p) === name)!;
     if (typeof point === "string" || list.length < 2) continue;
-    if (list.length + 1 <= takes(c.netlist.instance(point.ref)!)) continue;
+    if (list.length + 1 <= takes(c.netlist.instance(point.ref)!, point.pin)) continue;
     const hub = `${net.name} bus strip`;
     const A = list.reduce((sum, s) => sum + s.heavy!.A, 0);
     const awg = Math.min(gaugeFor(A, TO_STRIP_CM, list[0]!.heavy!.V), ...list.map((s) => s.heavy!.awg));
@@ -183,7 +183,7 @@ function atTheirParts(c: Circuit, wires: Wire[], heavy: ReadonlyMap<string, Heav
     if (cap?.key !== "bulkCapacitor" || cap.by !== pin.ref) return false;
     const feeds = wires.filter((x) => x !== w && [joinEnd(x.from), joinEnd(x.to)].includes(joinEnd(pin)));
     const strong = feeds.filter((x) => heavy.has(pairName(joinEnd(x.from), joinEnd(x.to))));
-    return Math.max(1, strong.length) + 1 <= takes(c.netlist.instance(pin.ref)!);
+    return Math.max(1, strong.length) + 1 <= takes(c.netlist.instance(pin.ref)!, pin.pin);
   });
 }
 
@@ -219,7 +219,7 @@ function split(
   return {
     strong,
     light: withoutTwins(c, sorted).filter((p) => root(joinEnd(p)) === joinEnd(p)),
-    room: (p) => takes(c.netlist.instance(p.ref)!) - (used.get(joinEnd(p)) ?? 0) - (taken.has(joinEnd(p)) ? 1 : 0),
+    room: (p) => takes(c.netlist.instance(p.ref)!, p.pin) - (used.get(joinEnd(p)) ?? 0) - (taken.has(joinEnd(p)) ? 1 : 0),
   };
 }
 

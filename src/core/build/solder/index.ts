@@ -1,22 +1,13 @@
-import type { Circuit } from "../../circuit";
-import { linkBehind, type Instance } from "../../circuit/netlist";
-import { JUMPER_AWG, stageHeat } from "../../circuit/power";
-import { airOf } from "../../project";
-import { netColours } from "../colours";
+import { circuitOf, type Circuit } from "../../circuit";
+import type { Instance } from "../../circuit/netlist";
+import { stageHeat } from "../../circuit/power";
+import { airOf, houseRule } from "../../project";
+import { cutList, type CutRow } from "../lists/cuts";
 import { benchName } from "../names";
 import { isSupply } from "../runsheet/ends";
-import { laidByRule } from "../runsheet/laid";
-import { nameOf } from "../runsheet/sharing";
+import { runSheet } from "../runsheet";
 import { heightOf } from "./heights";
 
-export interface CutRow {
-  colour: string;
-  awg: number;
-  /** What to cut: the way, a tenth more, and both stripped ends. */
-  cut_cm: number;
-  quantity: number;
-  nets: string[];
-}
 export interface Remark {
   what: string;
   why: string;
@@ -31,11 +22,6 @@ export interface SolderBuild {
   connectors: { of: string; what: string; n: number }[];
 }
 
-/** Inside a box, where nothing else is said, centimetres. */
-const INSIDE_CM = 12;
-const SLACK = 1.1;
-/** Five millimetres stripped, and as much to bend, at each end. */
-const ENDS_CM = 2;
 const PITCH_MM = 2.54;
 /** Parts need their own area and as much again for joints and wires. */
 const SPREAD = 2.2;
@@ -47,26 +33,14 @@ const WARM_W = 0.5;
 const inBox = (i: Instance) => heightOf(i) !== null;
 const pinsOf = (i: Instance) => i.part.pins.filter((p) => p.role !== "cable" && p.role !== "nc").length;
 
-function cutList(c: Circuit): CutRow[] {
-  const colours = netColours(c.netlist.nets, c.project.houseRules.wireColours);
-  const given = new Map(c.project.parts.map((p) => [p.ref, p.wire_cm]));
-  const rows = new Map<string, CutRow>();
-  for (const { net, stretches } of laidByRule(c))
-    for (const s of stretches) {
-      const ends = [s.a, s.b].flatMap((p) => (typeof p === "string" ? [] : [p.ref]));
-      const own = linkBehind(c.netlist, nameOf(s.a), nameOf(s.b));
-      const cm = own?.cm ?? (Math.max(0, ...ends.map((r) => given.get(r) ?? 0)) || INSIDE_CM);
-      const cut_cm = Math.ceil(cm * SLACK + ENDS_CM);
-      const awg = own?.awg ?? s.heavy?.awg ?? JUMPER_AWG;
-      const colour = own?.colour ?? colours.get(net.id)!;
-      const key = `${colour} ${awg} ${cut_cm}`;
-      const row = rows.get(key) ?? { colour, awg, cut_cm, quantity: 0, nets: [] };
-      row.quantity++;
-      if (!row.nets.includes(net.name)) row.nets.push(net.name);
-      rows.set(key, row);
-    }
-  return [...rows.values()].sort((a, b) => a.awg - b.awg || b.cut_cm - a.cut_cm || a.colour.localeCompare(b.colour));
-}
+/** The same circuit as it is when it is soldered at once: no breadboard, no sockets. */
+const asSoldered = (c: Circuit): Circuit =>
+  houseRule(c.project, "firstBuild") === "solder" && !c.project.breadboard
+    ? c
+    : circuitOf(
+        { ...c.project, breadboard: undefined, houseRules: { ...c.project.houseRules, firstBuild: "solder" } },
+        c.catalogue,
+      );
 
 /** Joints by what they are for: headers and legs of the parts, and wire ends that no screw, plug or socket takes. */
 function countJoints(c: Circuit): SolderBuild["joints"] {
@@ -75,13 +49,9 @@ function countJoints(c: Circuit): SolderBuild["joints"] {
     if (i.part.body.solder === "headers") headers += i.part.board ? pinsOf(i) : (i.part.body.header?.pins ?? pinsOf(i));
     else if (i.part.body.header?.kind === "leads") legs += pinsOf(i);
   }
-  for (const { stretches } of laidByRule(c))
-    for (const s of stretches)
-      for (const p of [s.a, s.b]) {
-        const kind = typeof p === "string" ? "pads" : (c.netlist.instance(p.ref)!.part.body.header?.kind ?? "male");
-        // Screws, plugs and sockets take a wire as it is; everything else is soldered, pins through their strip.
-        if (kind !== "screw" && kind !== "plug" && kind !== "female") wires++;
-      }
+  // Screws, plugs and sockets take a wire as it is; everything else is soldered.
+  for (const r of runSheet(c))
+    if (r.kind === "wire") wires += [r.endA, r.endB].filter((e) => e !== "screw" && e !== "plug" && e !== "pin").length;
   return [
     { what: "header pins", n: headers },
     { what: "legs of loose parts", n: legs },
@@ -197,10 +167,11 @@ function connectorsOf(all: Instance[]): SolderBuild["connectors"] {
 /** The same circuit soldered to keep: what to cut, how many joints, in which order, what to hold and what to keep clear. */
 export function solderBuild(c: Circuit): SolderBuild {
   const all = [...c.netlist.expanded.instances.values()];
+  const soldered = asSoldered(c);
   return {
     carrier: carrierFor(all),
-    cuts: cutList(c),
-    joints: countJoints(c),
+    cuts: cutList(soldered),
+    joints: countJoints(soldered),
     order: orderOf(all),
     strain: strainOf(c, all),
     clear: clearOf(c, all),

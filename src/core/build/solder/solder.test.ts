@@ -3,7 +3,7 @@ import { describe, expect, it } from "vitest";
 import { circuitOf } from "../../circuit";
 import { readProject, type Project } from "../../project";
 import { BOARD5, catalogue, planned, USB } from "../../testing";
-import { laidByRule } from "../runsheet/laid";
+import { runSheet } from "../runsheet";
 import { solderBuild } from ".";
 
 const demo = (name: string): Project => {
@@ -17,10 +17,13 @@ describe("the beehive scale, soldered", () => {
   const c = circuitOf(demo("beehive-scale"), catalogue);
   const b = solderBuild(c);
   it("cuts every wire, with a tenth more and both ends", () => {
-    const stretches = laidByRule(c).flatMap((n) => n.stretches);
-    expect(b.cuts.reduce((s, r) => s + r.quantity, 0)).toBe(stretches.length);
-    // 12 cm · 1.1 + 2 cm, rounded up.
-    expect(new Set(b.cuts.map((r) => r.cut_cm))).toEqual(new Set([16]));
+    const soldered = { ...demo("beehive-scale"), houseRules: { firstBuild: "solder" as const }, breadboard: undefined };
+    const wires = runSheet(circuitOf(soldered, catalogue)).filter((r) => r.kind === "wire");
+    expect(b.cuts.reduce((s, r) => s + r.quantity, 0)).toBe(wires.length);
+    // 20 cm · 1.1 + 2 cm.
+    expect(new Set(b.cuts.map((r) => r.cut_cm))).toEqual(new Set([24]));
+    // Nothing is plugged where everything is soldered.
+    for (const r of wires) expect([r.endA, r.endB].join()).not.toMatch(/socket|pin/);
   });
   it("counts joints: pins of headers, legs, ends of wires", () => {
     // Board 40, amplifier 10, clock 6, card 6; sensors 3 + 3, button 2, light 2, three resistors and a capacitor 8.

@@ -137,6 +137,8 @@ export const PinSchema = z.strictObject({
   gpio: z.number().int().optional(),
   names: z.record(z.string(), z.string().max(20)).optional(),
   at: z.strictObject({ header: text(8), index: z.number().int().min(1) }).optional(),
+  /** What this pin's contact is, where it differs from the part's header: the screws of a relay board. */
+  contact: z.enum(["male", "female", "pads", "wires", "screw", "plug"]).optional(),
   offers: z.array(OfferSchema).optional(),
   hazards: z.array(HazardSchema).optional(),
 });
