@@ -163,10 +163,12 @@ describe("lattice", () => {
     expect(await main(["plan", demo("rain-barrel"), "--out", target, "--target", "sketch"])).toBe(0);
     const files = fs.readdirSync(target).sort();
     expect(files).toEqual([
+      "breadboard.svg",
       "checks.csv",
       "cuts.csv",
       "findings.json",
       "firmware",
+      "holes.csv",
       "netlist.json",
       "parts.csv",
       "plan.md",

@@ -1,6 +1,7 @@
 import type { Circuit } from "../circuit";
 import { optionVars } from "../parts/catalogue";
 import type { Instance } from "../circuit/netlist";
+import { SIZE_IDS, SIZES } from "./breadboard/sizes";
 import { valueOf } from "./names";
 import { spareKind, sparesFor } from "./lists/spares";
 import { substitutes } from "./lists/substitutes";
@@ -32,7 +33,47 @@ function* madeOf(c: Circuit, grid: Instance): Generator<Pick<Instance, "ref" | "
   }
 }
 
-/** The bill of materials: like parts together, companions included, wires by colour and length at the end. */
+/** A row for something that is no part of the circuit: a breadboard, a cable. */
+const plain = (part: string, name: string, quantity: number, refs: string[], note: string): BomRow => ({
+  quantity,
+  spares: 0,
+  part,
+  name,
+  value: "",
+  refs,
+  note,
+  owned: 0,
+  buy: quantity,
+  boxed: false,
+  instead: [],
+});
+
+/** The breadboards that the placement stands on, the largest first. */
+function breadboards(c: Circuit): BomRow[] {
+  const boards = c.project.breadboard?.boards ?? [];
+  return SIZE_IDS.filter((s) => boards.includes(s))
+    .reverse()
+    .map((s) => {
+      const { points, mm, railHoles } = SIZES[s];
+      const rails = railHoles ? "rails on both sides" : "no rails";
+      const n = boards.filter((b) => b === s).length;
+      return plain("breadboard", `Breadboard, ${points} points`, n, [], `${mm[0]} × ${mm[1]} mm, ${rails}`);
+    });
+}
+
+/** The cables that are plugged in, by their two plugs. */
+function cables(c: Circuit): BomRow[] {
+  const rows = new Map<string, string[]>();
+  for (const w of c.netlist.wires) {
+    if (!w.cable) continue;
+    const plug = [w.from, w.to].flatMap((e) => c.netlist.instance(e.ref)?.part.board?.usb.connector ?? [])[0];
+    const name = plug ? `USB cable, USB-A to ${plug}` : "USB cable";
+    rows.set(name, [...(rows.get(name) ?? []), `${w.from.ref}.${w.from.pin}~${w.to.ref}.${w.to.pin}`]);
+  }
+  return [...rows].map(([name, refs]) => plain("cable", name, refs.length, refs, "one that carries data, not a charging cable"));
+}
+
+/** The bill of materials: like parts together, companions included, then breadboards and cables, wires by colour and length at the end. */
 export function partsList(c: Circuit): BomRow[] {
   const rows = new Map<string, BomRow>();
   const { drawer } = c.project;
@@ -92,5 +133,5 @@ export function partsList(c: Circuit): BomRow[] {
     boxed: false,
     instead: [],
   }));
-  return [...rows.values(), ...wires];
+  return [...rows.values(), ...breadboards(c), ...cables(c), ...wires];
 }

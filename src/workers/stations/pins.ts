@@ -18,6 +18,7 @@ import {
   type Alternative,
   type AssignResult,
 } from "../../core/plan/assign";
+import { placedAsBuilt } from "../../core/build";
 import { findings, verdict } from "../../core/checks";
 import { circuitOf } from "../../core/circuit";
 import { applyEdit, defaultHost, endOn, partLookup, splitEnd, type Edit, type Project } from "../../core/project";
@@ -106,7 +107,7 @@ export const pinsApi = {
     for (const x of a.costBy) by.set(x.reason, (by.get(x.reason) ?? 0) + x.cost);
     const { status, clash, core, ms, cost, leftOpen, added } = a;
     return {
-      ...step(a.project, "plan the pins"),
+      ...step(isPlanned(a) ? placedAsBuilt(project, a.project, catalogue) : a.project, "plan the pins"),
       status,
       clash,
       core,

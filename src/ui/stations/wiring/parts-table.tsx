@@ -24,7 +24,7 @@ export function PartsTable() {
           .map((b) => {
             const t = kitPart(b, project.kit);
             return (
-              <tr key={b.part + b.value} data-testid={`list-${b.part}`}>
+              <tr key={b.part + b.name + b.value} data-testid={`list-${b.part}`}>
                 <td className="num">{b.quantity}</td>
                 {n > 1 && <td className="num">{t.together}</td>}
                 <td className="num">{t.spares || ""}</td>
