@@ -1,7 +1,7 @@
 import type { CheckItem } from "../bench";
 import type { Finding, Verdict } from "../checks";
 import type { OpenNeed } from "./open";
-import { isLaid, PHASES, type BomRow, type GridAddresses, type RunRow } from "../build";
+import { inRuns, isLaid, OWN_LEG, PHASES, type BomRow, type GridAddresses, type RunRow } from "../build";
 
 const cell = (t: string | number) =>
   String(t)
@@ -48,21 +48,26 @@ export function planMarkdown(p: PlanText): string {
   const phases = PHASES.map((ph) => {
     const rows = p.rows.filter((r) => r.phase === ph.id);
     if (!rows.length) return "";
-    const body = rows.every((r) => !isLaid(r))
-      ? rows.map((r) => `- [ ] ${r.step}. ${cell(r.note)}`).join("\n")
-      : table(
-          ["", "step", "from", "to", "net", "colour", "cm", "ends"],
-          rows.map((r) => [
-            "☐",
-            r.step,
-            place(r.from, r.fromWords),
-            place(r.to, r.toWords),
-            r.net,
-            r.colour || r.kind,
-            r.length_cm,
-            `${r.endA}-${r.endB}`,
-          ]),
-        );
+    const body = inRuns(rows)
+      .map((run) =>
+        run.every((r) => !isLaid(r))
+          ? run.map((r) => `- [ ] ${r.step}. ${cell(r.note)}`).join("\n")
+          : table(
+              ["", "step", "from", "to", "net", "colour", "cm", "ends", "note"],
+              run.map((r) => [
+                "☐",
+                r.step,
+                place(r.from, r.fromWords),
+                place(r.to, r.toWords),
+                r.net,
+                r.colour || (r.kind === "leg" ? OWN_LEG : r.kind),
+                r.kind === "leg" ? "" : r.length_cm,
+                `${r.endA}-${r.endB}`,
+                r.note,
+              ]),
+            ),
+      )
+      .join("\n\n");
     return `### ${ph.title}\n\n${ph.why}\n\n${body}\n`;
   });
   return `# ${cell(p.title)}

@@ -2,11 +2,12 @@ import { findPin } from "../../parts/catalogue";
 import type { Circuit } from "../../circuit";
 import { linkBehind, separateGrounds, type Instance, type Net } from "../../circuit/netlist";
 import { JUMPER_AWG } from "../../circuit/power";
-import type { Layout, PlacedPart } from "../breadboard";
-import { houseRule, USUAL_CM } from "../../project";
+import { railRow, readHole, type Layout, type PlacedPart } from "../breadboard";
+import { houseRule, splitEnd, USUAL_CM } from "../../project";
 import { wireColour } from "../colours";
-import { benchName } from "../names";
+import { benchName, valueOf } from "../names";
 import { pinWords } from "../position";
+import { checkpoints, staysOn } from "./checkpoints";
 import { endKind, isLead, isSupply, OWN_LEG, takesLeg } from "./ends";
 import { PHASES, type PhaseId } from "./phases";
 import { laidNets } from "./laid";
@@ -41,6 +42,17 @@ export interface RunRow {
 }
 /** Whether a row lays something between two points; the others are things to do or to look at. */
 export const isLaid = (r: RunRow): boolean => r.kind === "wire" || r.kind === "leg" || r.kind === "cable";
+
+/** Rows of a group as they are printed: what is laid as tables, steps and checkpoints between them, in their order. */
+export function inRuns(rows: readonly RunRow[]): RunRow[][] {
+  const out: RunRow[][] = [];
+  for (const r of rows) {
+    const last = out.at(-1);
+    if (last && isLaid(last[0]!) === isLaid(r)) last.push(r);
+    else out.push([r]);
+  }
+  return out;
+}
 
 type Draft = Omit<RunRow, "step">;
 
@@ -137,6 +149,22 @@ function phaseOf(c: Circuit, net: Net, s: Stretch): PhaseId {
 const usbNet = (c: Circuit, w: Circuit["netlist"]["wires"][number]) =>
   c.netlist.netOf(`${w.from.ref}:${findPin(c.netlist.instance(w.from.ref)!.part, w.from.pin)!.supply}`);
 
+/** A hole as it is found on the board: of a rail any free one near a row will do, on the same piece of it. */
+function holeWords(hole: string, at: string, isPin: boolean, layout: Layout | null): string {
+  const h = layout && readHole(hole, layout.sizes);
+  if (h?.kind !== "rail") return `hole ${hole}, ${isPin ? `in the row of ${at}` : at}`;
+  const size = layout!.sizes[h.board]!;
+  const broken = layout!.split && size === "830" ? ", on this side of the gap in the middle" : "";
+  const board = layout!.sizes.length > 1 ? `board ${h.board + 1}, ` : "";
+  return `${board}${h.half} ${h.pole === "-" ? "−" : "+"} rail, beside row ${railRow(size, h.n)} (${hole}), any free hole near it${broken}: ${at}`;
+}
+
+/** A part as it is found among its like: name, reference and value. */
+function partWords(i: Instance): string {
+  const name = benchName(i);
+  return name.includes(i.ref) ? name : `${name} (${[i.ref, valueOf(i)].filter(Boolean).join(", ")})`;
+}
+
 /** Every step and wire, with what rows of the breadboard join by themselves, which has no step of its own. */
 function makeRows(c: Circuit): RunRow[] {
   const cm = new Map(c.project.parts.map((p) => [p.ref, p.wire_cm]));
@@ -145,8 +173,8 @@ function makeRows(c: Circuit): RunRow[] {
   const given = (p: Point | Hub) => (typeof p === "string" ? 0 : (cm.get(p.ref) ?? 0));
   const words = (p: Point | Hub, hole: string) => {
     const inst = instanceOf(p);
-    const at = inst ? `${inst.label}: ${pinWords(inst, (p as Point).pin)}` : (p as Hub);
-    return hole ? `hole ${hole}, ${inst ? `in the row of ${at}` : at}` : at;
+    const at = inst ? `${partWords(inst)}: ${pinWords(inst, (p as Point).pin)}` : (p as Hub);
+    return hole ? holeWords(hole, at, inst !== undefined, layout) : at;
   };
   const { nets, layout } = laidNets(c);
   // What the person said of this very wire goes before what holds for the whole part.
@@ -216,7 +244,25 @@ function makeRows(c: Circuit): RunRow[] {
         "source",
       ),
     );
-  const all = [...atParts(c, layout), ...laid, ...cables];
+  const sources = [...laid.filter((r) => r.phase === "source"), ...cables];
+  const others = laid.filter((r) => r.phase !== "source");
+  // What stays on from its last wire comes after what can be plugged in or switched.
+  const live = (r: Draft) => [r.from, r.to].some((e) => staysOn(c.netlist.instance(splitEnd(e).ref)?.part.id ?? ""));
+  const first = sources.filter((r) => !live(r));
+  const last = sources.filter(live);
+  const points = checkpoints(c, new Set([...others, ...sources].map((r) => r.phase)));
+  const stop = (p: (typeof points)[number]) => stepAt(p.id, p.phase, "look", p.at, p.says);
+  const ofLive = new Set(last.flatMap((r) => [r.from, r.to].map((e) => splitEnd(e).ref)));
+  const before = points.filter((p) => p.before);
+  const all = [
+    ...atParts(c, layout),
+    ...others,
+    ...points.filter((p) => !p.before).map(stop),
+    ...before.filter((p) => !ofLive.has(p.at)).map(stop),
+    ...first,
+    ...before.filter((p) => ofLive.has(p.at)).map(stop),
+    ...last,
+  ];
   let step = 0;
   return PHASES.flatMap((ph) => all.filter((r) => r.phase === ph.id)).map((r) => ({
     ...r,

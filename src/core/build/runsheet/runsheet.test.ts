@@ -5,7 +5,7 @@ import { readProject } from "../../project";
 import { BENCH, BOARD3, BOARD5, catalogue, fountain, make, planned, USB } from "../../testing";
 import { awgAmpacity, JUMPER_A, supplyWires } from "../../circuit/power";
 import { propose } from "../breadboard";
-import { PHASES, runSheet, takes, wireList } from ".";
+import { isLaid, PHASES, runSheet, takes, wireList } from ".";
 
 const circuit = (rules: object = {}, board = BOARD3) =>
   circuitOf(planned([board, ...BENCH], { houseRules: rules }), catalogue);
@@ -125,6 +125,34 @@ describe("run sheet", () => {
   });
 });
 
+describe("checkpoints", () => {
+  const rows = runSheet(circuit());
+  const at = (id: string) => rows.findIndex((r) => r.id === id);
+  it("stand after each group, with the ends that beep and those that must not", () => {
+    const ground = rows[at("check-ground")]!;
+    expect(ground.note).toMatch(/GND: B1\.GND beeps with .*M1\.GND/);
+    expect(at("check-ground")).toBe(rows.map((r) => r.phase).lastIndexOf("ground"));
+    expect(rows[at("check-supply")]!.note).toMatch(/must not beep/);
+    expect(rows[at("check-bus")]!.note).toMatch(/SDA: between B1\.\w+ and B1\.\S+ the meter reads about [\d.]+ kΩ/);
+    expect(rows[at("check-signal")]!.note).toMatch(/Neighbours that must not beep: /);
+  });
+  it("stand before the sources what belongs there, and each source by itself before it is joined", () => {
+    expect(rows[at("check-before-power")]!.phase).toBe("source");
+    const first = rows.findIndex((r) => r.phase === "source" && isLaid(r));
+    expect(at("check-before-power")).toBeLessThan(first);
+    expect(at("check-S2")).toBeLessThan(rows.findIndex((r) => r.from === "S2.5V" || r.to === "S2.5V"));
+    expect(rows[at("check-S2")]!.note).toMatch(/4\.75 V to 5\.25 V, plus at S2\.5V/);
+  });
+  it("a cell that can't be switched off is joined last, after its own check", () => {
+    const c = circuitOf(planned([BOARD3, { ref: "S1", part: "supply/aa-3" }, BENCH[2]!]), catalogue);
+    const list = runSheet(c);
+    const cell = list.findIndex((r) => isLaid(r) && r.phase === "source" && [r.from, r.to].some((e) => e.startsWith("S1.")));
+    expect(cell).toBe(list.length - 1);
+    expect(list[cell - 1]).toMatchObject({ id: "check-S1", kind: "look" });
+    expect(list[cell - 1]!.note).toContain("can't be switched off");
+  });
+});
+
 describe("sharing supplies and grounds", () => {
   const cases = RULES.flatMap((rule) =>
     ["moss-terrarium", "beehive-scale", "rain-barrel"].map((name) => [name, rule] as const),
@@ -149,7 +177,7 @@ describe("sharing supplies and grounds", () => {
   it("from part to part uses the board's free ground pins before it asks for a splice", () => {
     const many = Array.from({ length: 3 }, (_, i) => ({ ref: `M${i + 1}`, part: "module/hc-sr04" }));
     const c = circuitOf(planned([BOARD5, USB, ...many], { houseRules: { sharing: "daisy-chain" } }), catalogue);
-    const grounds = runSheet(c).filter((r) => r.phase === "ground");
+    const grounds = runSheet(c).filter((r) => r.phase === "ground" && isLaid(r));
     expect(grounds.map((r) => [r.from, r.to].sort().join(" "))).toEqual([
       "B1.GND M1.GND",
       "B1.GND.2 M2.GND",
@@ -207,7 +235,7 @@ describe("sharing supplies and grounds", () => {
       ),
       catalogue,
     );
-    const grounds = runSheet(c).filter((r) => r.phase === "ground");
+    const grounds = runSheet(c).filter((r) => r.phase === "ground" && isLaid(r));
     expect(new Set(grounds.map((r) => r.net)).size).toBe(2);
     for (const r of grounds) expect(r.note).toContain("must never meet the other ground");
   });

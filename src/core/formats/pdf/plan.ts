@@ -6,7 +6,9 @@ import { checklist } from "../../bench";
 import {
   breadboardDrawing,
   gridAddressTables,
+  inRuns,
   isLaid,
+  OWN_LEG,
   kitPart,
   kitWire,
   layoutInProject,
@@ -86,9 +88,11 @@ function sheetRows(s: Sheet, rows: RunRow[], learner: boolean): void {
     const mine = rows.filter((r) => r.phase === ph.id);
     if (!mine.length) continue;
     heading(s, ph.title, ph.why);
-    for (const r of mine.filter((x) => !isLaid(x))) tickLine(s, `${r.step}. ${r.note}`);
-    const wires = mine.filter(isLaid);
-    if (wires.length)
+    for (const run of inRuns(mine)) {
+      if (!isLaid(run[0]!)) {
+        for (const r of run) tickLine(s, `${r.step}. ${r.note}`);
+        continue;
+      }
       table(
         s,
         [
@@ -100,16 +104,23 @@ function sheetRows(s: Sheet, rows: RunRow[], learner: boolean): void {
           { title: "colour", share: 9 },
           { title: "cm, ends", share: 14 },
         ],
-        wires.map((r) => [
+        run.map((r) => [
           "",
           String(r.step),
           place(r.from, r.holeA, r.fromWords),
           place(r.to, r.holeB, r.toWords),
           r.net,
-          r.colour || r.kind,
-          r.kind === "cable" ? "cable" : `${r.length_cm}, ${r.endA}-${r.endB}${r.awg < 26 ? `, ${r.awg} AWG` : ""}`,
+          r.colour || (r.kind === "leg" ? OWN_LEG : r.kind),
+          r.kind === "cable"
+            ? "cable"
+            : r.kind === "leg"
+              ? `${r.endA}-${r.endB}`
+              : `${r.length_cm}, ${r.endA}-${r.endB}${r.awg < 26 ? `, ${r.awg} AWG` : ""}`,
         ]),
       );
+      // What must not be lost on the way to paper: gauge, isolation, why a wire goes where it goes.
+      for (const r of run) if (r.note && r.kind !== "cable") say(s, `${r.step}: ${r.note}`, { soft: true, indent: 8 });
+    }
     if (learner) say(s, `Why now: ${mine[0]!.why} Before going on: ${mine.at(-1)!.check}`, { soft: true });
   }
 }
