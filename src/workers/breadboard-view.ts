@@ -5,14 +5,15 @@ import type { Project } from "../core/project";
 import {
   boardProblem,
   breadboardDrawing,
-  layoutInProject,
   propose,
   seat,
+  usedTo,
   type Rect,
   type SizeId,
   type Spot,
   type Trouble,
 } from "../core/build/breadboard";
+import { layoutProven, provenLayout } from "../core/build/runsheet";
 
 /** A part on the breadboard, as the editor takes hold of it. */
 export interface HeldPart {
@@ -46,12 +47,14 @@ export interface BreadboardView {
   /** Jumpers and millimetres of the best placement that the search finds on the same boards; null for a proposal. */
   best: { jumpers: number; wire_mm: number } | null;
   drawing: Drawing;
+  /** The last row that anything stands in or leads to: what lies below is empty. */
+  usedTo: number;
 }
 
 export function makeBreadboardView(project: Project, catalogue: Catalogue): BreadboardView {
   const c = circuitOf(project, catalogue);
-  const own = layoutInProject(c);
-  const l = own ?? propose(c);
+  const own = layoutProven(c);
+  const l = own ?? provenLayout(c, propose(c));
   const best = own ? propose(c, own.sizes, {}, project.breadboard?.split ?? true) : null;
   const items = new Map(boardProblem(c).items.map((i) => [i.ref, i]));
   const label = (ref: string) => c.netlist.instance(ref)?.label ?? ref;
@@ -90,6 +93,7 @@ export function makeBreadboardView(project: Project, catalogue: Catalogue): Brea
     wire_mm: l.wire_mm,
     best: best && { jumpers: best.jumpers, wire_mm: best.wire_mm },
     drawing: breadboardDrawing(c, l),
+    usedTo: usedTo(l),
   };
 }
 

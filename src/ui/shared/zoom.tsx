@@ -1,11 +1,65 @@
 "use client";
-import { useRef, type ReactNode } from "react";
+import { useEffect, useRef, type ReactNode, type RefObject } from "react";
 import { TransformComponent, TransformWrapper, type ReactZoomPanPinchRef } from "react-zoom-pan-pinch";
 import { Maximize, Minus, Plus } from "lucide-react";
 
+/** A rectangle of a drawing, in its own units. */
+export interface Area {
+  x: number;
+  y: number;
+  w: number;
+  h: number;
+}
+
+/**
+ * Brings an area of the drawing into the middle of its frame, at a size at which its smallest text can be read, or smaller where
+ * the area would not fit. A size that a person has chosen is kept when it is larger. `least`: pixels a drawing unit.
+ */
+function bring(ref: ReactZoomPanPinchRef, svg: SVGSVGElement, area: Area, least: number) {
+  const frame = ref.instance.wrapperComponent;
+  const m = svg.getScreenCTM();
+  if (!frame || !m || !m.a) return;
+  const now = ref.instance.state.scale;
+  const unit = m.a / now;
+  const box = frame.getBoundingClientRect();
+  const most = Math.min(box.width / (area.w * unit), box.height / (area.h * unit));
+  const scale = Math.max(1, Math.min(8, most, Math.max(least / unit, now)));
+  // Where the area's middle lies in the content at scale 1, from what is on the screen now.
+  const content = ref.instance.contentComponent!.getBoundingClientRect();
+  const at = (v: number, origin: number, edge: number) => (v * m.a + origin - edge) / now;
+  const [x, y] = [at(area.x + area.w / 2, m.e, content.left), at(area.y + area.h / 2, m.f, content.top)];
+  // The drawing's own edges stay at the frame's: no empty half.
+  const clamp = (middle: number, size: number, room: number) =>
+    Math.min(0, Math.max(room - size * scale, room / 2 - middle * scale));
+  ref.setTransform(clamp(x, content.width / now, box.width), clamp(y, content.height / now, box.height), scale, 200);
+}
+
 /** A drawing that can be enlarged and pushed about: wheel, pinch, drag, or the buttons. What is called `part` keeps its own drags. */
-export function Zoom({ tools, children }: { tools?: ReactNode; children: ReactNode }) {
+export function Zoom({
+  tools,
+  children,
+  focus,
+  least,
+  svg,
+}: {
+  tools?: ReactNode;
+  children: ReactNode;
+  /** What comes into view by itself, whenever it changes. */
+  focus?: Area | null;
+  least?: number;
+  svg?: RefObject<SVGSVGElement | null>;
+}) {
   const view = useRef<ReactZoomPanPinchRef | null>(null);
+  const asked = focus ? [focus.x, focus.y, focus.w, focus.h].map(Math.round).join() : "";
+  useEffect(() => {
+    if (!asked || !least) return;
+    const [x, y, w, h] = asked.split(",").map(Number) as [number, number, number, number];
+    // After the drawing has its size.
+    const later = requestAnimationFrame(() => {
+      if (view.current && svg?.current) bring(view.current, svg.current, { x, y, w, h }, least);
+    });
+    return () => cancelAnimationFrame(later);
+  }, [asked, least, svg]);
   return (
     <TransformWrapper
       ref={view}

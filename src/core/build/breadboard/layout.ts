@@ -385,7 +385,7 @@ export function layoutOf(p: BoardProblem, sizes: SizeId[], spots: Spots, split =
   for (const { net, at } of usedRails.values())
     if (!rails.some((r) => r.net === net.id && r.half === at.half))
       rails.push({ net: net.id, name: net.name, half: at.half, pole: at.pole });
-  bridges(sizes, usedRails, holes, wires, lacks);
+  bridges(sizes, usedRails, holes, wires, lacks, usedTo({ sizes, parts, wires }));
   for (const i of p.items)
     if (!spots[i.ref])
       trouble.push({ kind: "open", says: `${i.ref} has no place on the breadboard yet.`, at: [i.ref] });
@@ -403,6 +403,17 @@ export function layoutOf(p: BoardProblem, sizes: SizeId[], spots: Spots, split =
     jumpers: laid.length,
     wire_mm: Math.round(laid.reduce((s, w) => s + w.apart_mm, 0)),
   };
+}
+
+/** The last row that a part stands in, its body covers, or a wire leads to. */
+export function usedTo(l: Pick<Layout, "sizes" | "parts" | "wires">): number {
+  const rows = l.wires.flatMap((w) =>
+    [w.a.hole, w.b.hole].flatMap((h) => {
+      const hole = h && readHole(h, l.sizes);
+      return hole ? [holeAt(hole, l.sizes[hole.board]!).y] : [];
+    }),
+  );
+  return Math.ceil(Math.max(1, ...rows, ...l.parts.flatMap((p) => (p.body ? [p.body.y2] : []))));
 }
 
 function freeRow(sizes: SizeId[], rows: Map<string, Row>, rowAt: (b: number, h: Half, r: number) => Row): Row | null {
@@ -426,6 +437,7 @@ function bridges(
   holes: ReturnType<typeof railPicker>,
   wires: BoardWire[],
   lacks: (says: string) => void,
+  last: number,
 ): void {
   const byNet = new Map<string, { net: BoardNet; at: RailPiece }[]>();
   for (const u of used.values()) byNet.set(u.net.id, [...(byNet.get(u.net.id) ?? []), u]);
@@ -434,11 +446,11 @@ function bridges(
     const name = `${net.name} rail (${net.rail!.pole === "-" ? "−" : "+"})`;
     const inside = [list[0]!.at];
     const left = list.slice(1).map((x) => x.at);
-    /** The best pair of free holes between two pieces; side by side where the rail is broken, else towards the end of the board. */
+    /** The best pair of free holes between two pieces; side by side where the rail is broken, else below the parts. */
     const between = (a: RailPiece, b: RailPiece) => {
       const gap = broken(a, b);
-      // Each net's wire a little higher than the last one's, so that they can be told apart.
-      const end = SIZES[sizes[a.board]!].rows - 3 * k;
+      // Below everything, each net's wire a little lower than the last one's, so that they can be told apart.
+      const end = Math.min(SIZES[sizes[a.board]!].rows, last + 2 + 2 * k);
       let best: { a: RailHole; b: RailHole; cost: number } | undefined;
       for (const x of holes.of(a))
         for (const y of holes.of(b)) {

@@ -130,6 +130,9 @@ function Boards({ view, change }: { view: BreadboardView; change(b: SizeId[]): v
   );
 }
 
+/** Rows that are shown below the last used one. */
+const BELOW = 3;
+
 const cm = (mm: number) => `${(mm / 10).toFixed(1)} cm`;
 
 /** Breadboard: parts at their holes, wires from hole to hole, moved by hand with what follows from it at once. */
@@ -138,6 +141,7 @@ export function Breadboard() {
   const view = useCore(ask);
   const svg = useRef<SVGSVGElement | null>(null);
   const [busy, setBusy] = useState(false);
+  const [whole, setWhole] = useState(false);
   if (!view) return <p className="p-6 text-soft">Placing the parts…</p>;
   const unit = () => svg.current?.getScreenCTM()?.a ?? 1;
   const taken = (at: Record<string, Spot>) => ({
@@ -159,6 +163,9 @@ export function Breadboard() {
     await run((p) => core().placeParts(p, boards, held));
     setBusy(false);
   };
+  // Used rows first: what lies below is empty, and would only make the rest small.
+  const height = Math.min(view.drawing.height, view.usedTo + BELOW - view.drawing.y);
+  const shown = whole ? view.drawing : { ...view.drawing, height };
   if (!view.parts.length)
     return (
       <p className="mt-4 max-w-2xl">
@@ -171,19 +178,24 @@ export function Breadboard() {
       <section aria-label="Breadboard drawing" className="min-w-0">
         <Zoom>
           <DrawingView
-            drawing={view.drawing}
+            drawing={shown}
             says={`Breadboard with ${view.parts.length} parts and ${view.jumpers} jumpers`}
             lit={lit}
             svg={svg}
-            className="max-h-[calc(100dvh-15.5rem)] w-full"
+            className="h-[calc(100dvh-15.5rem)] min-h-72 w-full"
           >
             {view.parts.map((p) => (
               <Handle key={p.ref} part={p} unit={unit} light={light} move={(to) => move(p, to)} />
             ))}
           </DrawingView>
         </Zoom>
-        <p className="pt-1 text-sm text-soft">
-          Drag a part, or choose it with Tab and move it with the arrow keys; R turns it round.
+        <p className="flex flex-wrap gap-x-4 pt-1 text-sm text-soft">
+          <span>Drag a part, or choose it with Tab and move it with the arrow keys; R turns it round.</span>
+          {height < view.drawing.height && (
+            <label className="inline-flex items-center gap-1.5">
+              <input type="checkbox" checked={whole} onChange={(e) => setWhole(e.target.checked)} /> all rows
+            </label>
+          )}
         </p>
       </section>
       <section aria-label="Placement" className="lg:max-h-[calc(100dvh-13rem)] lg:overflow-auto">

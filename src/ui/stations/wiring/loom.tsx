@@ -7,7 +7,7 @@ import type { Project } from "@/core/project";
 import { saveFile, savePng } from "@/ui/shared/save-file";
 import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";
-import { Zoom } from "@/ui/shared/zoom";
+import { Zoom, type Area } from "@/ui/shared/zoom";
 import { lineOf, patternOf } from "@/ui/shared/wire-colours";
 import { useCore } from "./use-core";
 import { Joint, JointTold, useJoint, type JointState } from "./wires/joint";
@@ -250,6 +250,25 @@ function Drawing({
   );
 }
 
+/** Pixels a unit at which the smallest text of the drawing, 7.5 units high, is ten pixels high. */
+const LEAST = 10 / 7.5;
+/** Room round what is looked at, units. */
+const ROUND = 40;
+
+/** What the current step is about: both ends of its wire with their names, or the part that it looks at; the board before any. */
+function focusOf(loom: Geometry, row: RunRow | undefined): Area | null {
+  const pins = new Map(loom.boxes.flatMap((b) => b.pins.map((p) => [p.end, p] as const)));
+  const points = row && isLaid(row) ? [row.from, row.to].flatMap((e) => pins.get(e) ?? []) : [];
+  const box = points.length
+    ? undefined
+    : (loom.boxes.find((b) => b.ref === row?.from) ?? loom.boxes.find((b) => b.kind === "board"));
+  const xs = points.length ? points.map((p) => p.x) : box ? [box.x, box.x + box.w] : [];
+  const ys = points.length ? points.map((p) => p.y) : box ? [box.y, box.y + box.h] : [];
+  if (!xs.length) return null;
+  const [x, y] = [Math.min(...xs) - ROUND, Math.min(...ys) - ROUND];
+  return { x, y, w: Math.max(...xs) + ROUND - x, h: Math.max(...ys) + ROUND - y };
+}
+
 /** The loom: board in the middle, parts at its sides with pins in true order, the current wire lit. Zooms, pans, parts can be moved. */
 export function Loom({ row }: { row: RunRow | undefined }) {
   const { project, edit } = useProject();
@@ -272,6 +291,9 @@ export function Loom({ row }: { row: RunRow | undefined }) {
   return (
     <>
       <Zoom
+        focus={focusOf(loom, row)}
+        least={LEAST}
+        svg={svg}
         tools={
           <>
             <label className="mx-2 inline-flex items-center gap-2">
@@ -299,7 +321,7 @@ export function Loom({ row }: { row: RunRow | undefined }) {
         <svg
           ref={svg}
           viewBox={`0 0 ${loom.width} ${loom.height}`}
-          className="max-h-[calc(100dvh-15rem)] w-full font-mono"
+          className="h-[calc(100dvh-17.5rem)] min-h-72 w-full font-mono"
           role="group"
           aria-label={`Loom drawing: ${loom.boxes.length} parts, ${loom.crossings} crossings of wires`}
           data-testid="loom"
