@@ -49,12 +49,27 @@ export function rewireCommand(before: string, after: string, o: { json?: boolean
   if (o.json) printJson(r);
   else {
     const lines = (rows: RunRow[], sign: string) => {
-      if (rows.length) print(columns(rows.map((x) => [sign, x.net, x.holeA || x.from, x.holeB || x.to, x.colour])));
+      if (rows.length)
+        print(
+          columns(
+            rows.map((x) => [
+              sign,
+              sign === "lay" ? `step ${x.step}` : "",
+              x.net,
+              x.holeA || x.from,
+              x.holeB || x.to,
+              x.colour || x.kind,
+              x.length_cm ? `${x.length_cm} cm` : "",
+              `${x.endA}-${x.endB}`,
+            ]),
+          ),
+        );
     };
     print(`${r.same} wires stay, ${r.takeOff.length} come off, ${r.lay.length} are laid`);
     lines(r.takeOff, "off");
     for (const p of r.partsOff) print(`off  ${p.ref}  ${p.name}`);
-    for (const p of r.partsOn) print(`new  ${p.ref}  ${p.name}`);
+    for (const p of r.partsOn) print(`new  ${p.ref}  ${p.name}${p.to ? `: ${p.to}` : ""}`);
+    for (const p of r.changed) print(`set  ${p.ref}  ${p.name}, ${p.what}: ${p.from} → ${p.to}`);
     for (const p of r.partsMoved) print(`move ${p.ref}  ${p.to}`);
     lines(r.lay, "lay");
   }

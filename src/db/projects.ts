@@ -13,6 +13,8 @@ export interface RevisionRow {
   version: number;
   summary: string;
   at: string;
+  /** Somebody wired after this version, or saved its plan: a bench may look like it. */
+  kept: "wired" | "saved" | null;
 }
 
 const KEPT_REVISIONS = 200;
@@ -95,9 +97,19 @@ export function deleteProject(db: Db, id: string): boolean {
 }
 
 export function listRevisions(db: Db, id: string): RevisionRow[] {
-  return db
-    .prepare("SELECT version, summary, at FROM revisions WHERE project_id = ? ORDER BY version DESC")
-    .all(id) as RevisionRow[];
+  const list = db
+    .prepare(
+      `SELECT version, summary, at, json_array_length(document, '$.bench') AS marks,
+        json_extract(document, '$.savedPlan.at') AS saved
+      FROM revisions WHERE project_id = ? ORDER BY version DESC`,
+    )
+    .all(id) as { version: number; summary: string; at: string; marks: number | null; saved: string | null }[];
+  return list.map(({ marks, saved, ...row }, i) => {
+    // Marks are carried on from version to version: those that came here were made on this one.
+    const before = list[i + 1];
+    const kept = (marks ?? 0) > (before?.marks ?? 0) ? "wired" : saved && saved !== before?.saved ? "saved" : null;
+    return { ...row, kept };
+  });
 }
 
 export function getRevision(db: Db, id: string, version: number): string | undefined {

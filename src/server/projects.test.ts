@@ -68,6 +68,11 @@ describe("stored projects", () => {
     expect(save(4, { title: "Again" }, "title 2").status).toBe(200);
     const after = api.revisions(id);
     expect(after.status === 200 && after.body.map((r) => r.version)).toEqual([5, 4, 1]);
+    // Only the version on which the ticks were made counts as wired; a saved plan is kept as well.
+    expect(after.status === 200 && after.body.map((r) => r.kept)).toEqual([null, "wired", null]);
+    expect(save(5, { savedPlan: { at: "2026-02-02", links: [] } }, "save the plan").status).toBe(200);
+    const plan = api.revisions(id);
+    expect(plan.status === 200 && plan.body.map((r) => r.kept)).toEqual(["saved", null, "wired", null]);
   });
   it("refuse documents that are not sound, whole", () => {
     const before = api.list().length;

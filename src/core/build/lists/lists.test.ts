@@ -202,4 +202,17 @@ describe("two plans compared", () => {
     expect(r.partsMoved[0]!.to).toMatch(/^A in [a-j]\d+, K in [a-j]\d+$/);
     expect(r.lay.length).toBeGreaterThan(0);
   });
+  it("another value or setting is said, and where a new part stands", () => {
+    const p = planned([BOARD5, USB, { ref: "LED1", part: "discrete/led-red" }]);
+    const dim = applyEdit(p, { type: "setCompanion", ref: "LED1", key: "seriesResistor", value: { ohm: 1000 } }, catalogue);
+    const r = rewire(circuitOf(p, catalogue), circuitOf(dim, catalogue));
+    expect(r.changed).toMatchObject([{ what: "value", to: "1 kΩ" }]);
+    expect([r.takeOff.length, r.lay.length]).toEqual([0, 0]);
+    const l = propose(before);
+    const placed = { ...hive, breadboard: { boards: l.sizes, at: l.spots } };
+    const less = applyEdit(placed, { type: "removePart", ref: "D1" }, catalogue);
+    const back = rewire(circuitOf(less, catalogue), circuitOf(placed, catalogue));
+    expect(back.partsOn.find((x) => x.ref === "D1")!.to).toMatch(/^A in [a-j]\d+, K in [a-j]\d+$/);
+    for (const w of back.lay) expect(w.step).toBeGreaterThan(0);
+  });
 });

@@ -13,6 +13,7 @@ interface Revision {
   version: number;
   summary: string;
   at: string;
+  kept: "wired" | "saved" | null;
 }
 
 function Wires({ title, rows, none }: { title: string; rows: RunRow[]; none: string }) {
@@ -45,6 +46,11 @@ function Wires({ title, rows, none }: { title: string; rows: RunRow[]; none: str
               <span className="num">{r.holeB || r.to}</span>
               <span className="block text-sm text-soft">
                 {r.fromWords} → {r.toWords}
+              </span>
+              <span className="block text-sm text-soft">
+                step {r.step}
+                {r.length_cm > 0 && `, ${r.length_cm} cm`}, {r.endA} to {r.endB}
+                {r.note && `. ${r.note}`}
               </span>
             </span>
           </li>
@@ -105,10 +111,10 @@ export function Compare() {
   }, [before, after]);
   const shown = before && after ? result : null;
   const older = list
-    .filter((r) => r.version !== version)
+    .filter((r) => r.version !== version && r.kept)
     .map((r) => (
       <option key={r.version} value={r.version}>
-        version {r.version}, {r.summary || "saved"}
+        version {r.version}, {r.kept === "wired" ? "wired" : "plan saved"}, after: {r.summary || "import"}
       </option>
     ));
   return (
@@ -134,6 +140,7 @@ export function Compare() {
         <p className="mt-3 max-w-2xl text-soft">
           After a change, this is the list for a bench that is already wired: what comes off, what goes on. For
           instance: move one button to another pin, and one wire comes off and one goes on; the other forty stay.
+          Versions that somebody wired after (a tick is enough) or whose plan was saved are offered.
         </p>
       )}
       {shown && (
@@ -149,7 +156,11 @@ export function Compare() {
           </div>
           {[
             ["Parts that come off", shown.partsOff.map((p) => `${p.ref} ${p.name}`)],
-            ["New parts", shown.partsOn.map((p) => `${p.ref} ${p.name}`)],
+            ["New parts", shown.partsOn.map((p) => `${p.ref} ${p.name}${p.to ? `: ${p.to}` : ""}`)],
+            [
+              "Other values and settings",
+              shown.changed.map((p) => `${p.ref} ${p.name}, ${p.what}: ${p.from} → ${p.to}`),
+            ],
             ["Parts that move on the breadboard", shown.partsMoved.map((p) => `${p.ref} ${p.name}: ${p.to}`)],
           ].map(([title, rows]) =>
             rows!.length ? (
