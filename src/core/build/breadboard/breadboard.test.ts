@@ -312,9 +312,35 @@ describe("how parts sit", () => {
       circuitOf(planned([BOARD3, USB, { ref: "M1", part: "module/bme280" }]), catalogue),
     ).items.find((i) => i.ref === "M1")!;
     const pins = (half: "left" | "right") =>
-      seat(item, { board: 0, half, row: 10, turn: false }, ["400"])!.cells.map((x) => `${x.pin} ${x.letter}${x.row}`);
+      seat(item, { board: 0, half, row: 10, turn: false }, ["400"])!.cells.flatMap((x) =>
+        x.covered ? [] : [`${x.pin} ${x.letter}${x.row}`],
+      );
     expect(pins("right")).toEqual(["VCC j10", "GND j11", "SCL j12", "SDA j13"]);
     expect(pins("left")).toEqual(["SDA a10", "SCL a11", "GND a12", "VCC a13"]);
+  });
+  it("a body hides the holes below it, for everybody: a large capacitor, a knob, the ends of a module", () => {
+    const itemOf = (part: string, options: object = {}) =>
+      boardProblem(circuitOf(planned([BOARD3, USB, { ref: "X1", part, options }]), catalogue)).items.find(
+        (i) => i.ref === "X1",
+      )!;
+    const hides = (item: ReturnType<typeof itemOf>, spot: Spot) =>
+      seat(item, spot, ["830"])!.cells.filter((x) => x.covered).map((x) => `${x.letter}${x.row}`);
+    const legs = { board: 0, half: "left" as const, row: 20, letter: "c", turn: false, to: { half: "left" as const, row: 22, letter: "c" } };
+    // 10 mm across: two pitches to every side of its middle; 5 mm hides what lies between its legs only.
+    const large = hides(itemOf("discrete/electrolytic", { capacitance_uF: 1000 }), legs);
+    expect(large).toEqual(expect.arrayContaining(["c21", "b21", "d21", "b20", "d22"]));
+    expect(hides(itemOf("discrete/electrolytic", { capacitance_uF: 10 }), legs)).not.toContain("b20");
+    const knob = hides(itemOf("discrete/potentiometer"), { board: 0, half: "left", row: 20, letter: "d", turn: false });
+    expect(knob).toEqual(expect.arrayContaining(["a22", "b21", "c24"]));
+    // A display is longer than its row of pins: its own column is hidden above and below them.
+    const glass = hides(itemOf("module/ssd1306-i2c"), { board: 0, half: "left", row: 20, turn: false });
+    expect(glass.some((h) => h.startsWith("a"))).toBe(true);
+  });
+  it("what is on leads of 30 cm or more stands off the board", () => {
+    const at = (wire_cm: number) =>
+      boardProblem(circuitOf(planned([BOARD3, USB, { ref: "M1", part: "module/bme280", wire_cm }]), catalogue));
+    expect(at(30).beside.find((b) => b.ref === "M1")!.why).toContain("30 cm away");
+    expect(at(20).items.some((i) => i.ref === "M1")).toBe(true);
   });
   it("a button stands on four legs across the trench, two rows apart, on two of them that are diagonal", () => {
     const item = boardProblem(

@@ -107,9 +107,13 @@ function modulePrint(i: Instance): Footprint {
   return { kind: "strip", pins, length: length / PITCH_MM, depth: depth / PITCH_MM, down: !top };
 }
 
-/** How an instance sits on a breadboard, from its body; `off` with the reason when it can't. */
-export function footprintOf(i: Instance): Footprint {
+/** On leads of this length a part is somewhere else, centimetres. */
+const AWAY_CM = 30;
+
+/** How an instance sits on a breadboard, from its body and the length of its leads; `off` with the reason when it can't. */
+export function footprintOf(i: Instance, leads_cm = 0): Footprint {
   if (isSupply(i)) return off("a supply stands beside the breadboard");
+  if (leads_cm >= AWAY_CM && !i.part.board) return off(`it is ${leads_cm} cm away: it hangs on leads`);
   if (i.part.board) return boardPrint(i.part);
   const kind = partKind(i.part.id);
   if (kind === "connector") return off("a connector hangs on leads");

@@ -62,10 +62,11 @@ function nearOf(c: Circuit, inst: Instance): Item["near"] {
 
 /** What is to be placed: parts with their footprints, and the nets that must be joined on the breadboard. */
 export function boardProblem(c: Circuit): BoardProblem {
+  const leads = new Map(c.project.parts.map((p) => [p.ref, p.wire_cm]));
   const items: Item[] = [];
   const beside: BoardProblem["beside"] = [];
   for (const inst of c.netlist.expanded.instances.values()) {
-    const print = footprintOf(inst);
+    const print = footprintOf(inst, leads.get(inst.ref));
     if (print.kind === "off") beside.push({ ref: inst.ref, why: print.why });
     else {
       const near = nearOf(c, inst);

@@ -1,5 +1,5 @@
 import type { Item } from "./problem";
-import { BOARD_STEP, LETTER_X, LETTERS, SIZES, type Half, type SizeId } from "./sizes";
+import { BOARD_STEP, LETTER_X, LETTERS, PITCH_MM, SIZES, type Half, type SizeId } from "./sizes";
 
 /** Where a part sits: the row of its first pin, on which half, which way; for two bending legs also where the second one goes. */
 export interface Spot {
@@ -58,8 +58,8 @@ export function straddleLetters(apart: number): string[] {
   return [...LETTERS.left].filter((l) => oppositeLetter(l, apart)).sort((a, b) => free(b) - free(a));
 }
 
-/** The holes and the body of a part at a spot; null where it would stand outside the board. */
-export function seat(item: Item, spot: Spot, sizes: readonly SizeId[]): Seat | null {
+/** Its pins at a spot, with the room between them. */
+function seatPins(item: Item, spot: Spot, sizes: readonly SizeId[]): Seat | null {
   const size = sizes[spot.board];
   if (!size) return null;
   const { rows } = SIZES[size];
@@ -147,6 +147,98 @@ export function seat(item: Item, spot: Spot, sizes: readonly SizeId[]): Seat | n
     },
     covers: { left: "", right: "" },
   };
+}
+
+const pitches = (mm: number) => mm / PITCH_MM;
+const around = (x: number, y: number, w: number, h: number): Rect => ({ x1: x - w / 2, x2: x + w / 2, y1: y - h / 2, y2: y + h / 2 });
+const both = (a: Rect, b: Rect): Rect => ({
+  x1: Math.min(a.x1, b.x1),
+  x2: Math.max(a.x2, b.x2),
+  y1: Math.min(a.y1, b.y1),
+  y2: Math.max(a.y2, b.y2),
+});
+
+/** Diameters of electrolytic capacitors by their value, microfarads to millimetres: what is sold for up to 25 V. */
+const CAN_MM: [uF: number, mm: number][] = [
+  [47, 5],
+  [100, 6.3],
+  [470, 8],
+  [1000, 10],
+  [2200, 13],
+  [Infinity, 18],
+];
+
+/** Length and width of a part as it lies or stands there, millimetres. */
+function sizeOf(item: Item): [number, number] {
+  const uF = item.inst.vars.capacitance_uF;
+  if (/electrolytic$/.test(item.inst.part.id) && uF !== undefined) {
+    const d = CAN_MM.find(([most]) => uF <= most)![1];
+    return [d, d];
+  }
+  return item.inst.part.body.mm;
+}
+
+/** The outline of a part over the holes: its body reaches beyond its rows both ways. */
+function outline(item: Item, spot: Spot, at: Seat): Rect | null {
+  if (!at.body) return null;
+  const [long, short] = sizeOf(item).map(pitches) as [number, number];
+  const [x, y] = [(at.body.x1 + at.body.x2) / 2, (at.body.y1 + at.body.y2) / 2];
+  const { print } = item;
+  if (print.kind === "straddle") {
+    const rows = Math.max(print.left.length, print.right.length) - 1;
+    // The side that spans both rows of pins lies across; where the data says neither, the pins tell.
+    const turned = [
+      [long, short],
+      [short, long],
+    ].find(([along, across]) => across! >= print.apart - 0.5 && along! >= rows - 0.5);
+    return turned ? both(at.body, around(x, y, turned[1]!, turned[0]!)) : at.body;
+  }
+  if (print.kind === "legs") {
+    // A knob stands behind its legs, towards the edge; everything else over them.
+    if (/potentiometer$/.test(item.inst.part.id)) {
+      const side = spot.half === "left" ? -1 : 1;
+      return both(around(x, y, 1, long), around(x + (side * (short - 1)) / 2, y, short, long));
+    }
+    const legs = at.body.y2 - at.body.y1;
+    return around(x, y, Math.max(short, 1), Math.max(long, legs));
+  }
+  if (print.kind === "bridge" && /electrolytic|capacitor|ldr|thermistor/.test(item.inst.part.id))
+    return both(at.body, around(x, y, spot.half === spot.to?.half ? short : long, spot.half === spot.to?.half ? long : short));
+  return at.body;
+}
+
+/** Holes that a body lies on besides those of its own legs: of no use to anybody. */
+function hidden(at: Seat, body: Rect, spot: Spot, rows: number): Cell[] {
+  const own = new Set(at.cells.map((c) => `${c.row} ${c.letter}`));
+  const mine = new Set(at.cells.map((c) => `${c.half} ${c.row}`));
+  const from = spot.board * BOARD_STEP;
+  const out: Cell[] = [];
+  for (const half of ["left", "right"] as const)
+    for (let row = Math.max(1, Math.ceil(body.y1 + 0.01)); row <= Math.min(rows, Math.floor(body.y2 - 0.01)); row++)
+      for (const letter of LETTERS[half]) {
+        const x = from + LETTER_X[letter]!;
+        if (x <= body.x1 + 0.01 || x >= body.x2 - 0.01 || own.has(`${row} ${letter}`)) continue;
+        if (mine.has(`${half} ${row}`) && at.covers[half].includes(letter)) continue;
+        out.push({ pin: null, half, row, letter, covered: true });
+      }
+  return out;
+}
+
+const seats = new WeakMap<Item, Map<string, Seat | null>>();
+
+/** The holes and the body of a part at a spot, with all the holes that the body hides; null where it would stand outside the board. */
+export function seat(item: Item, spot: Spot, sizes: readonly SizeId[]): Seat | null {
+  const to = spot.to ? `${spot.to.half}${spot.to.row}${spot.to.letter ?? ""}` : "";
+  const key = `${sizes[spot.board]} ${spot.board}${spot.half}${spot.row}${spot.letter ?? ""}${spot.turn} ${to}`;
+  const known = seats.get(item) ?? new Map<string, Seat | null>();
+  seats.set(item, known);
+  const there = known.get(key);
+  if (there !== undefined) return there;
+  const at = seatPins(item, spot, sizes);
+  const body = at && outline(item, spot, at);
+  const made = at && body ? { ...at, body, cells: [...at.cells, ...hidden(at, body, spot, SIZES[sizes[spot.board]!].rows)] } : at;
+  known.set(key, made);
+  return made;
 }
 
 /** Whether the USB end of a board can be reached: it stands at an end of the breadboard. */
