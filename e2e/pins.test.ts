@@ -131,7 +131,7 @@ describe("the board station", () => {
     await openProject(page, "Rain-barrel gauge", "board");
     await page.getByTestId("trial-board/atmega328p-long").waitFor();
     const rows = page.locator('[data-testid^="trial-"]');
-    expect(await rows.count()).toBe(25);
+    await expect.poll(() => rows.count()).toBe(25);
     await page.getByLabel(/native USB/).check();
     await page.getByLabel(/3\.3 V logic/).check();
     await page.getByTestId("trial-board/atmega328p-long").waitFor({ state: "detached" });

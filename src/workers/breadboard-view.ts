@@ -1,5 +1,5 @@
 import type { Catalogue } from "../core/parts/catalogue";
-import { circuitOf } from "../core/circuit";
+import { circuitOf, type Circuit } from "../core/circuit";
 import type { Drawing } from "../core/drawing";
 import type { Project } from "../core/project";
 import {
@@ -51,11 +51,24 @@ export interface BreadboardView {
   usedTo: number;
 }
 
+let last: { key: string; jumpers: number; wire_mm: number } | undefined;
+
+/** The best that the search finds on the same boards. Moving a part does not change it: found once for a circuit and its boards. */
+function bestOn(c: Circuit, own: { sizes: readonly SizeId[] }): { jumpers: number; wire_mm: number } {
+  const { parts, links, houseRules, breadboard } = c.project;
+  const key = JSON.stringify([parts, links, houseRules, own.sizes, breadboard?.split]);
+  if (last?.key !== key) {
+    const l = propose(c, [...own.sizes], {}, breadboard?.split ?? true);
+    last = { key, jumpers: l.jumpers, wire_mm: l.wire_mm };
+  }
+  return last;
+}
+
 export function makeBreadboardView(project: Project, catalogue: Catalogue): BreadboardView {
   const c = circuitOf(project, catalogue);
   const own = layoutProven(c);
   const l = own ?? provenLayout(c, propose(c));
-  const best = own ? propose(c, own.sizes, {}, project.breadboard?.split ?? true) : null;
+  const best = own && bestOn(c, own);
   const items = new Map(boardProblem(c).items.map((i) => [i.ref, i]));
   const label = (ref: string) => c.netlist.instance(ref)?.label ?? ref;
   const names = new Map(c.netlist.nets.map((n) => [n.id, n.name]));

@@ -68,7 +68,7 @@ class Copper {
 }
 
 describe("a builder with nothing but the files", () => {
-  it.each(Array.from({ length: process.env.ALL ? 400 : 60 }, (_, i) => i + 1))(
+  it.each(Array.from({ length: process.env.ALL ? 400 : 40 }, (_, i) => i + 1))(
     "builds plan %i as it was planned",
     (seed) => {
       const { project, how } = random(seed);

@@ -161,15 +161,22 @@ type RailHole = Extract<Hole, { kind: "rail" }>;
 /** Holes of the rails that no body lies on, nearest to a row first. A wire leaves the last hole of each piece to a bridge. */
 function railPicker(sizes: SizeId[], bodies: (Rect | null)[], split: boolean) {
   const used = new Set<string>();
-  const open = (board: number, half: Half, pole: Pole, n: number) => {
-    const h: Hole = { kind: "rail", board, half, pole, n };
-    const { x, y } = holeAt(h, sizes[board]!);
-    return !used.has(holeName(h)) && !bodies.some((b) => b && x > b.x1 && x < b.x2 && y > b.y1 && y < b.y2);
+  /** Holes that no body lies on, by board, half and pole: bodies do not move. */
+  const bare = new Map<string, RailHole[]>();
+  const bareOf = (board: number, half: Half, pole: Pole): RailHole[] => {
+    const key = `${board} ${half} ${pole}`;
+    const known = bare.get(key);
+    if (known) return known;
+    const list = Array.from({ length: SIZES[sizes[board]!].railHoles }, (_, i): RailHole => ({ kind: "rail", board, half, pole, n: i + 1 }));
+    const open = list.filter((h) => {
+      const { x, y } = holeAt(h, sizes[board]!);
+      return !bodies.some((b) => b && x > b.x1 && x < b.x2 && y > b.y1 && y < b.y2);
+    });
+    bare.set(key, open);
+    return open;
   };
   const free = (board: number, half: Half, pole: Pole): RailHole[] =>
-    Array.from({ length: SIZES[sizes[board]!].railHoles }, (_, i) => i + 1)
-      .filter((n) => open(board, half, pole, n))
-      .map((n) => ({ kind: "rail", board, half, pole, n }));
+    bareOf(board, half, pole).filter((h) => !used.has(holeName(h)));
   return {
     /** Free holes of one piece of a rail. */
     of: (p: RailPiece) => free(p.board, p.half, p.pole).filter((h) => pieceOf(sizes, h, split) === p.piece),
@@ -451,13 +458,16 @@ function bridges(
       const gap = broken(a, b);
       // Below everything, each net's wire a little lower than the last one's, so that they can be told apart.
       const end = Math.min(SIZES[sizes[a.board]!].rows, last + 2 + 2 * k);
+      const placed = (list: RailHole[]) =>
+        list.map((h) => ({ h, ...holeAt(h, sizes[h.board]!), row: railRow(sizes[h.board]!, h.n) }));
+      const [here, there] = [placed(holes.of(a)), placed(holes.of(b))];
       let best: { a: RailHole; b: RailHole; cost: number } | undefined;
-      for (const x of holes.of(a))
-        for (const y of holes.of(b)) {
-          const level = Math.abs(railRow(sizes[x.board]!, x.n) - railRow(sizes[y.board]!, y.n));
-          const far = gap ? 0 : Math.abs(railRow(sizes[x.board]!, x.n) - end) / 100;
-          const cost = mm(sizes, x, y) + level + far;
-          if (!best || cost < best.cost) best = { a: x, b: y, cost };
+      for (const p of here)
+        for (const q of there) {
+          const level = Math.abs(p.row - q.row);
+          const far = gap ? 0 : Math.abs(p.row - end) / 100;
+          const cost = Math.hypot(p.x - q.x, p.y - q.y) * PITCH_MM + level + far;
+          if (!best || cost < best.cost) best = { a: p.h, b: q.h, cost };
         }
       return best;
     };

@@ -1,6 +1,7 @@
 import type { Circuit } from "../../circuit";
 import { layoutOf, type Layout } from "./layout";
 import { placeAll, SETS } from "./place";
+import { polish } from "./polish";
 import { boardProblem } from "./problem";
 import type { SizeId } from "./sizes";
 import type { Spots } from "./spots";
@@ -10,7 +11,7 @@ export function propose(c: Circuit, sizes?: SizeId[], given: Spots = {}, split =
   const p = boardProblem(c);
   const made = (set?: SizeId[]) => {
     const placed = placeAll(p, set, given);
-    return layoutOf(p, placed.sizes, placed.spots, split);
+    return polish(p, placed.sizes, placed.spots, new Set(Object.keys(given)), split);
   };
   let best = made(sizes);
   // The smallest boards that take the parts may lack rails or holes for the wires: then the next larger ones.
