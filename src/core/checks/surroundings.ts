@@ -59,7 +59,7 @@ const cell: Rule = {
 
 /** Whether somebody must solder at a part before it can be wired. */
 const wantsIron = (i: Instance) =>
-  !i.inserted && ((i.part.board && !i.part.board.headersSoldered) || solderWork(i) !== null);
+  !i.inserted && ((i.part.board && !i.part.board.headersSoldered) || solderWork(i, false) !== null);
 
 const solder: Rule = {
   rule: "part.solder",

@@ -8,6 +8,7 @@ import { layOutHere } from "../build/loom/elk";
 import { loom, loomDrawing } from "../build";
 import { toSvg } from "../drawing";
 import fs from "node:fs";
+import { printPlan } from "./pdf/plan";
 import { unpackWoff } from "./pdf/woff";
 
 const hostile = '=cmd|"/c calc"!A0, "x"\n<script>alert(1)</script>';
@@ -99,5 +100,32 @@ describe("fonts", () => {
   it("leaves other bytes alone", () => {
     const other = new Uint8Array([0, 1, 0, 0, 5]);
     expect(unpackWoff(other)).toBe(other);
+  });
+});
+
+describe("the printed loom", () => {
+  it("lies on its side, and its smallest text is seven points however large it is", async () => {
+    const font = (w: number) =>
+      new Uint8Array(
+        fs.readFileSync(
+          `node_modules/@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-${w}-normal.woff`,
+        ),
+      );
+    const parts = Array.from({ length: 12 }, (_, i) => ({
+      ref: `M${i + 1}`,
+      part: `module/${["bme280", "hc-sr04", "pir"][i % 3]}`,
+    }));
+    const bytes = await printPlan(
+      circuitOf(planned([{ ref: "B1", part: "board/atmega2560-long" }, USB, ...parts]), catalogue),
+      {
+        text: font(400),
+        bold: font(700),
+      },
+    );
+    const { PDFDocument } = await import("pdf-lib");
+    const pages = (await PDFDocument.load(bytes)).getPages();
+    const lying = pages.filter((p) => p.getWidth() > p.getHeight());
+    expect(lying.length).toBeGreaterThan(1);
+    expect(pages.length).toBeGreaterThan(lying.length);
   });
 });

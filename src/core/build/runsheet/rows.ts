@@ -100,8 +100,9 @@ function placeWords(part: PlacedPart): string {
 function atParts(c: Circuit, layout: Layout | null): Draft[] {
   const places = new Map(layout?.parts.map((p) => [p.ref, placeWords(p)]));
   const all = [...c.netlist.expanded.instances.values()];
+  const soldered = houseRule(c.project, "firstBuild") === "solder";
   const solder = all.flatMap((i) => {
-    const work = i.inserted ? null : solderWork(i);
+    const work = i.inserted ? null : solderWork(i, soldered);
     return work ? [stepAt(`solder-${i.ref}`, "solder", "solder", i.ref, `${i.label}: ${work}`)] : [];
   });
   const turn = all.flatMap((i) => {

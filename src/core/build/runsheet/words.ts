@@ -27,9 +27,10 @@ export const CHECK: Record<PhaseId, string> = {
   source: "Every box above is ticked, and every check before power is done.",
 };
 
-/** The solder work that a part needs before it can be wired; none when it comes ready. */
-export function solderWork(i: Instance): string | null {
+/** The solder work that a part needs before it can be wired; none when it comes ready. Soldered at once, no pins go into pads: the wires do. */
+export function solderWork(i: Instance, soldered: boolean): string | null {
   const { solder, header } = i.part.body;
+  if (soldered && solder === "headers") return "no header pins: its wires go straight into its pads, each from the side away from the parts.";
   const n = i.part.pins.filter((p) => p.role !== "cable" && p.role !== "nc").length;
   const pins = header?.kind === "pads" && i.part.board ? n : (header?.pins ?? n);
   if (solder === "headers")

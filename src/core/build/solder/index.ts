@@ -43,10 +43,10 @@ const asSoldered = (c: Circuit): Circuit =>
       );
 
 /** Joints by what they are for: headers and legs of the parts, and wire ends that no screw, plug or socket takes. */
-function countJoints(c: Circuit): SolderBuild["joints"] {
+function countJoints(c: Circuit, atOnce: boolean): SolderBuild["joints"] {
   let [headers, legs, wires] = [0, 0, 0];
   for (const i of c.netlist.expanded.instances.values()) {
-    if (i.part.body.solder === "headers") headers += i.part.board ? pinsOf(i) : (i.part.body.header?.pins ?? pinsOf(i));
+    if (i.part.body.solder === "headers" && !atOnce) headers += i.part.board ? pinsOf(i) : (i.part.body.header?.pins ?? pinsOf(i));
     else if (i.part.body.header?.kind === "leads") legs += pinsOf(i);
   }
   // Screws, plugs and sockets take a wire as it is; everything else is soldered.
@@ -168,13 +168,15 @@ function connectorsOf(all: Instance[]): SolderBuild["connectors"] {
 export function solderBuild(c: Circuit): SolderBuild {
   const all = [...c.netlist.expanded.instances.values()];
   const soldered = asSoldered(c);
+  const atOnce = houseRule(c.project, "firstBuild") === "solder";
   return {
     carrier: carrierFor(all),
     cuts: cutList(soldered),
-    joints: countJoints(soldered),
+    joints: countJoints(soldered, atOnce),
     order: orderOf(all),
     strain: strainOf(c, all),
     clear: clearOf(c, all),
-    connectors: connectorsOf(all),
+    // What is soldered at once has no sockets; what was tried on a breadboard first is plugged into them.
+    connectors: atOnce ? [] : connectorsOf(all),
   };
 }

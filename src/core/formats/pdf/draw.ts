@@ -1,6 +1,6 @@
 import { degrees, rgb, type PDFFont } from "pdf-lib";
 import { patternOf, type Drawing, type Paint, type Shape } from "../../drawing";
-import { MARGIN, POINTS_PER_MM, newPage, printable, room, widthOf, type Sheet } from "./sheet";
+import { heading, MARGIN, POINTS_PER_MM, newPage, printable, room, turnPaper, widthOf, type Sheet } from "./sheet";
 
 const GREY: Record<Exclude<Paint, object>, number> = { ink: 0.1, soft: 0.35, line: 0.7, paper: 1, wash: 0.93 };
 /** Wires are ink on paper: their pattern and name tell them apart. */
@@ -68,6 +68,47 @@ export function drawFitting(s: Sheet, d: Drawing): void {
   const scale = scaleFor(room(s));
   draw(s, d, MARGIN + (width - d.width * scale) / 2, s.y, scale);
   s.y -= d.height * scale + 8;
+}
+
+/** The smallest type that is read on paper without a glass, points; how much two sheets of a drawing share, drawing units. */
+const LEAST_PT = 7;
+const SHARED = 60;
+/** Room for the heading, and the largest scale of a small drawing, points. */
+const HEAD = 48;
+const MOST_SCALE = 1.2;
+
+/**
+ * Draws a wide drawing across lying pages, so large that its smallest text can be read: on one page where that is enough, else on
+ * several that share a strip at their edges. `title` stands on each; `least`: height of the smallest text, drawing units.
+ */
+export function drawAcross(s: Sheet, d: Drawing, title: string, why: string, least: number): void {
+  turnPaper(s);
+  const [paperW, paperH] = s.size;
+  const [w, h] = [paperW - 2 * MARGIN, paperH - 2 * MARGIN - HEAD];
+  const fit = Math.min(w / d.width, h / d.height, MOST_SCALE);
+  const scale = Math.max(fit, LEAST_PT / least);
+  const [across, down] = [w / scale, h / scale];
+  const count = (whole: number, part: number) =>
+    whole <= part + 1e-6 ? 1 : Math.ceil((whole - SHARED) / (part - SHARED));
+  const [columns, rows] = [count(d.width, across), count(d.height, down)];
+  // Even steps: no sheet with a sliver on it. What fits stands in the middle.
+  const start = (whole: number, part: number, n: number, i: number) =>
+    n > 1 ? (i * (whole - part)) / (n - 1) : (whole - part) / 2;
+  const white = (x: number, y: number, width: number, height: number) =>
+    s.page.drawRectangle({ x, y, width, height, color: rgb(1, 1, 1) });
+  for (let j = 0; j < rows; j++)
+    for (let i = 0; i < columns; i++) {
+      newPage(s);
+      const top = paperH - MARGIN - HEAD;
+      const y = rows > 1 ? start(d.height, down, rows, j) : 0;
+      draw(s, d, MARGIN - start(d.width, across, columns, i) * scale, top + y * scale, scale);
+      // What belongs to the next sheet does not run under heading and foot.
+      if (rows > 1) white(0, top + 4, paperW, MARGIN + HEAD);
+      white(0, 0, paperW, MARGIN - 4);
+      s.y = paperH - MARGIN;
+      heading(s, title + (rows * columns > 1 ? `, sheet ${j * columns + i + 1} of ${rows * columns}` : ""), why);
+    }
+  turnPaper(s);
 }
 
 /** Draws in true size, in the middle; false where the paper is too small for it, and then nothing is drawn. */

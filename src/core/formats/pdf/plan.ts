@@ -26,7 +26,7 @@ import { layOutHere } from "../../build/loom/elk";
 import { cautions } from "../cautions";
 import { fingerprint } from "../../project";
 import { openNeeds } from "../open";
-import { drawFitting } from "./draw";
+import { drawAcross, drawFitting } from "./draw";
 import { questionsFor } from "./lesson";
 import {
   closeSheet,
@@ -78,6 +78,9 @@ function cover(s: Sheet, c: Circuit, variant: string): void {
   heading(s, "Take care");
   for (const t of cautions(c)) say(s, t, { indent: 8 });
 }
+
+/** The smallest text of the loom drawing, in its units. */
+const SMALLEST = 7.5;
 
 /** Where a wire's end is: its pin or hole first, then in words. */
 const place = (end: string, hole: string, words: string) =>
@@ -259,9 +262,8 @@ export async function printPlan(c: Circuit, fonts: Fonts, o: PrintOptions = {}):
   const learner = variant === "learner";
   cover(s, c, variant);
   if (c.netlist.expanded.instances.size) {
-    newPage(s);
-    heading(s, "Loom", "Square pin: pin 1. Double bar: the wire goes to the rail or splice that is named.");
-    drawFitting(s, loomDrawing(await loom(c, layOutHere)));
+    const why = "Square pin: pin 1. Double bar: the wire goes to the rail or splice that is named.";
+    drawAcross(s, loomDrawing(await loom(c, layOutHere)), "Loom", why, SMALLEST);
   }
   const layout = layoutInProject(c);
   if (layout) {

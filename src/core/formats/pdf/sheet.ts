@@ -32,6 +32,11 @@ export function newPage(s: Sheet): void {
   s.y = s.size[1] - MARGIN;
 }
 
+/** Pages from here on lie the other way round. */
+export function turnPaper(s: Sheet): void {
+  s.size = [s.size[1], s.size[0]];
+}
+
 /** An empty document with fonts in it. A fixed date keeps the same plan byte-identical. */
 export async function openSheet(title: string, fonts: Fonts, paper: Paper): Promise<Sheet> {
   const doc = await PDFDocument.create();
@@ -58,7 +63,7 @@ export async function closeSheet(s: Sheet, foot: string, plan: string): Promise<
   const pages = s.doc.getPages();
   pages.forEach((page, i) => {
     const number = `plan ${plan}   ${i + 1} / ${pages.length}`;
-    const x = s.size[0] - MARGIN - s.text.widthOfTextAtSize(number, 8);
+    const x = page.getWidth() - MARGIN - s.text.widthOfTextAtSize(number, 8);
     page.drawText(number, { x, y: 22, size: 8, font: s.text, color: INK });
     page.drawText(printable(s, foot).slice(0, 90), { x: MARGIN, y: 22, size: 8, font: s.text, color: SOFT });
   });

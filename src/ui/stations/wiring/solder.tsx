@@ -96,14 +96,18 @@ export function Solder() {
               ))}
             </tbody>
           </table>
-          <h2 className="mt-4 font-bold">Strips and connectors that match</h2>
-          <ul>
-            {b.connectors.map((x, i) => (
-              <li key={i} className="border-b border-line py-1">
-                {x.of}: {x.what}
-              </li>
-            ))}
-          </ul>
+          {b.connectors.length > 0 && (
+            <>
+              <h2 className="mt-4 font-bold">Strips and connectors that match</h2>
+              <ul>
+                {b.connectors.map((x, i) => (
+                  <li key={i} className="border-b border-line py-1">
+                    {x.of}: {x.what}
+                  </li>
+                ))}
+              </ul>
+            </>
+          )}
         </div>
       </div>
     </div>
