@@ -304,4 +304,32 @@ export const levelCases: Case[] = [
         [CABLE, ["M1.VCC", "B1.VBUS"], ["M1.GND", "B1.GND"], ["M1.TRIG", "B1.GP6"], ["M1.ECHO", "B1.GP7"]],
       ),
   },
+  {
+    rule: "level.backfeed",
+    severity: "risk",
+    says: "a bus that a display on its own adapter pulls to 5 V, at a pin that stands it only while its chip is powered",
+    bad: () =>
+      make(
+        [
+          { ref: "B1", part: "board/rp2350-forty" },
+          { ref: "S2", part: "supply/adapter-5v-2a" },
+          { ref: "S3", part: "supply/lipo-1s" },
+          part("M1", "module/lcd1602-i2c"),
+        ],
+        [
+          ["S3.+", "B1.VSYS"],
+          ["S3.-", "B1.GND"],
+          ["M1.VCC", "S2.5V"],
+          ["S2.GND", "B1.GND"],
+          ["M1.GND", "B1.GND"],
+          ["M1.SDA", "B1.GP4"],
+          ["M1.SCL", "B1.GP5"],
+        ],
+      ),
+    near: () =>
+      make(
+        [{ ref: "B1", part: "board/rp2350-forty" }, USB, part("M1", "module/lcd1602-i2c")],
+        [CABLE, ["M1.VCC", "B1.VBUS"], ["M1.GND", "B1.GND"], ["M1.SDA", "B1.GP4"], ["M1.SCL", "B1.GP5"]],
+      ),
+  },
 ];
