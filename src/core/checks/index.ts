@@ -2,7 +2,7 @@
 export { findings, RULES } from "./registry";
 export * from "./types";
 export { brightnessCap } from "./power";
-export { backfeeds, type Backfeed } from "./levels";
+export { backfeeds, type Backfeed } from "./rules/level-backfeed";
 export { bootStates, type BootState } from "./boot";
 export { verdict, type Verdict } from "./verdict";
 export { findingKey, holdsUp, triedFindings } from "./tried";
