@@ -19,7 +19,7 @@ const SENSORS = [
 ];
 
 /** A bench full: 40 parts and about 120 wires on the largest board. */
-function full() {
+export function full() {
   const many = (letter: string, id: string, n: number) =>
     Array.from({ length: n }, (_, i) => ({ ref: `${letter}${i + 1}`, part: id }));
   return assign(

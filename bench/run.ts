@@ -18,6 +18,7 @@ import { huntRows } from "./hunt";
 import { latticeRows } from "./lattice";
 import { ruleRows } from "./rules";
 import { solverRows } from "./solver";
+import { wireRows } from "./wires";
 import { wiringRows } from "./wiring";
 
 const catalogue = shippedCatalogue();
@@ -59,6 +60,7 @@ async function main() {
   huntRows(row, Number(process.env.HUNT ?? 200));
   await latticeRows(row);
   await wiringRows(row);
+  await wireRows(row);
   const out = fs.mkdtempSync(path.join(os.tmpdir(), "lattice-bench-"));
   const t = performance.now();
   execFileSync(process.execPath, [

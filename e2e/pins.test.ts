@@ -61,6 +61,7 @@ describe("the lattice", () => {
     await open(page, "Tilt lamp", parts, "pins");
     await page.getByRole("button", { name: "Plan open pins" }).click();
     await chosen(page, "D1.A").waitFor();
+    await page.getByLabel("Name of the plan").fill("first bench");
     await page.getByRole("button", { name: "Save this plan" }).click();
     const diff = page.getByTestId("plan-diff");
     await diff.getByText("no wire moves").waitFor();

@@ -15,6 +15,8 @@ export interface RevisionRow {
   at: string;
   /** Somebody wired after this version, or saved its plan: a bench may look like it. */
   kept: "wired" | "saved" | null;
+  /** What the person called the plan that was saved with it. */
+  name: string | null;
 }
 
 const KEPT_REVISIONS = 200;
@@ -100,15 +102,23 @@ export function listRevisions(db: Db, id: string): RevisionRow[] {
   const list = db
     .prepare(
       `SELECT version, summary, at, json_array_length(document, '$.bench') AS marks,
-        json_extract(document, '$.savedPlan.at') AS saved
+        json_extract(document, '$.savedPlan.at') AS saved,
+        json_extract(document, '$.savedPlan.name') AS name
       FROM revisions WHERE project_id = ? ORDER BY version DESC`,
     )
-    .all(id) as { version: number; summary: string; at: string; marks: number | null; saved: string | null }[];
-  return list.map(({ marks, saved, ...row }, i) => {
+    .all(id) as {
+    version: number;
+    summary: string;
+    at: string;
+    marks: number | null;
+    saved: string | null;
+    name: string | null;
+  }[];
+  return list.map(({ marks, saved, name, ...row }, i) => {
     // Marks are carried on from version to version: those that came here were made on this one.
     const before = list[i + 1];
     const kept = (marks ?? 0) > (before?.marks ?? 0) ? "wired" : saved && saved !== before?.saved ? "saved" : null;
-    return { ...row, kept };
+    return { ...row, kept, name: kept === "saved" ? name : null };
   });
 }
 

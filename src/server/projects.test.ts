@@ -70,9 +70,12 @@ describe("stored projects", () => {
     expect(after.status === 200 && after.body.map((r) => r.version)).toEqual([5, 4, 1]);
     // Only the version on which the ticks were made counts as wired; a saved plan is kept as well.
     expect(after.status === 200 && after.body.map((r) => r.kept)).toEqual([null, "wired", null]);
-    expect(save(5, { savedPlan: { at: "2026-02-02", links: [] } }, "save the plan").status).toBe(200);
+    expect(save(5, { savedPlan: { at: "2026-02-02", name: "first bench", links: [] } }, "save the plan").status).toBe(
+      200,
+    );
     const plan = api.revisions(id);
     expect(plan.status === 200 && plan.body.map((r) => r.kept)).toEqual(["saved", null, "wired", null]);
+    expect(plan.status === 200 && plan.body[0]!.name).toBe("first bench");
   });
   it("refuse documents that are not sound, whole", () => {
     const before = api.list().length;

@@ -75,7 +75,7 @@ const BaseEdit = z.discriminatedUnion("type", [
   }),
   z.strictObject({ type: z.literal("moveLink"), end: z.string(), from: z.string(), to: z.string() }),
   z.strictObject({ type: z.literal("setPlan"), parts: ProjectSchema.shape.parts, links: ProjectSchema.shape.links }),
-  z.strictObject({ type: z.literal("savePlan"), at: z.string().max(40) }),
+  z.strictObject({ type: z.literal("savePlan"), at: z.string().max(40), name: z.string().max(60).optional() }),
   z.strictObject({ type: z.literal("setHost"), ref: z.string(), host: z.string() }),
   z.strictObject({ type: z.literal("setWanted"), ref: z.string(), pin: z.string().max(20), wanted: z.boolean() }),
   z.strictObject({ type: z.literal("setSoftware"), ref: z.string(), group: z.string().max(40), software: z.boolean() }),
@@ -223,7 +223,7 @@ const HANDLERS: Handlers = {
     }),
   }),
   setPlan: (p, e) => ({ ...p, parts: e.parts, links: e.links }),
-  savePlan: (p, e) => ({ ...p, savedPlan: { at: e.at, links: p.links } }),
+  savePlan: (p, e) => ({ ...p, savedPlan: { at: e.at, ...(e.name && { name: e.name }), links: p.links } }),
   // Wires to the old host's pins mean nothing on the new one.
   setHost: (p, e, c) => {
     const partOf = partLookup(p, c);
@@ -354,7 +354,7 @@ const SAYS: { [T in BasicEdit["type"]]: (e: Extract<BasicEdit, { type: T }>) => 
   setLink: (e) =>
     `wire ${e.from} to ${e.to}: ${e.cm ? `${e.cm} cm ` : ""}${e.awg ? `${e.awg} AWG ` : ""}${e.colour ?? ""}`.trim(),
   setPlan: () => "plan the pins",
-  savePlan: () => "save the plan to compare with",
+  savePlan: (e) => (e.name ? `save the plan "${e.name}"` : "save the plan to compare with"),
   setHost: (e) => `${e.ref} on ${e.host}`,
   setWanted: (e) => `${e.wanted ? "wire" : "leave"} ${e.ref}.${e.pin}`,
   setSoftware: (e) => `${e.ref} ${e.group} ${e.software ? "in software" : "by a controller only"}`,

@@ -185,7 +185,9 @@ export const ProjectSchema = z.strictObject({
   customParts: z.array(PartSchema).max(100).default([]),
   drawer: DrawerSchema.default(emptyDrawer),
   /** The plan that changes are compared with: what is wired on the bench, or was printed. */
-  savedPlan: z.strictObject({ at: z.string().max(40), links: z.array(LinkSchema).max(2000) }).optional(),
+  savedPlan: z
+    .strictObject({ at: z.string().max(40), name: z.string().max(60).optional(), links: z.array(LinkSchema).max(2000) })
+    .optional(),
   /** Where the person put the boxes of the loom drawing: by reference, loose parts of the plan included. */
   drawing: z.strictObject({ loom: z.record(z.string().max(20), BoxPlaceSchema) }).optional(),
   /** For how many benches to lay parts out, and what to add of each kind, in per cent. */

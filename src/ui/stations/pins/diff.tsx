@@ -1,4 +1,5 @@
 "use client";
+import { useState } from "react";
 import { useProject } from "@/ui/state/project";
 
 const short = (end: string | null, host: string | undefined) =>
@@ -8,7 +9,12 @@ const short = (end: string | null, host: string | undefined) =>
 export function Diff() {
   const { view, project, edit } = useProject();
   const saved = project.savedPlan;
-  const save = () => void edit({ type: "savePlan", at: new Date().toISOString() });
+  const [name, setName] = useState("");
+  const save = () => {
+    const called = name.trim().slice(0, 60);
+    void edit({ type: "savePlan", at: new Date().toISOString(), ...(called && { name: called }) });
+    setName("");
+  };
   const host = view.lattices[0]?.host;
   const list = view.diff ?? [];
   const moved = list.filter((m) => m.from && m.to).length;
@@ -23,7 +29,7 @@ export function Diff() {
     <div className="mt-2 flex flex-wrap items-baseline gap-x-3 gap-y-1 text-sm" data-testid="plan-diff">
       {saved ? (
         <span>
-          Against the plan saved{" "}
+          Against the plan {saved.name && <strong>{saved.name} </strong>}saved{" "}
           {new Date(saved.at).toLocaleString("en-GB", { dateStyle: "medium", timeStyle: "short" })}:{" "}
           <strong>{counts.length ? counts.join(", ") : "no wire moves"}</strong>
         </span>
@@ -42,9 +48,23 @@ export function Diff() {
         </span>
       )}
       {(!saved || list.length > 0) && view.lattices.length > 0 && (
-        <button className="quiet" onClick={save}>
-          {saved ? "Save this plan instead" : "Save this plan"}
-        </button>
+        <span className="inline-flex items-baseline gap-2">
+          <button className="quiet" onClick={save}>
+            {saved ? "Save this plan instead" : "Save this plan"}
+          </button>
+          <label>
+            as{" "}
+            <input
+              className="w-40"
+              value={name}
+              maxLength={60}
+              placeholder="a name, if you like"
+              aria-label="Name of the plan"
+              onChange={(e) => setName(e.target.value)}
+              onKeyDown={(e) => e.key === "Enter" && save()}
+            />
+          </label>
+        </span>
       )}
     </div>
   );

@@ -14,6 +14,7 @@ interface Revision {
   summary: string;
   at: string;
   kept: "wired" | "saved" | null;
+  name: string | null;
 }
 
 function Wires({ title, rows, none }: { title: string; rows: RunRow[]; none: string }) {
@@ -114,7 +115,8 @@ export function Compare() {
     .filter((r) => r.version !== version && r.kept)
     .map((r) => (
       <option key={r.version} value={r.version}>
-        version {r.version}, {r.kept === "wired" ? "wired" : "plan saved"}, after: {r.summary || "import"}
+        version {r.version}, {r.kept === "wired" ? "wired" : r.name ? `saved as ${r.name}` : "plan saved"}, after:{" "}
+        {r.summary || "import"}
       </option>
     ));
   return (
@@ -124,7 +126,10 @@ export function Compare() {
         <select value={from} onChange={(e) => setFrom(e.target.value)} aria-label="Version to compare with">
           <option value="">choose a version…</option>
           {project.savedPlan && (
-            <option value="saved">the plan saved on {new Date(project.savedPlan.at).toLocaleString()}</option>
+            <option value="saved">
+              {project.savedPlan.name ? `the plan ${project.savedPlan.name},` : "the plan"} saved on{" "}
+              {new Date(project.savedPlan.at).toLocaleString()}
+            </option>
           )}
           {older}
         </select>
