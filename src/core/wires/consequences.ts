@@ -1,5 +1,5 @@
 import { findings, verdict, type Finding } from "../checks";
-import { circuitOf } from "../circuit";
+import { circuitOf, type Circuit } from "../circuit";
 import type { Net } from "../circuit/netlist";
 import type { Catalogue } from "../parts/catalogue";
 import { applyEdit, type BasicEdit, type Project } from "../project";
@@ -39,10 +39,19 @@ const key = (f: Finding) =>
   `${f.rule}|${[...new Set(f.at.map((x) => x.split(".")[0]))].sort().join("|")}|${f.severity}`;
 const short = ({ rule, severity, message }: Finding) => ({ rule, severity, message });
 
+const memo = new WeakMap<Circuit, Finding[]>();
+
+/** The findings of the project as it stands: asked for with every key that is typed, worked out once. */
+function standing(c: Circuit): Finding[] {
+  const known = memo.get(c) ?? findings(c);
+  memo.set(c, known);
+  return known;
+}
+
 /** The difference between two states of a project, as far as wires go. */
 export function between(before: Project, after: Project, catalogue: Catalogue): Consequences {
   const [a, b] = [circuitOf(before, catalogue), circuitOf(after, catalogue)];
-  const [x, y] = [findings(a), findings(b)];
+  const [x, y] = [standing(a), findings(b)];
   const [had, has] = [new Set(x.map(key)), new Set(y.map(key))];
   const needs = (c: typeof a) =>
     new Map(c.netlist.bindings.map((n) => [`${n.ref}.${n.pin}`, `${n.host}.${n.hostPin}`]));
