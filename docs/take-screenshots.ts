@@ -97,7 +97,9 @@ const SHOTS: Shot[] = [
     station: "wiring",
     async go(page) {
       await page.getByTestId("loom").waitFor();
-      await page.getByTestId("run-row").filter({ hasText: "SDA" }).getByRole("button").click();
+      await page.getByTestId("run-row").filter({ hasText: "SDA" }).first().getByRole("button").click();
+      // The drawing goes to the wire.
+      await page.waitForTimeout(600);
     },
   },
   {

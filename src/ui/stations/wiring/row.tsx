@@ -9,7 +9,9 @@ export const isWork = (r: RunRow) => r.kind === "look" || r.kind === "solder" ||
 export const wireWords = (r: RunRow) =>
   r.kind === "cable"
     ? "cable"
-    : `${r.length_cm} cm, ${r.endA} to ${r.endB}${r.awg && r.awg < 26 ? `, ${r.awg} AWG` : ""}`;
+    : r.kind === "leg"
+      ? "its own leg, no wire"
+      : `${r.length_cm} cm, ${r.endA} to ${r.endB}${r.awg && r.awg < 26 ? `, ${r.awg} AWG` : ""}`;
 
 /** One step of the run sheet: a large tick, what goes where, and, when it is the current one, why and what to check. */
 export function Row({
