@@ -1,3 +1,4 @@
+import { keptPlaced } from "../core/build";
 import type { Project } from "../core/project";
 import { catalogue } from "./loading";
 import { makeView, type View } from "./view";
@@ -9,5 +10,10 @@ export interface Step {
   says: string;
 }
 
-/** The project as it now is, with its view; `says` is what was done, for the undo list. */
-export const step = (project: Project, says: string): Step => ({ project, view: makeView(project, catalogue), says });
+/**
+ * The project as it now is, its planned placement kept up with it, with its view; `says` is what was done, for the undo list.
+ */
+export function step(changed: Project, says: string): Step {
+  const project = keptPlaced(changed, catalogue);
+  return { project, view: makeView(project, catalogue), says };
+}

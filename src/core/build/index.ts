@@ -7,6 +7,7 @@ export * from "./position";
 export * from "./addresses";
 export * from "./lists";
 export * from "./breadboard";
+export * from "./placed";
 export * from "./names";
 export * from "./compare";
 export * from "./labels";

@@ -19,6 +19,8 @@ const SETS = [undefined, ["830"], ["400", "400"], ["830", "400"], ["170", "830"]
 interface Built {
   project: Project;
   how: string;
+  /** The boards were chosen freely: then everything must find its place. */
+  free: boolean;
 }
 
 /** A random list by seed, under a random house rule, on breadboards or without. */
@@ -34,13 +36,14 @@ function random(seed: number): Built {
   const sharing = (["rails", "daisy-chain", "splice"] as const)[int(3)]!;
   const firstBuild = (["breadboard", "breadboard", "solder"] as const)[int(3)]!;
   const project = planned(parts, { houseRules: { sharing, firstBuild } });
-  if (firstBuild === "solder" || roll() < 0.3) return { project, how: `${sharing}, ${firstBuild}` };
+  if (firstBuild === "solder" || roll() < 0.3) return { project, how: `${sharing}, ${firstBuild}`, free: false };
   const split = roll() < 0.6;
   const boards = SETS[int(SETS.length)];
   const l = propose(circuitOf(project, catalogue), boards && [...boards], {}, split);
   return {
     project: { ...project, breadboard: { boards: [...l.sizes], at: l.spots, split } },
     how: `${sharing}, on ${l.sizes.join(" and ")}${split ? ", rails split" : ""}`,
+    free: !boards,
   };
 }
 
@@ -71,7 +74,7 @@ describe("a builder with nothing but the files", () => {
   it.each(Array.from({ length: process.env.ALL ? 400 : 40 }, (_, i) => i + 1))(
     "builds plan %i as it was planned",
     (seed) => {
-      const { project, how } = random(seed);
+      const { project, how, free } = random(seed);
       const c = circuitOf(project, catalogue);
       const boards = project.breadboard?.boards ?? [];
       const split = project.breadboard?.split ?? true;
@@ -121,6 +124,11 @@ describe("a builder with nothing but the files", () => {
       const cables = new Set(wires.filter((w) => w.kind === "cable").flatMap((w) => [w.from!, w.to!]));
       const owner = new Map<string, string>();
       const told = project.breadboard ? findings(c).filter((f) => f.rule === "breadboard.open") : [];
+      const faults = free ? findings(c).filter((f) => f.rule.startsWith("breadboard.")) : [];
+      expect(
+        faults.map((f) => f.message),
+        how,
+      ).toEqual([]);
       for (const n of nets) {
         const ends = n.ends.filter((e) => wired.has(e) && !cables.has(e));
         const roots = new Set(ends.map((e) => metal.root(e)));

@@ -199,7 +199,7 @@ function prepared(project: Project, catalogue: Catalogue, before: Before) {
     return whole ? asItIs : { ...asItIs, clash: a.clash ?? "no assignment exists" };
   }
   const planned = a.project.links.length - project.links.length;
-  return { project: placedAsBuilt(project, a.project, catalogue), leftOpen: a.leftOpen, clash: null, planned };
+  return { project: placedAsBuilt(a.project, catalogue), leftOpen: a.leftOpen, clash: null, planned };
 }
 
 /**

@@ -274,7 +274,8 @@ const HANDLERS: Handlers = {
   moveOnBoard: (p, e) => {
     if (!p.breadboard) return p;
     const others = without(p.breadboard.at, e.ref);
-    return { ...p, breadboard: { ...p.breadboard, at: e.spot ? { ...others, [e.ref]: e.spot } : others } };
+    const { by: _planned, ...mine } = p.breadboard;
+    return { ...p, breadboard: { ...mine, at: e.spot ? { ...others, [e.ref]: e.spot } : others } };
   },
   // Pins of another board mean other things, so only cables survive the change.
   changePart: (p, e, c) => {

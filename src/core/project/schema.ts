@@ -133,6 +133,8 @@ export const BreadboardSchema = z.strictObject({
   /** Whether the rails of the large board are broken in the middle; taken as broken when absent. */
   split: z.boolean().optional(),
   at: z.record(z.string().max(20), SpotSchema),
+  /** Made by the planner, and kept up by it as parts come and go; a person who moves anything takes it over. */
+  by: z.literal("plan").optional(),
 });
 
 /** Who made a wire: the planner, a person, a fix of a finding. Unsaid, as in files from elsewhere: a person. */
@@ -194,7 +196,7 @@ export const ProjectSchema = z.strictObject({
   kit: KitSchema.optional(),
   /** The box that the build goes into: inner size, and where on its front parts are, in millimetres from the upper left. */
   box: BoxSchema.optional(),
-  /** Where parts stand on breadboards, when the person has taken a placement over. */
+  /** Where parts stand on breadboards, as planned or as the person has taken it over. */
   breadboard: BreadboardSchema.optional(),
   code: z.record(z.string().max(40), z.record(z.string().max(60), z.string().max(100_000))).default({}),
   bench: z.array(BenchEntrySchema).max(5000).default([]),

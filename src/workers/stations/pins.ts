@@ -107,7 +107,7 @@ export const pinsApi = {
     for (const x of a.costBy) by.set(x.reason, (by.get(x.reason) ?? 0) + x.cost);
     const { status, clash, core, ms, cost, leftOpen, added } = a;
     return {
-      ...step(isPlanned(a) ? placedAsBuilt(project, a.project, catalogue) : a.project, "plan the pins"),
+      ...step(isPlanned(a) ? placedAsBuilt(a.project, catalogue) : a.project, "plan the pins"),
       status,
       clash,
       core,

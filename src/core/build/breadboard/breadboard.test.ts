@@ -93,7 +93,7 @@ describe.each(PROJECTS)("placement of %s", (_name, project) => {
         const spot = l.spots[i.ref]!;
         const at = seat(i, spot, l.sizes)!;
         return at.cells.flatMap((cell) =>
-          [...at.covers[cell.half], ...(cell.covered ? [cell.letter] : [])].map((letter) =>
+          [...(cell.alone ? "" : at.covers[cell.half]), ...(cell.covered ? [cell.letter] : [])].map((letter) =>
             holeName({ kind: "row", board: spot.board, letter, row: cell.row }),
           ),
         );

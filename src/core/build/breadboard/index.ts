@@ -4,7 +4,6 @@ export * from "./layout";
 export { breadboardDrawing } from "./shapes";
 export { boardProblem, type BoardProblem } from "./problem";
 export { placeAll, placeOne, type Placed } from "./place";
-export { placedAsBuilt, standsOnBoards } from "./auto";
 export { footprintOf, type Footprint } from "./footprints";
 
 export { layoutInProject, propose } from "./propose";

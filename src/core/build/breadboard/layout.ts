@@ -105,7 +105,7 @@ function fill(p: BoardProblem, sizes: SizeId[], spots: Spots) {
   for (const { spot, at } of seated)
     for (const cell of at.cells) {
       const r = rowAt(spot.board, cell.half, cell.row);
-      r.free = r.free.filter((l) => !at.covers[cell.half].includes(l));
+      r.free = r.free.filter((l) => cell.alone || !at.covers[cell.half].includes(l));
     }
   for (const { item, spot, at } of seated) {
     const part: PlacedPart = {

@@ -1,5 +1,5 @@
 import type { BoardNet, BoardProblem, Item } from "./problem";
-import { seat, type Rect, type Seat, type Spot } from "./spots";
+import { seat, takenBy, type Rect, type Seat, type Spot } from "./spots";
 import { BOARD_STEP, LETTERS, SIZES, type Half, type SizeId } from "./sizes";
 
 /** A jumper costs its length and the trouble of laying it, in pitches. */
@@ -155,7 +155,7 @@ export class Occupancy {
     for (const cell of at.cells) {
       const s = this.strip(spot.board, cell.half, cell.row);
       const net = this.netIndex(item, cell.pin);
-      const mine = bit(cell.letter) | bits(at.covers[cell.half]);
+      const mine = bits(takenBy(at, cell));
       if (this.gone[s]! & mine) return false;
       if (cell.covered) {
         // A row that loses its last free hole could not be wired any more.
@@ -181,7 +181,7 @@ export class Occupancy {
     for (const cell of at.cells) {
       const s = this.strip(spot.board, cell.half, cell.row);
       const net = this.netIndex(item, cell.pin);
-      this.gone[s]! |= bit(cell.letter) | bits(at.covers[cell.half]);
+      this.gone[s]! |= bits(takenBy(at, cell));
       if (cell.covered) continue;
       this.net[s] = net;
       this.pins[s]!++;
@@ -203,7 +203,7 @@ export class Occupancy {
     for (const cell of at.cells) {
       const s = this.strip(spot.board, cell.half, cell.row);
       const net = this.netIndex(item, cell.pin);
-      this.gone[s]! &= ~(bit(cell.letter) | bits(at.covers[cell.half]));
+      this.gone[s]! &= ~bits(takenBy(at, cell));
       if (cell.covered) continue;
       if (--this.pins[s]! === 0) this.net[s] = FREE;
       if (net >= 0 && this.isWired(item, cell.pin)) {

@@ -22,6 +22,8 @@ export interface Cell {
   letter: string;
   /** No leg stands there: the hole is only covered, and its row stays free. */
   covered?: boolean;
+  /** Only this hole, not what the part covers in the rows of its legs: an outline that reaches further. */
+  alone?: boolean;
 }
 export interface Rect {
   x1: number;
@@ -219,10 +221,13 @@ function hidden(at: Seat, body: Rect, spot: Spot, rows: number): Cell[] {
         const x = from + LETTER_X[letter]!;
         if (x <= body.x1 + 0.01 || x >= body.x2 - 0.01 || own.has(`${row} ${letter}`)) continue;
         if (mine.has(`${half} ${row}`) && at.covers[half].includes(letter)) continue;
-        out.push({ pin: null, half, row, letter, covered: true });
+        out.push({ pin: null, half, row, letter, covered: true, alone: true });
       }
   return out;
 }
+
+/** All letters of its row that a cell takes away from others, its own included. */
+export const takenBy = (at: Seat, cell: Cell): string => cell.letter + (cell.alone ? "" : at.covers[cell.half]);
 
 const seats = new WeakMap<Item, Map<string, Seat | null>>();
 
