@@ -1,5 +1,5 @@
 import type { Drawing, Shape } from "../../drawing";
-import type { Loom, LoomBox, LoomPin, LoomTag } from "./types";
+import { SMALLEST_TEXT, type Loom, type LoomBox, type LoomPin, type LoomTag } from "./types";
 
 function pinShapes(p: LoomPin): Shape[] {
   const out = p.side === "left" ? 6 : -6;
@@ -50,8 +50,8 @@ function boxShapes(b: LoomBox): Shape[] {
       of: b.ref,
     },
     ...(b.inline
-      ? [line(b.ref, 11, 8.5, { bold: true }), line(b.name, b.h - 4, 7.5)]
-      : [line(b.title, 13, 11, { bold: true }), line(b.name, 24, 7.5, { fill: "soft" })]),
+      ? [line(b.ref, 11, 8.5, { bold: true }), line(b.name, b.h - 4, SMALLEST_TEXT)]
+      : [line(b.title, 13, 11, { bold: true }), line(b.name, 24, SMALLEST_TEXT, { fill: "soft" })]),
     ...b.pins.flatMap(pinShapes),
   ];
 }

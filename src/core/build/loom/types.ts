@@ -1,4 +1,7 @@
 /** Geometry of the loom drawing, in drawing units: what the screen, the SVG and the printed plan draw. */
+/** Height of the smallest text of the drawing, units: what must be readable decides how large it is shown and printed. */
+export const SMALLEST_TEXT = 7.5;
+
 export type Side = "left" | "right";
 export type BoxKind = "board" | "part" | "companion" | "supply";
 

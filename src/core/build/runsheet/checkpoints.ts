@@ -1,6 +1,5 @@
 import type { Circuit } from "../../circuit";
-import type { Net } from "../../circuit/netlist";
-import { separateGrounds } from "../../circuit/netlist";
+import { separateGrounds, type Instance, type Net } from "../../circuit/netlist";
 import { formatOhm, formatV } from "../../quantity";
 import { joinEnd } from "../../project";
 import { benchName } from "../names";
@@ -105,8 +104,9 @@ function neighbours(c: Circuit, kinds: readonly Net["kind"][]): string[] {
   return pairs.length ? [`Neighbours that must not beep: ${few(pairs)}.`] : [];
 }
 
-/** Sources that nobody can switch off: with their last wire the build is live. */
-export const staysOn = (id: string): boolean => /^supply\/(aa|battery|li-ion|lipo)/.test(id);
+/** Cells: nobody can switch them off, with their last wire the build is live. */
+export const staysOn = (i: Instance | undefined): boolean =>
+  i !== undefined && isSupply(i) && Object.values(i.part.supplies).some((s) => s.source?.capacity_mAh !== undefined);
 
 function sources(c: Circuit): Checkpoint[] {
   return [...c.netlist.expanded.instances.values()].flatMap((i): Checkpoint[] => {
@@ -114,7 +114,7 @@ function sources(c: Circuit): Checkpoint[] {
     const V = pin && c.netlist.netOf(`${i.ref}.${pin.label}`).V;
     const wired = pin && c.netlist.wires.some((w) => !w.cable && [w.from, w.to].some((e) => e.ref === i.ref));
     if (!isSupply(i) || !pin || !V || !wired) return [];
-    const late = staysOn(i.part.id) ? " It can't be switched off: it is joined last of all." : "";
+    const late = staysOn(i) ? " It can't be switched off: it is joined last of all." : "";
     return [
       {
         id: `check-${i.ref}`,

@@ -248,7 +248,7 @@ function makeRows(c: Circuit): RunRow[] {
   const sources = [...laid.filter((r) => r.phase === "source"), ...cables];
   const others = laid.filter((r) => r.phase !== "source");
   // What stays on from its last wire comes after what can be plugged in or switched.
-  const live = (r: Draft) => [r.from, r.to].some((e) => staysOn(c.netlist.instance(splitEnd(e).ref)?.part.id ?? ""));
+  const live = (r: Draft) => [r.from, r.to].some((e) => staysOn(c.netlist.instance(splitEnd(e).ref)));
   const first = sources.filter((r) => !live(r));
   const last = sources.filter(live);
   const points = checkpoints(c, new Set([...others, ...sources].map((r) => r.phase)));

@@ -14,6 +14,7 @@ import {
   layoutInProject,
   loom,
   loomDrawing,
+  SMALLEST_TEXT,
   partsList,
   PHASES,
   pinWords,
@@ -78,9 +79,6 @@ function cover(s: Sheet, c: Circuit, variant: string): void {
   heading(s, "Take care");
   for (const t of cautions(c)) say(s, t, { indent: 8 });
 }
-
-/** The smallest text of the loom drawing, in its units. */
-const SMALLEST = 7.5;
 
 /** Where a wire's end is: its pin or hole first, then in words. */
 const place = (end: string, hole: string, words: string) =>
@@ -263,7 +261,7 @@ export async function printPlan(c: Circuit, fonts: Fonts, o: PrintOptions = {}):
   cover(s, c, variant);
   if (c.netlist.expanded.instances.size) {
     const why = "Square pin: pin 1. Double bar: the wire goes to the rail or splice that is named.";
-    drawAcross(s, loomDrawing(await loom(c, layOutHere)), "Loom", why, SMALLEST);
+    drawAcross(s, loomDrawing(await loom(c, layOutHere)), "Loom", why, SMALLEST_TEXT);
   }
   const layout = layoutInProject(c);
   if (layout) {

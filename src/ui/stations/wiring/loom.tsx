@@ -1,7 +1,7 @@
 "use client";
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
 import { Undo2 } from "lucide-react";
-import type { Loom as Geometry, LoomBox, LoomTag } from "@/core/build/loom";
+import { SMALLEST_TEXT, type Loom as Geometry, type LoomBox, type LoomTag } from "@/core/build/loom/types";
 import { isLaid, type RunRow } from "@/core/build/runsheet";
 import type { Project } from "@/core/project";
 import { saveFile, savePng } from "@/ui/shared/save-file";
@@ -125,7 +125,7 @@ function Box({
         <text
           x={mid}
           y={box.y + (box.inline ? box.h - 4 : 24)}
-          fontSize="7.5"
+          fontSize={SMALLEST_TEXT}
           textAnchor="middle"
           className={box.inline ? "fill-ink" : "fill-soft"}
         >
@@ -250,8 +250,8 @@ function Drawing({
   );
 }
 
-/** Pixels a unit at which the smallest text of the drawing, 7.5 units high, is ten pixels high. */
-const LEAST = 10 / 7.5;
+/** Pixels a unit at which the smallest text of the drawing is ten pixels high. */
+const LEAST = 10 / SMALLEST_TEXT;
 /** Room round what is looked at, units. */
 const ROUND = 40;
 
