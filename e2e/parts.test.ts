@@ -78,6 +78,20 @@ describe("finding parts", () => {
     await context.close();
   });
 
+  it("Enter before the answer has come adds what was typed, nothing else", async () => {
+    const { page, context } = await app.session();
+    await withBoard(page, "Quick fingers");
+    await find(page).fill("");
+    await find(page).focus();
+    await find(page).fill("red led");
+    await page.keyboard.press("Enter");
+    await page.getByTestId("part-LED1").waitFor();
+    const there = await page
+      .getByTestId(/^part-[A-Z]/)
+      .evaluateAll((all) => all.map((e) => e.getAttribute("data-testid")));
+    expect(there.sort()).toEqual(["part-B1", "part-LED1", "part-S1"]);
+    await context.close();
+  });
   it("with the keyboard alone", async () => {
     const { page, context } = await app.session();
     await withBoard(page, "Keys only");

@@ -2,7 +2,7 @@ import { execFileSync } from "node:child_process";
 import fs from "node:fs";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { Page } from "playwright-core";
-import { axeViolations, download, openProject, saved, startApp, verdict, type App } from "./app";
+import { axeViolations, download, makeProject, openProject, saved, startApp, verdict, type App } from "./app";
 
 let app: App;
 beforeAll(async () => {
@@ -166,6 +166,39 @@ describe("the breadboard", () => {
     await page.getByTestId("board-trouble").waitFor({ state: "detached" });
     await page.getByRole("button", { name: "Without a breadboard" }).click();
     await page.getByRole("button", { name: "Build it like this" }).waitFor();
+  });
+});
+
+describe("a breadboard build", () => {
+  it("has holes as soon as it is planned, and keeps them as parts come and the board changes", async () => {
+    const { page } = await app.session();
+    const parts = [
+      { ref: "B1", part: "board/rp2040-forty" },
+      { ref: "S1", part: "supply/usb-port" },
+      { ref: "M1", part: "module/bme280", label: "Air" },
+    ];
+    await makeProject(app, page, "Window box", { parts, links: [] }, "pins");
+    const station = (s: string) => page.goto(page.url().replace(/(\/p\/[^/]+)\/.*/, `$1/${s}`));
+    await page.getByRole("button", { name: "Plan open pins" }).click();
+    await expect.poll(() => verdict(page)).toBe("Ready to wire");
+    await saved(page);
+    await station("wiring");
+    const holes = page.getByTestId("run-row").filter({ hasText: /hole [a-j]\d+, in the row of/ });
+    await holes.first().waitFor();
+    await station("parts");
+    await page.getByRole("textbox", { name: /Find by/ }).fill("red led");
+    await page.keyboard.press("Enter");
+    await page.getByTestId("part-LED1").waitFor();
+    await saved(page);
+    await station("board");
+    await page.getByRole("button", { name: /Use this board: STM32F411, forty-pin/ }).click();
+    await page.getByTestId("trial-board/stm32f411-forty").getByText("in use").waitFor();
+    await saved(page);
+    await station("wiring");
+    await tab(page, "Breadboard");
+    await page.getByText("The run sheet follows this placement").waitFor();
+    for (const ref of ["B1", "M1", "LED1"]) await page.locator(`[data-part="${ref}"]`).waitFor();
+    expect(await page.getByTestId("board-trouble").count()).toBe(0);
   });
 });
 

@@ -86,6 +86,11 @@ export function Find({
   const list = useRef<HTMLUListElement>(null);
   // Enter adds the first hit, unless the person has pointed at another since they last typed.
   const pointed = useRef(false);
+  // What the list answers to. Enter that comes before its answer waits for it: never a part that nobody asked for.
+  const answered = useRef({ query: "", n: 0 });
+  const entered = useRef<string | null>(null);
+  const addNow = useRef(add);
+  addNow.current = add;
   useEffect(() => {
     const n = ++asked.current;
     void core()
@@ -95,6 +100,10 @@ export function Find({
           if (n !== asked.current) return;
           setFound(r);
           setBroken("");
+          answered.current = { query, n };
+          const first = r.parts[0];
+          if (entered.current === query && first) addNow.current(first);
+          entered.current = null;
         },
         (e: unknown) => setBroken(e instanceof Error ? e.message : "The catalogue can't be read."),
       );
@@ -129,6 +138,7 @@ export function Find({
           aria-describedby="found"
           onChange={(e) => {
             pointed.current = false;
+            entered.current = null;
             setQuery(e.target.value);
           }}
           onKeyDown={(e) => {
@@ -138,7 +148,10 @@ export function Find({
               go(here ? at + (e.key === "ArrowDown" ? 1 : -1) : 0);
             }
             const target = (pointed.current ? hits.find((h) => h.id === marked?.id) : undefined) ?? hits[0];
-            if (e.key === "Enter" && target) add(target);
+            if (e.key !== "Enter") return;
+            const current = answered.current.query === query && answered.current.n === asked.current;
+            if (!current) entered.current = query;
+            else if (target) add(target);
           }}
         />
       </label>
