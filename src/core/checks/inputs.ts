@@ -29,7 +29,10 @@ const adcRange: Rule = {
       // What the part can put out: its level's top, or the rails that its divider or wiper hangs between.
       const v = c.levels.find((x) => x.receiver.ref === b.host && x.receiver.pin === b.hostPin);
       const net = c.netlist.netOf(`${b.host}.${b.hostPin}`);
-      const above = c.solved.volts.get(net.id)?.high.typ ?? 0;
+      // At its brightest, hottest or uppermost, but never above the usual rail that it comes from.
+      const seen = c.solved.volts.get(net.id);
+      const rail = seen?.from.end.kind === "rail" ? seen.from.end.net.V?.typ : undefined;
+      const above = Math.min(seen?.high.worst ?? 0, rail ?? Infinity);
       const top = v ? Math.min(v.highest_V, v.driver.V.typ) : above;
       if (v && v.highest_V > v.ceiling + 1e-9) return [];
       if (top <= full * REF_SLACK) return [];

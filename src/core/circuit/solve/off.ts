@@ -32,9 +32,11 @@ function without(scene: Scene, source: string, rootOf: (net: string) => string |
 }
 
 /** An output as a source of current: its usual resistance, since its best case has none. */
-const usual = (d: Driver): Driver => ({
+const usual = (n: Netlist, d: Driver): Driver => ({
   ...d,
-  high_ohm: fixed(d.level.outTyp_ohm === undefined ? OUTPUT_OHM : Math.max(1, evaluate(d.level.outTyp_ohm, {}))),
+  high_ohm: fixed(
+    d.level.outTyp_ohm === undefined ? OUTPUT_OHM : Math.max(1, evaluate(d.level.outTyp_ohm, n.instance(d.ref)!.vars)),
+  ),
 });
 
 /**
@@ -61,7 +63,7 @@ export function whileOff(
     : island.elements.filter((e) => v.driver.how === "contact" && e.kind === "contact" && e.ref === v.driver.ref);
   const state: State = { closed: new Set(closed), drive: new Map(d ? [[d.key, "high"]] : []), wiper: 0.5 };
   const drivers = new Map(scene.drivers);
-  if (d) drivers.set(d.net, [usual(d)]);
+  if (d) drivers.set(d.net, [usual(n, d)]);
   const model = modelOf({ ...scene, drivers }, island, state);
   const held = new Map(model.network.held);
   const level = n.level(v.receiver.ref, v.receiver.pin);
