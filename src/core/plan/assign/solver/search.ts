@@ -1,6 +1,8 @@
 import { endOf, type Problem } from "../problem";
+import { alikeBuses } from "./alike";
 import { broken, extras } from "./legal";
-import { Matching, NEVER } from "./matching";
+import { Matching, NEVER, type Standing } from "./matching";
+import { OpenNodes } from "./open";
 import { enoughShared } from "./shared";
 
 /** Ties are broken by printed order: real costs are scaled up and the pin's place in the header added. */
@@ -27,6 +29,10 @@ interface Node {
   anchor: Int32Array;
   /** Prices by need and bus, filled when first asked for; handed down to subtrees where they stay the same. */
   cells: (Cell | undefined)[];
+  /** The same for needs of undecided groups, over all buses that are left: by need, then by the mask of buses. */
+  merged: Map<number, { mask: number; cell: Cell }>;
+  /** The matching of the node above: only the rows that differ are matched anew. */
+  above: { rows: Row[]; standing: Standing } | null;
 }
 
 /** What a need costs on every pin by one bus, by which choice, and at least. */
@@ -36,21 +42,27 @@ interface Cell {
   least: number;
 }
 
+/** The bus of a row whose group is not decided: its prices are the least that any of its buses asks. */
+const OPEN = -2;
+
 /** A row of the matching: a need with a pin of its own, or a bus line with everybody on it. */
 interface Row {
   needs: number[];
   bus: number;
+  cells: Cell[];
 }
 
 /** What the relaxation of a node tells. */
 interface Relaxed {
   bound: number;
-  /** What is decided beside the matching: undecided groups at their cheapest, sides that are paid for. */
+  /** What is decided beside the matching: sides that are paid for. */
   base: number;
   rows: Row[];
   matching: Matching;
   /** The choice that each need gets in the matching; -1 for needs of undecided groups. */
   choice: Int32Array;
+  /** The row of every need; -1 for those that only count by their price. */
+  rowOf: Int32Array;
 }
 
 type UseTest = (mode: string, slot: string | null) => boolean;
@@ -70,6 +82,13 @@ interface Way {
   forbid(banned: Uint8Array, touched: Set<number>): void;
 }
 
+/** A group that may still take several buses, and what each of them costs beyond the matching. */
+interface OpenGroup {
+  g: number;
+  ways: { bit: number; bus: number; price: number }[];
+  least: number;
+}
+
 interface Conflict {
   rows: number[];
   ways: Way[];
@@ -80,7 +99,7 @@ interface Conflict {
  * of lines and single pins is the bound, raised by what the reduced costs prove about sides and orders.
  */
 export class Search {
-  private readonly stack: Node[] = [];
+  private readonly open = new OpenNodes<Node>(SCALE);
   private readonly start: Int32Array;
   private readonly pin: Int32Array;
   private readonly bus: Int32Array;
@@ -102,6 +121,8 @@ export class Search {
   private readonly candidates: number[][];
   /** Bus to the group that carries it, -1 for the host's own. */
   private readonly carrier: number[];
+  /** Bus to its class of buses that are the same but for their name. */
+  private readonly alike: number[];
   private readonly sideCost: number;
   private readonly orderCost: number;
   private readonly dead: boolean;
@@ -161,6 +182,7 @@ export class Search {
       this.clashOf[b]!.push(a);
     }
     this.carrier = this.busNames.map((b) => p.under[b] ?? -1);
+    this.alike = alikeBuses(p, this.busNames);
     this.matching = new Matching(p.pins.length);
     this.twin = this.twins();
     this.dead = needs.some((n) => !n.choices.length);
@@ -171,19 +193,21 @@ export class Search {
     const buses = Int32Array.from(this.candidates, (list) => (2 ** list.length - 1) | 0);
     this.warmStart();
     if (!this.dead)
-      this.stack.push({
+      this.open.push({
         bound: 0,
         buses,
         banned: new Uint8Array(total),
         mask: new Int32Array(this.parts.length),
         anchor: new Int32Array(p.orders.length).fill(-1),
         cells: [],
+        merged: new Map(),
+        above: null,
       });
   }
 
   /** The lowest that any open subtree can still reach; the best once the search is done. */
   get bound(): number {
-    return this.stack.reduce((least, n) => Math.min(least, n.bound), this.best);
+    return Math.min(this.best, this.open.least());
   }
 
   private busesOf(n: number): Set<number> {
@@ -245,10 +269,10 @@ export class Search {
   /** Works on up to `most` nodes. True when nothing is left to try: then the best is the optimum. */
   step(most: number): boolean {
     for (let i = 0; i < most; i++) {
-      const node = this.stack.pop();
+      const node = this.open.pop(this.bestChoice !== null);
       if (!node) return true;
       if (this.o.anyPlan && this.bestChoice) {
-        this.stack.length = 0;
+        this.open.clear();
         return true;
       }
       if (node.bound < this.best) {
@@ -256,7 +280,7 @@ export class Search {
         this.expand(node);
       }
     }
-    return this.stack.length === 0;
+    return this.open.size === 0;
   }
 
   /** Clashing groups lose a bus that is taken; a group with one bus left takes it. False when a group has none. */
@@ -313,12 +337,14 @@ export class Search {
     }
     const relaxed = r.bound;
     r.bound += strained;
+    const open = this.openGroups(here, r, spent);
+    for (const o of open) r.bound += o.least;
     if (r.bound < this.best && (this.sideCost || this.orderCost))
       r.bound += this.placesBound(here, r.rows, r.matching, spent);
     if (r.bound >= this.best) return;
     here.bound = Math.max(node.bound, r.bound);
-    const open = this.openGroup(buses);
-    if (open >= 0) return this.branchBuses(here, open);
+    here.above = { rows: r.rows, standing: r.matching.standing() };
+    if (open.length) return this.branchBuses(here, open, r.bound);
     if (hardest) {
       if (!enoughShared(this.p, this.start, here.banned)) return;
       for (const w of hardest.ways) w.bound += relaxed;
@@ -328,49 +354,74 @@ export class Search {
     if (r.bound < this.best) this.branchPlaces(here, r);
   }
 
-  private openGroup(buses: Int32Array): number {
-    let at = -1;
-    let fewest = Infinity;
-    for (let g = 0; g < buses.length; g++) {
-      const n = popcount(buses[g]!);
-      if (n > 1 && n < fewest) {
-        fewest = n;
-        at = g;
+  /** What every undecided group costs on each of its buses, beyond what the matching holds; rows that pay for it are spent. */
+  private openGroups(node: Node, r: Relaxed, spent: Set<number>): OpenGroup[] {
+    const rowOf = new Map<number, number>();
+    r.rows.forEach((x, i) => {
+      if (x.bus === OPEN && !spent.has(i)) rowOf.set(x.needs[0]!, i);
+    });
+    const out: OpenGroup[] = [];
+    for (let g = 0; g < node.buses.length; g++) {
+      const mask = node.buses[g]!;
+      if (!this.members[g]!.length || single(mask)) continue;
+      const ways: OpenGroup["ways"] = [];
+      for (const [i, bus] of this.candidates[g]!.entries()) {
+        if (!(mask & (1 << i))) continue;
+        let price = 0;
+        for (const n of this.members[g]!) {
+          const cell = this.cell(node, n, bus);
+          const row = r.rowOf[n]!;
+          price += row < 0 ? cell.least : rowOf.has(n) ? leastReduced(r.matching, row, cell.cost) : 0;
+        }
+        if (price < NEVER) ways.push({ bit: 1 << i, bus, price });
       }
+      const least = ways.reduce((m, w) => Math.min(m, w.price), NEVER);
+      if (least > 0) for (const n of this.members[g]!) if (rowOf.has(n)) spent.add(rowOf.get(n)!);
+      out.push({ g, ways, least });
     }
-    return at;
+    return out;
   }
 
-  private branchBuses(node: Node, g: number) {
-    const ways: { mask: number; price: number }[] = [];
-    for (const [i, b] of this.candidates[g]!.entries()) {
-      if (!(node.buses[g]! & (1 << i))) continue;
-      const t = this.twin[g]!;
+  /** Whether nobody but `g` tells these two alike buses apart: all others may take both or neither. */
+  private untold(buses: Int32Array, g: number, a: number, b: number): boolean {
+    return buses.every((m, h) => h === g || (m & this.bitOf(h, a)) === 0 === ((m & this.bitOf(h, b)) === 0));
+  }
+
+  /** Decides the group with the fewest buses left; of these the one whose second best costs most. */
+  private branchBuses(node: Node, open: OpenGroup[], bound: number) {
+    const second = (o: OpenGroup) => o.ways.map((w) => w.price).sort((a, b) => a - b)[1] ?? NEVER;
+    const { g, ways, least } = open.reduce((a, b) =>
+      b.ways.length < a.ways.length || (b.ways.length === a.ways.length && second(b) - b.least > second(a) - a.least)
+        ? b
+        : a,
+    );
+    const tried: number[] = [];
+    const t = this.twin[g]!;
+    const kept = ways.filter((w) => {
       // Of alike groups the later takes the later bus.
-      if (t >= 0 && single(node.buses[t]!) && 31 - Math.clz32(node.buses[t]!) > i) continue;
-      const price = this.groupPrice(node, g, b);
-      if (price < NEVER) ways.push({ mask: 1 << i, price });
-    }
-    ways.sort((a, b) => b.price - a.price || b.mask - a.mask);
-    for (const w of ways) {
+      if (t >= 0 && single(node.buses[t]!) && node.buses[t]! > w.bit) return false;
+      if (tried.some((a) => this.alike[a] === this.alike[w.bus] && this.untold(node.buses, g, a, w.bus))) return false;
+      tried.push(w.bus);
+      return bound - least + w.price < this.best;
+    });
+    kept.sort((a, b) => b.price - a.price || b.bit - a.bit);
+    for (const w of kept) {
       const buses = Int32Array.from(node.buses);
-      buses[g] = w.mask;
-      this.stack.push({ ...node, buses });
+      buses[g] = w.bit;
+      this.open.push({ ...node, buses, bound: Math.max(node.bound, bound - least + w.price) });
     }
-  }
-
-  private groupPrice(node: Node, g: number, bus: number): number {
-    let sum = 0;
-    for (const n of this.members[g]!) sum += this.cell(node, n, bus).least;
-    return sum;
   }
 
   /** The same prices without those of some needs, whose choices have changed. */
-  private without(node: Node, needs: Iterable<number>): Node["cells"] {
+  private without(node: Node, needs: Iterable<number>): Pick<Node, "cells" | "merged"> {
     const width = this.busNames.length + 1;
     const cells = [...node.cells];
-    for (const n of needs) for (let k = n * width; k < (n + 1) * width; k++) cells[k] = undefined;
-    return cells;
+    const merged = new Map(node.merged);
+    for (const n of needs) {
+      for (let k = n * width; k < (n + 1) * width; k++) cells[k] = undefined;
+      merged.delete(n);
+    }
+    return { cells, merged };
   }
 
   private branchForbid(node: Node, conflict: Conflict) {
@@ -382,7 +433,7 @@ export class Search {
       const banned = Uint8Array.from(node.banned);
       const touched = new Set<number>();
       w.forbid(banned, touched);
-      this.stack.push({ ...node, banned, bound: w.bound, cells: this.without(node, touched) });
+      this.open.push({ ...node, banned, bound: w.bound, ...this.without(node, touched) });
     }
   }
 
@@ -561,52 +612,122 @@ export class Search {
     return sum;
   }
 
-  private rowsOf(buses: Int32Array): Row[] {
+  private rowsOf(node: Node): Row[] {
     const rows: Row[] = [];
     const lines = new Map<string, Row>();
-    this.p.needs.forEach((n, i) => {
-      if (n.group === null) return rows.push({ needs: [i], bus: -1 });
-      if (!single(buses[n.group]!)) return;
-      const bus = this.busAt(buses, n.group);
-      if (n.share === null) return rows.push({ needs: [i], bus });
+    const { needs } = this.p;
+    needs.forEach((n, i) => {
+      if (n.group === null) return rows.push({ needs: [i], bus: -1, cells: [this.cell(node, i, -1)] });
+      if (!single(node.buses[n.group]!)) return;
+      const bus = this.busAt(node.buses, n.group);
+      const cell = this.cell(node, i, bus);
+      if (n.share === null) return rows.push({ needs: [i], bus, cells: [cell] });
       const key = `${bus}|${n.share}`;
       const line = lines.get(key);
-      if (line) return line.needs.push(i);
-      const row = { needs: [i], bus };
+      if (line) {
+        line.cells.push(cell);
+        return line.needs.push(i);
+      }
+      const row = { needs: [i], bus, cells: [cell] };
       lines.set(key, row);
       return rows.push(row);
     });
+    // Undecided groups: what nobody shares takes a pin on any bus, and so does a line that has no bus yet.
+    needs.forEach((n, i) => {
+      if (n.group === null || single(node.buses[n.group]!)) return;
+      if (n.share !== null) {
+        if (this.mayJoin(node, n.group, n.share, lines)) return;
+        lines.set(`open|${n.share}`, { needs: [i], bus: OPEN, cells: [] });
+      }
+      rows.push({ needs: [i], bus: OPEN, cells: [this.mergedCell(node, i)] });
+    });
+    return rows;
+  }
+
+  /** Whether a line of an undecided group could be one that has its row already. */
+  private mayJoin(node: Node, g: number, share: string, lines: ReadonlyMap<string, Row>): boolean {
+    if (lines.has(`open|${share}`)) return true;
+    return this.candidates[g]!.some((b, i) => node.buses[g]! & (1 << i) && lines.has(`${b}|${share}`));
+  }
+
+  /** The least that a need costs on every pin by any bus that its group may still take. */
+  private mergedCell(node: Node, n: number): Cell {
+    const g = this.p.needs[n]!.group!;
+    const mask = node.buses[g]!;
+    const known = node.merged.get(n);
+    if (known?.mask === mask) return known.cell;
+    const cost = new Float64Array(this.p.pins.length).fill(NEVER);
+    let least = NEVER;
+    for (const [i, b] of this.candidates[g]!.entries()) {
+      if (!(mask & (1 << i))) continue;
+      const one = this.cell(node, n, b);
+      least = Math.min(least, one.least);
+      for (let c = 0; c < cost.length; c++) if (one.cost[c]! < cost[c]!) cost[c] = one.cost[c]!;
+    }
+    const cell = { cost, pick: NOTHING, least };
+    node.merged.set(n, { mask, cell });
+    return cell;
+  }
+
+  /** Matches these rows, beginning with what stood in the node above; the rows by their place in the matching, or null. */
+  private matched(wanted: Row[], above: Node["above"]): Row[] | null {
+    const { matching } = this;
+    if (above) matching.restore(above.standing);
+    else matching.reset();
+    const rows = above ? [...above.rows] : [];
+    const placeOf = new Int32Array(this.p.needs.length).fill(-1);
+    rows.forEach((r, i) => r.needs.forEach((n) => (placeOf[n] = i)));
+    const user = new Int32Array(rows.length).fill(-1);
+    wanted.forEach((row, w) => {
+      const known = row.needs.find((n) => placeOf[n]! >= 0 && user[placeOf[n]!]! < 0);
+      if (known !== undefined) user[placeOf[known]!] = w;
+    });
+    // A line of an undecided group that joined another leaves its own row empty.
+    for (let at = rows.length - 1; at >= 0; at--) {
+      if (user[at]! >= 0) continue;
+      matching.drop(at);
+      const last = rows.pop()!;
+      if (at === rows.length) continue;
+      rows[at] = last;
+      user[at] = user[rows.length]!;
+    }
+    const seated = new Set<number>();
+    for (let at = 0; at < rows.length; at++) {
+      const [old, row] = [rows[at]!, wanted[user[at]!]!];
+      seated.add(user[at]!);
+      rows[at] = row;
+      if (old.cells.length === row.cells.length && old.cells.every((c, k) => c === row.cells[k])) continue;
+      if (!matching.change(at, this.priceRow(row.cells))) return null;
+    }
+    for (const [w, row] of wanted.entries()) {
+      if (seated.has(w)) continue;
+      rows.push(row);
+      if (!matching.add(this.priceRow(row.cells))) return null;
+    }
     return rows;
   }
 
   /** The matching of everything that is decided so far, with a lower bound for the whole subtree. */
   private relax(node: Node): Relaxed | null {
-    const rows = this.rowsOf(node.buses);
     let base = 0;
-    for (let g = 0; g < node.buses.length; g++) {
-      if (!this.members[g]!.length || single(node.buses[g]!)) continue;
-      let least = NEVER;
-      for (const [i, b] of this.candidates[g]!.entries())
-        if (node.buses[g]! & (1 << i)) least = Math.min(least, this.groupPrice(node, g, b));
-      base += least;
-    }
     this.parts.forEach((_, k) => {
       if (node.mask[k]) base += (popcount(node.mask[k]!) - 1) * this.sideCost;
     });
     if (base >= this.best) return null;
+    const rows = this.matched(this.rowsOf(node), node.above);
+    if (!rows) return null;
     const { matching } = this;
-    matching.reset();
-    const cells: Cell[][] = [];
-    for (const row of rows) {
-      const mine = row.needs.map((n) => this.cell(node, n, row.bus));
-      if (!matching.add(this.priceRow(mine))) return null;
-      cells.push(mine);
-    }
     const columns = matching.columnsOfRows();
     const choice = new Int32Array(this.p.needs.length).fill(-1);
-    rows.forEach((row, i) => row.needs.forEach((n, k) => (choice[n] = cells[i]![k]!.pick[columns[i]!]!)));
+    const rowOf = new Int32Array(this.p.needs.length).fill(-1);
+    rows.forEach((row, i) =>
+      row.needs.forEach((n, k) => {
+        rowOf[n] = i;
+        if (row.bus !== OPEN) choice[n] = row.cells[k]!.pick[columns[i]!]!;
+      }),
+    );
     const bound = base + matching.total();
-    return { bound, base, rows, matching, choice };
+    return { bound, base, rows, matching, choice, rowOf };
   }
 
   /** Smallest reduced cost of a row on each side. */
@@ -722,7 +843,7 @@ export class Search {
     for (const w of ways) {
       const anchor = Int32Array.from(node.anchor);
       anchor[order] = w.k;
-      this.stack.push({ ...node, anchor, bound: w.bound, cells: this.without(node, o.needs) });
+      this.open.push({ ...node, anchor, bound: w.bound, ...this.without(node, o.needs) });
     }
   }
 
@@ -746,9 +867,23 @@ export class Search {
     for (const w of ways) {
       const mask = Int32Array.from(node.mask);
       mask[part] = w.mask;
-      this.stack.push({ ...node, mask, bound: w.bound, cells: this.without(node, list) });
+      this.open.push({ ...node, mask, bound: w.bound, ...this.without(node, list) });
     }
   }
+}
+
+/** Rows of undecided groups tell no choice. */
+const NOTHING = new Int32Array(0);
+
+/** The least reduced cost of a row over the columns that these prices allow. */
+function leastReduced(m: Matching, row: number, cost: Float64Array): number {
+  let least = NEVER;
+  for (let c = 0; c < cost.length; c++) {
+    if (cost[c] === NEVER) continue;
+    const rc = m.reduced(row, c) + (cost[c]! - m.rows[row]![c]!);
+    if (rc < least) least = rc;
+  }
+  return least;
 }
 
 const single = (mask: number) => mask !== 0 && (mask & (mask - 1)) === 0;

@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { bestPlans, broken, clashingCore, extras, feasible, solve, solveSlowly, subProblem } from ".";
 import { emptyProblem, type Choice, type Problem } from "../problem";
-import { bruteForce, randomProblem, type RandomSize } from "../random";
-import { Matching, NEVER } from "./matching";
+import { bruteForce, randomProblem, seeded, type RandomSize } from "../random";
+import { cheapestMatching, Matching, NEVER } from "./matching";
 
 /** What a seed brings besides buses and sides: all combinations come up. */
 const kinds = (seed: number): Partial<RandomSize> => ({
@@ -303,6 +303,50 @@ describe("the matching", () => {
           if (!only.every((row) => forced.add(row))) continue;
           expect(forced.total() + 1e-9).toBeGreaterThanOrEqual(total + m.reduced(r, c));
         }
+    }
+  });
+
+  it("a row that changes its prices ends where a fresh matching would: same total, tight and valid potentials", () => {
+    for (let seed = 1; seed <= 60; seed++) {
+      const roll = seeded(seed);
+      const [rows, columns] = [5 + Math.floor(roll() * 6), 12];
+      const table = () =>
+        Float64Array.from({ length: columns }, () => (roll() < 0.3 ? NEVER : Math.floor(roll() * 8)));
+      const prices = Array.from({ length: rows }, table);
+      const m = new Matching(columns);
+      if (!prices.every((r) => m.add(r))) continue;
+      for (let turn = 0; turn < 12; turn++) {
+        const before = m.standing();
+        const at = Math.floor(roll() * rows);
+        const old = prices[at]!;
+        prices[at] = table();
+        const plain = cheapestMatching(
+          prices.map((r) => [...r]),
+          columns,
+        );
+        expect(m.change(at, prices[at])).toBe(plain !== null);
+        if (!plain) {
+          prices[at] = old;
+          m.restore(before);
+        }
+        if (plain) expect(m.total()).toBe(plain.total);
+        const out = Math.floor(roll() * rows);
+        m.drop(out);
+        expect(m.add(prices[out]!)).toBe(true);
+        [prices[out], prices[rows - 1]] = [prices[rows - 1]!, prices[out]!];
+        const whole = cheapestMatching(
+          prices.map((r) => [...r]),
+          columns,
+        );
+        expect(m.total()).toBe(whole!.total);
+        const columnsOf = m.columnsOfRows();
+        expect(new Set(columnsOf).size).toBe(rows);
+        for (let r = 0; r < rows; r++)
+          for (let c = 0; c < columns; c++) {
+            expect(m.reduced(r, c)).toBeGreaterThanOrEqual(-1e-9);
+            if (columnsOf[r] === c) expect(m.reduced(r, c)).toBeCloseTo(0, 9);
+          }
+      }
     }
   });
 });
