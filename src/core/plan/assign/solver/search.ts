@@ -117,6 +117,8 @@ export class Search {
   private readonly shares: boolean[];
   private readonly clashOf: number[][];
   private readonly twin: number[];
+  /** Parts that are alike in every need, without rows of their own: any swap of their pins is the same plan. */
+  private readonly partTwins: number[][];
   /** Per group: the buses that all its needs could take. */
   private readonly candidates: number[][];
   /** Bus to the group that carries it, -1 for the host's own. */
@@ -185,6 +187,7 @@ export class Search {
     this.alike = alikeBuses(p, this.busNames);
     this.matching = new Matching(p.pins.length);
     this.twin = this.twins();
+    this.partTwins = this.twinParts();
     this.dead = needs.some((n) => !n.choices.length);
     this.candidates = this.members.map((list) => {
       const each = list.map((n) => this.busesOf(n));
@@ -238,6 +241,24 @@ export class Search {
           return h;
       return -1;
     });
+  }
+
+  private twinParts(): number[][] {
+    const { needs, under } = this.p;
+    const carriers = new Set(Object.values(under));
+    const looks = this.parts.map((list, k) => {
+      const fixed =
+        this.ordersOf[k]!.length || list.some((n) => needs[n]!.group !== null && carriers.has(needs[n]!.group!));
+      if (fixed) return null;
+      return JSON.stringify([
+        list.map((n) => [
+          needs[n]!.share,
+          needs[n]!.group === null ? null : this.clashOf[needs[n]!.group!],
+          needs[n]!.choices.map((c) => [c.pin, c.bus, c.cost, c.uses]),
+        ]),
+      ]);
+    });
+    return looks.map((l, k) => looks.flatMap((m, j) => (l !== null && m === l && j !== k ? [j] : [])));
   }
 
   /** A group whose part asks for nothing else: then its bus touches no other price. */
@@ -344,6 +365,12 @@ export class Search {
     if (r.bound >= this.best) return;
     here.bound = Math.max(node.bound, r.bound);
     here.above = { rows: r.rows, standing: r.matching.standing() };
+    const settled = this.settledGroup(here, r, open);
+    if (settled) {
+      buses[settled.g] = settled.bit;
+      this.open.push({ ...here, buses });
+      return;
+    }
     if (open.length) return this.branchBuses(here, open, r.bound);
     if (hardest) {
       if (!enoughShared(this.p, this.start, here.banned)) return;
@@ -384,7 +411,41 @@ export class Search {
 
   /** Whether nobody but `g` tells these two alike buses apart: all others may take both or neither. */
   private untold(buses: Int32Array, g: number, a: number, b: number): boolean {
-    return buses.every((m, h) => h === g || (m & this.bitOf(h, a)) === 0 === ((m & this.bitOf(h, b)) === 0));
+    return buses.every((m, h) => h === g || ((m & this.bitOf(h, a)) === 0) === ((m & this.bitOf(h, b)) === 0));
+  }
+
+  /**
+   * A group that loses nothing by joining lines that stand already, whatever comes later: its part asks for nothing else,
+   * nobody it clashes with is undecided, no other bus is cheaper for it, and those lines cost it the same on every pin.
+   */
+  private settledGroup(node: Node, r: Relaxed, open: OpenGroup[]): { g: number; bit: number } | null {
+    for (const { g, ways } of open) {
+      if (!this.alone(g) || this.clashOf[g]!.some((h) => !single(node.buses[h]!))) continue;
+      const price = (bus: number) => this.members[g]!.reduce((sum, n) => sum + this.cell(node, n, bus).least, 0);
+      const least = Math.min(...ways.map((w) => price(w.bus)));
+      const way = ways.find((w) => price(w.bus) <= least && this.sameEverywhere(node, r, g, w.bus));
+      if (way) return { g, bit: way.bit };
+    }
+    return null;
+  }
+
+  /** Whether all lines of a group stand on this bus, on one header, at the same price wherever they end up there. */
+  private sameEverywhere(node: Node, r: Relaxed, g: number, bus: number): boolean {
+    const { needs } = this.p;
+    const sides = new Set<number>();
+    return this.members[g]!.every((n) => {
+      const { share } = needs[n]!;
+      if (share === null) return false;
+      const row = r.rows.findIndex((x) => x.bus === bus && needs[x.needs[0]!]!.share === share);
+      if (row < 0) return false;
+      const cell = this.cell(node, n, bus);
+      return r.matching.rows[row]!.every((cost, c) => {
+        if (cost === NEVER) return true;
+        sides.add(this.side[c]!);
+        const free = cell.pick[c]! >= 0 && !needs[n]!.choices[cell.pick[c]! - this.start[n]!]!.uses.length;
+        return free && Math.abs(cell.cost[c]! - cell.least) < SCALE && sides.size === 1;
+      });
+    });
   }
 
   /** Decides the group with the fewest buses left; of these the one whose second best costs most. */
@@ -814,7 +875,8 @@ export class Search {
       let mask = 0;
       for (const n of list) mask |= 1 << this.side[pinOf(n)]!;
       const cost = (popcount(mask) - 1) * this.sideCost;
-      if (cost > worst) {
+      // Of equals the one with the most wires: it decides most.
+      if (cost > worst || (cost === worst && part >= 0 && list.length > this.parts[part]!.length)) {
         worst = cost;
         part = k;
       }
@@ -847,6 +909,27 @@ export class Search {
     }
   }
 
+  /** Whether a twin of this part has been decided so that these sides are the same plan with the two swapped. */
+  private mirrored(node: Node, part: number, mask: number): boolean {
+    return this.partTwins[part]!.some((t) => {
+      const theirs = node.mask[t]!;
+      if (!theirs || (t < part ? theirs <= mask : mask <= theirs)) return false;
+      return this.swaps(node, part, t);
+    });
+  }
+
+  /** Whether nothing that is decided yet tells two twins apart. */
+  private swaps(node: Node, a: number, b: number): boolean {
+    return this.parts[a]!.every((n, i) => {
+      const m = this.parts[b]![i]!;
+      const [g, h] = [this.p.needs[n]!.group, this.p.needs[m]!.group];
+      if (g !== null && h !== null && node.buses[g] !== node.buses[h]) return false;
+      for (let k = 0; k < this.start[n + 1]! - this.start[n]!; k++)
+        if (node.banned[this.start[n]! + k] !== node.banned[this.start[m]! + k]) return false;
+      return true;
+    });
+  }
+
   private branchSides(node: Node, r: Relaxed, part: number) {
     const list = this.parts[part]!;
     const rows = [...new Set(list.map((n) => r.rows.findIndex((x) => x.needs.includes(n))))];
@@ -861,7 +944,7 @@ export class Search {
         for (let s = 0; s < this.sides; s++) if (mask & (1 << s) && costs[s]! < least) least = costs[s]!;
         sum += least;
       }
-      if (sum < this.best) ways.push({ mask, bound: Math.max(node.bound, sum) });
+      if (sum < this.best && !this.mirrored(node, part, mask)) ways.push({ mask, bound: Math.max(node.bound, sum) });
     }
     ways.sort((a, b) => b.bound - a.bound || popcount(b.mask) - popcount(a.mask) || b.mask - a.mask);
     for (const w of ways) {

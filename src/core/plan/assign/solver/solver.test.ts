@@ -310,8 +310,7 @@ describe("the matching", () => {
     for (let seed = 1; seed <= 60; seed++) {
       const roll = seeded(seed);
       const [rows, columns] = [5 + Math.floor(roll() * 6), 12];
-      const table = () =>
-        Float64Array.from({ length: columns }, () => (roll() < 0.3 ? NEVER : Math.floor(roll() * 8)));
+      const table = () => Float64Array.from({ length: columns }, () => (roll() < 0.3 ? NEVER : Math.floor(roll() * 8)));
       const prices = Array.from({ length: rows }, table);
       const m = new Matching(columns);
       if (!prices.every((r) => m.add(r))) continue;
