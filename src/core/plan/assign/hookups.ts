@@ -406,6 +406,7 @@ export function planHookups(project: Project, catalogue: Catalogue): { project: 
   }
   // From here on no wire changes a voltage: what is tied high is judged by the circuit as it is fed now.
   const fed = net();
+  const sharedGround = new Set<string>();
   for (const { ref, inst, home } of work) {
     for (const pin of inst.part.pins) {
       const end = `${ref}.${pin.label}`;
@@ -426,16 +427,14 @@ export function planHookups(project: Project, catalogue: Catalogue): { project: 
           .find((i) => i && firstGround(i) && i.ref !== home.ref);
         const to = feed ?? home;
         link(target, `${to.ref}.${firstGround(to)}`, `${inst.label}'s ground returns to where its supply comes from`);
-        if (
-          feed &&
-          net().netOf(`${feed.ref}.${firstGround(feed)}`) !== net().netOf(`${home.ref}.${firstGround(home)}`) &&
-          houseRule(project, "grounds") === "joined"
-        )
-          link(
-            `${feed.ref}.${firstGround(feed)}`,
-            `${home.ref}.${firstGround(home)}`,
-            "separately powered parts that talk share ground",
-          );
+        if (feed && houseRule(project, "grounds") === "joined") {
+          const [theirs, ours] = [`${feed.ref}.${firstGround(feed)}`, `${home.ref}.${firstGround(home)}`];
+          // Asked once a pair: no wire that follows parts them again.
+          const pair = `${theirs} ${ours}`;
+          if (!sharedGround.has(pair) && net().netOf(theirs) !== net().netOf(ours))
+            link(theirs, ours, "separately powered parts that talk share ground");
+          sharedGround.add(pair);
+        }
       }
       const entry = now.parts.find((p) => p.ref === ref);
       const toGround = pin.hook === "ground" || (pin.hook === "button-return" && !entry?.companions?.pullDown);
