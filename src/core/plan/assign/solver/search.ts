@@ -14,6 +14,9 @@ const popcount = (x: number) => {
   return n;
 };
 
+/** Nodes after which plans that only have other pins at the same price are no longer looked at. */
+const TIES_UNTIL = 500;
+
 /** One bit a bus: so many instances are weighed for one group at most, the ones printed first. */
 const MOST_BUSES = 30;
 
@@ -127,6 +130,9 @@ export class Search {
   private readonly alike: number[];
   private readonly sideCost: number;
   private readonly orderCost: number;
+  /** All prices are whole numbers, so that nothing lies between two of them; and the most that pins add to break a tie. */
+  private readonly whole: boolean;
+  private readonly mostTie: number;
   private readonly dead: boolean;
   /** One for all nodes: each is done with before the next begins. */
   private readonly matching: Matching;
@@ -162,6 +168,10 @@ export class Search {
     this.side = Int32Array.from(p.pins, (x) => headers.indexOf(x.header));
     this.sideCost = o.anyPlan ? 0 : p.sideCost * SCALE;
     this.orderCost = o.anyPlan ? 0 : p.orderCost * SCALE;
+    this.mostTie = needs.length * p.pins.length;
+    this.whole =
+      this.mostTie < SCALE &&
+      [p.sideCost, p.orderCost, ...needs.flatMap((n) => n.choices.map((c) => c.cost))].every(Number.isInteger);
     this.members = p.groups.map(() => []);
     const byRef = new Map<string, number[]>();
     needs.forEach((n, i) => {
@@ -206,6 +216,12 @@ export class Search {
         merged: new Map(),
         above: null,
       });
+  }
+
+  /** What a subtree must be able to stay below. Among plans of one price the search for the pins printed first ends in time. */
+  private get cut(): number {
+    if (!this.whole || this.nodes < TIES_UNTIL || this.best === Infinity) return this.best;
+    return Math.min(this.best, (Math.floor(this.best / SCALE) - 1) * SCALE + this.mostTie + 0.5);
   }
 
   /** The lowest that any open subtree can still reach; the best once the search is done. */
@@ -296,7 +312,7 @@ export class Search {
         this.open.clear();
         return true;
       }
-      if (node.bound < this.best) {
+      if (node.bound < this.cut) {
         this.nodes++;
         this.expand(node);
       }
@@ -339,7 +355,7 @@ export class Search {
     if (!this.propagate(buses)) return;
     const here: Node = { ...node, buses };
     const r = this.relax(here);
-    if (!r || r.bound >= this.best) return;
+    if (!r || r.bound >= this.cut) return;
     const conflicts = this.conflicts(here, r);
     const spent = new Set<number>();
     let strained = 0;
@@ -360,9 +376,9 @@ export class Search {
     r.bound += strained;
     const open = this.openGroups(here, r, spent);
     for (const o of open) r.bound += o.least;
-    if (r.bound < this.best && (this.sideCost || this.orderCost))
+    if (r.bound < this.cut && (this.sideCost || this.orderCost))
       r.bound += this.placesBound(here, r.rows, r.matching, spent);
-    if (r.bound >= this.best) return;
+    if (r.bound >= this.cut) return;
     here.bound = Math.max(node.bound, r.bound);
     here.above = { rows: r.rows, standing: r.matching.standing() };
     const settled = this.settledGroup(here, r, open);
@@ -378,7 +394,7 @@ export class Search {
       return this.branchForbid(here, hardest);
     }
     this.take([...r.choice].map((c, n) => c - this.start[n]!));
-    if (r.bound < this.best) this.branchPlaces(here, r);
+    if (r.bound < this.cut) this.branchPlaces(here, r);
   }
 
   /** What every undecided group costs on each of its buses, beyond what the matching holds; rows that pay for it are spent. */
@@ -463,7 +479,7 @@ export class Search {
       if (t >= 0 && single(node.buses[t]!) && node.buses[t]! > w.bit) return false;
       if (tried.some((a) => this.alike[a] === this.alike[w.bus] && this.untold(node.buses, g, a, w.bus))) return false;
       tried.push(w.bus);
-      return bound - least + w.price < this.best;
+      return bound - least + w.price < this.cut;
     });
     kept.sort((a, b) => b.price - a.price || b.bit - a.bit);
     for (const w of kept) {
@@ -488,7 +504,7 @@ export class Search {
   private branchForbid(node: Node, conflict: Conflict) {
     const ways = conflict.ways
       .map((w) => ({ ...w, bound: Math.max(node.bound, w.bound) }))
-      .filter((w) => w.bound < this.best)
+      .filter((w) => w.bound < this.cut)
       .sort((x, y) => y.bound - x.bound);
     for (const w of ways) {
       const banned = Uint8Array.from(node.banned);
@@ -774,7 +790,7 @@ export class Search {
     this.parts.forEach((_, k) => {
       if (node.mask[k]) base += (popcount(node.mask[k]!) - 1) * this.sideCost;
     });
-    if (base >= this.best) return null;
+    if (base >= this.cut) return null;
     const rows = this.matched(this.rowsOf(node), node.above);
     if (!rows) return null;
     const { matching } = this;
@@ -900,7 +916,7 @@ export class Search {
     const base = r.base + r.matching.total();
     const ways = o.anchors
       .map((a, k) => ({ k, bound: Math.max(node.bound, base + this.anchorBound(r.matching, rows, a)) }))
-      .filter((w) => w.bound < this.best)
+      .filter((w) => w.bound < this.cut)
       .sort((a, b) => b.bound - a.bound || b.k - a.k);
     for (const w of ways) {
       const anchor = Int32Array.from(node.anchor);
@@ -944,7 +960,7 @@ export class Search {
         for (let s = 0; s < this.sides; s++) if (mask & (1 << s) && costs[s]! < least) least = costs[s]!;
         sum += least;
       }
-      if (sum < this.best && !this.mirrored(node, part, mask)) ways.push({ mask, bound: Math.max(node.bound, sum) });
+      if (sum < this.cut && !this.mirrored(node, part, mask)) ways.push({ mask, bound: Math.max(node.bound, sum) });
     }
     ways.sort((a, b) => b.bound - a.bound || popcount(b.mask) - popcount(a.mask) || b.mask - a.mask);
     for (const w of ways) {
