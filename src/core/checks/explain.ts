@@ -3,7 +3,7 @@ import type { NetElement } from "../circuit/netlist";
 import type { Extreme, Flow, NetVolts, Way } from "../circuit/solve";
 import { formatOhm, formatSI, formatV } from "../quantity";
 import { label } from "./help";
-import { RULES } from "./registry";
+import { RULES } from "./rules";
 import { shareOf, shareWords } from "./share";
 import { supplyWays, type SupplyWay } from "../circuit/power";
 import { endWords } from "./rules/words";

@@ -1,5 +1,6 @@
 /** The rules, one file a family or one a rule, the registry that runs them, and what explains and tries what they say. */
-export { findings, RULES } from "./registry";
+export { findings } from "./registry";
+export { RULES } from "./rules";
 export * from "./types";
 export { brightnessCap } from "./power";
 export { backfeeds, type Backfeed } from "./rules/level-backfeed";

@@ -1,46 +1,7 @@
-/** The one registry of rules, and what runs them. */
+/** What runs the rules. */
 import type { Circuit } from "../circuit";
-import { breadboardRules } from "./breadboard";
-import { capacitorRules } from "./capacitors";
-import { contactRules } from "./contacts";
-import { currentRules } from "./currents";
-import { i2cRules } from "./i2c";
-import { inputRules } from "./inputs";
-import { loadRules } from "./loads";
-import { netRules } from "./nets";
-import { pinRules } from "./pins";
-import { oneWireRules } from "./onewire";
-import { powerRules } from "./power";
-import { regulatorRules } from "./regulators";
-import { reversedRules } from "./reversed";
-import { levelRules, solvedRules } from "./rules";
-import { sourceRules } from "./sources";
-import { serialRules } from "./serial";
-import { surroundingRules } from "./surroundings";
-import { SEVERITIES, type Finding, type Rule } from "./types";
-import { wireRules } from "./wires";
-
-export const RULES: readonly Rule[] = [
-  ...pinRules,
-  ...levelRules,
-  ...currentRules,
-  ...loadRules,
-  ...reversedRules,
-  ...i2cRules,
-  ...serialRules,
-  ...oneWireRules,
-  ...inputRules,
-  ...contactRules,
-  ...powerRules,
-  ...sourceRules,
-  ...regulatorRules,
-  ...capacitorRules,
-  ...wireRules,
-  ...netRules,
-  ...breadboardRules,
-  ...surroundingRules,
-  ...solvedRules,
-];
+import { RULES } from "./rules";
+import { SEVERITIES, type Finding } from "./types";
 
 const order = (f: Finding) => `${SEVERITIES.indexOf(f.severity)}|${f.rule}|${f.at.join("|")}`;
 

@@ -1,67 +1,10 @@
-import { DROP_SHARE, DROP_V, gaugeFor, JUMPER_A, supplyWires } from "../circuit/power";
-import { houseRule, splitEnd } from "../project";
-import { formatV } from "../quantity";
-import { label, mA, round } from "./help";
-import type { Finding, Fix, Rule } from "./types";
+/** For the rules: a thicker wire. */
+import type { Fix } from "./types";
 
-const gaugeFix = (ref: string, awg: number): Fix[] => [
+export const gaugeFix = (ref: string, awg: number): Fix[] => [
   {
     id: "gauge",
     label: `Take ${awg} AWG for the supply of ${ref}`,
     edits: [{ type: "setOption", ref, key: "wire_awg", value: awg }],
   },
 ];
-
-const ampacity: Rule = {
-  rule: "wire.ampacity",
-  says: "A wire gets warm with the square of its current; jumpers and the springs of a breadboard stand about 1 A.",
-  check: (c) =>
-    supplyWires(c.netlist, c.power).flatMap((w): Finding[] => {
-      const ref = splitEnd(w.to).ref;
-      const thin = w.chosen && w.peak_A > w.limit_A;
-      const usual = !w.chosen && w.peak_A > JUMPER_A;
-      if (!thin && !usual) return [];
-      const awg = gaugeFor(w.peak_A, w.cm, c.netlist.netOf(w.from)?.V?.typ ?? 5);
-      const bread = houseRule(c.project, "firstBuild") === "breadboard";
-      return [
-        {
-          rule: "wire.ampacity",
-          severity: thin ? (w.typ_A > w.limit_A ? "stop" : "risk") : "note",
-          at: [w.from.replace(/:.*/, ""), w.to],
-          message: thin
-            ? `The supply wire to ${label(c, ref)} carries up to ${mA(w.peak_A)}; ${w.awg} AWG stands ${mA(w.limit_A)}.`
-            : `The supply wire to ${label(c, ref)} carries up to ${mA(w.peak_A)}: take ${awg} AWG, no jumper${bread ? " and no breadboard rail" : ""}.`,
-          evidence: {
-            peak_mA: round(w.peak_A * 1000, 0),
-            limit_mA: round((thin ? w.limit_A : JUMPER_A) * 1000, 0),
-            gauge: `${w.awg} AWG`,
-          },
-          fixes: thin ? gaugeFix(ref, awg) : [],
-        },
-      ];
-    }),
-};
-
-const drop: Rule = {
-  rule: "wire.drop",
-  says: "A wire has resistance, there and back: what it takes is missing at the far end.",
-  check: (c) =>
-    supplyWires(c.netlist, c.power).flatMap((w): Finding[] => {
-      const V = c.netlist.netOf(w.from)?.V?.typ ?? 5;
-      const most = Math.max(DROP_V, V * DROP_SHARE);
-      if (w.drop_V <= most) return [];
-      const ref = splitEnd(w.to).ref;
-      return [
-        {
-          rule: "wire.drop",
-          severity: "risk",
-          at: [w.to],
-          message: `${w.cm} cm of ${w.awg} AWG there and back take ${formatV(w.drop_V)} from the ${V.toFixed(1)} V for ${label(c, ref)} at ${mA(w.peak_A)}.`,
-          evidence: { drop_V: round(w.drop_V), most_V: round(most), length_cm: w.cm, gauge: `${w.awg} AWG` },
-          fixes: gaugeFix(ref, gaugeFor(w.peak_A, w.cm, V)),
-        },
-      ];
-    }),
-};
-
-export const wireRules: Rule[] = [ampacity, drop];
