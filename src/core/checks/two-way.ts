@@ -1,7 +1,8 @@
 import type { Circuit } from "../circuit";
 import { logicSupplyPin, type Instance } from "../circuit/netlist";
 import type { LevelVerdict } from "../circuit/solve";
-import { nextRef, type BasicEdit } from "../project";
+import { farOf, linksAt, nextRef, type BasicEdit } from "../project";
+import { elementsAt, netById } from "./graph";
 import { isTwoWay, label, owner } from "./help";
 import { outletsFor } from "./supply-fixes";
 import type { Fix } from "./types";
@@ -17,11 +18,14 @@ function railOf(c: Circuit, i: Instance): number {
   const host = i.part.board && logicSupplyPin(i.part);
   if (host) return c.netlist.netOf(`${i.ref}.${host}`).V?.max ?? 0;
   const lines = linesOf(i).map((p) => c.netlist.netOf(`${i.ref}.${p}`).id);
-  const pulled = c.netlist.elements.flatMap((e) => {
-    if (e.kind !== "resistor" || c.netlist.instance(owner(c, e.ref)) !== i) return [];
-    const far = lines.includes(e.a) ? e.b : lines.includes(e.b) ? e.a : undefined;
-    return c.netlist.nets.find((n) => n.id === far && n.kind === "supply")?.V?.max ?? [];
-  });
+  const pulled = lines.flatMap((line) =>
+    elementsAt(c, line).flatMap((e) => {
+      if (e.kind !== "resistor" || (line !== e.a && line !== e.b)) return [];
+      if (c.netlist.instance(owner(c, e.ref)) !== i) return [];
+      const far = netById(c, e.a === line ? e.b : e.a);
+      return (far?.kind === "supply" && far.V?.max) || [];
+    }),
+  );
   const own = linesOf(i).flatMap((p) => {
     const level = c.netlist.level(i.ref, p);
     return (level && c.netlist.netOf(`${i.ref}:${level.supply}`).V?.max) ?? [];
@@ -29,8 +33,7 @@ function railOf(c: Circuit, i: Instance): number {
   return Math.max(0, ...(pulled.length ? pulled : own));
 }
 
-const farEnds = (c: Circuit, end: string) =>
-  c.project.links.flatMap((l) => (l.from === end ? [l.to] : l.to === end ? [l.from] : []));
+const farEnds = (c: Circuit, end: string) => linksAt(c.project, end).map((l) => farOf(l, end));
 
 /** The lines that both ends use in turn: both of an I2C bus, or the one of a sensor that answers where it was asked. */
 function linesOf(i: Instance): string[] {
@@ -62,9 +65,9 @@ function movers(c: Circuit, nets: string[], host: Instance): Instance[] {
       !i.part.board &&
       i.host === host.ref &&
       linesOf(i).some((p) => nets.includes(c.netlist.netOf(`${i.ref}.${p}`).id)) &&
-      railOf(c, i) > LOW_MAX_V !== high &&
       linesOf(i).every((p) => farEnds(c, `${i.ref}.${p}`).filter((e) => e.startsWith(`${host.ref}.`)).length === 1) &&
-      linesOf(i).every((p) => farEnds(c, `${i.ref}.${p}`).length === 1),
+      linesOf(i).every((p) => farEnds(c, `${i.ref}.${p}`).length === 1) &&
+      railOf(c, i) > LOW_MAX_V !== high,
   );
   const feed = list[0] && feedOf(c, list[0]);
   const rail = feed && c.netlist.netOf(feed);
