@@ -338,35 +338,14 @@ export function layoutOf(p: BoardProblem, sizes: SizeId[], spots: Spots, split =
       }
       continue;
     }
-    // A shortest tree over the rows, as far as their free holes allow.
-    const inTree = [on[0]!];
+    // A shortest tree over the rows, as far as their free holes allow; leads from beside the board end in its rows, too.
+    const ends: { row: Row; end: BoardEnd["at"]; isPin: boolean }[] = [{ ...on[0]!, isPin: true }];
     const left = on.slice(1);
-    while (left.length) {
-      let best: { a: (typeof on)[number]; b: (typeof on)[number]; d: number } | undefined;
-      for (const a of inTree)
-        for (const b of left) {
-          if (!a.row.free.length || !b.row.free.length) continue;
-          const across = a.row.half === b.row.half ? 0 : 4;
-          const d = Math.abs(a.row.row - b.row.row) + across + Math.abs(a.row.board - b.row.board) * 24;
-          if (!best || d < best.d) best = { a, b, d };
-        }
-      if (!best) {
-        full(left[0]!.row.free.length ? inTree[0]!.row : left[0]!.row, n.name);
-        break;
-      }
-      const { a, b } = best;
-      const same = a.row.half === b.row.half && a.row.board === b.row.board;
-      const both = [...OUT[a.row.half]].find((l) => a.row.free.includes(l) && b.row.free.includes(l));
-      const from = take(a.row, same ? (both ?? OUT[a.row.half]) : IN[a.row.half])!;
-      const to = take(b.row, same ? (both ?? OUT[b.row.half]) : IN[b.row.half])!;
-      wire(n.id, "jumper", pinEnd(a.end, from), pinEnd(b.end, to), [from, to]);
-      inTree.push(b);
-      left.splice(left.indexOf(b), 1);
-    }
-    /** Rows in which leads end; a full one goes on in a free row, over the hole of its last lead. */
-    const ends: { row: Row; end: BoardEnd["at"]; isPin: boolean }[] = inTree.map((x) => ({ ...x, isPin: true }));
+    const freeIn = (list: readonly { row: Row }[]) => list.reduce((sum, x) => sum + x.row.free.length, 0);
+    const endAt = (x: (typeof ends)[number], hole: Hole) => (x.isPin ? pinEnd(x.end, hole) : placeEnd(x.end, hole));
+    /** A full net goes on in a free row, over the hole of its last wire. */
     const goOn = (): boolean => {
-      const last = [...wires].reverse().find((w) => w.net === n.id && w.kind === "lead" && w.b.hole);
+      const last = [...wires].reverse().find((w) => w.net === n.id && w.b.hole);
       const spare = last && freeRow(sizes, rows, rowAt);
       const out = last && readHole(last.b.hole!, sizes);
       if (!last || !spare || !out) return false;
@@ -375,9 +354,36 @@ export function layoutOf(p: BoardProblem, sizes: SizeId[], spots: Spots, split =
       const [to, moved] = [take(spare, OUT[spare.half])!, take(spare, OUT[spare.half])!];
       wire(n.id, "jumper", { ...last.b }, placeEnd(place, to), [out, to]);
       last.b = placeEnd(place, moved);
+      const near = last.a.hole && readHole(last.a.hole, sizes);
+      if (near) last.apart_mm = mm(sizes, near, moved);
       ends.push({ row: spare, end: place, isPin: false });
       return true;
     };
+    while (left.length) {
+      // Two rows with a hole each would be shut off once they are joined: somebody must be left to go on from.
+      const goesOn = (b: (typeof on)[number]) => left.length < 2 || freeIn(ends) + b.row.free.length > 2;
+      let best: { a: (typeof ends)[number]; b: (typeof on)[number]; d: number } | undefined;
+      for (const a of ends)
+        for (const b of left) {
+          if (!a.row.free.length || !b.row.free.length || !goesOn(b)) continue;
+          const across = a.row.half === b.row.half ? 0 : 4;
+          const d = Math.abs(a.row.row - b.row.row) + across + Math.abs(a.row.board - b.row.board) * 24;
+          if (!best || d < best.d) best = { a, b, d };
+        }
+      if (!best) {
+        if (freeIn(left) && goOn()) continue;
+        full(left[0]!.row.free.length ? ends[0]!.row : left[0]!.row, n.name);
+        break;
+      }
+      const { a, b } = best;
+      const same = a.row.half === b.row.half && a.row.board === b.row.board;
+      const both = [...OUT[a.row.half]].find((l) => a.row.free.includes(l) && b.row.free.includes(l));
+      const from = take(a.row, same ? (both ?? OUT[a.row.half]) : IN[a.row.half])!;
+      const to = take(b.row, same ? (both ?? OUT[b.row.half]) : IN[b.row.half])!;
+      wire(n.id, "jumper", endAt(a, from), pinEnd(b.end, to), [from, to]);
+      ends.push({ ...b, isPin: true });
+      left.splice(left.indexOf(b), 1);
+    }
     for (const e of off) {
       const roomiest = () => [...ends].sort((x, y) => y.row.free.length - x.row.free.length)[0]!;
       if (!roomiest().row.free.length && !goOn()) {
@@ -386,7 +392,7 @@ export function layoutOf(p: BoardProblem, sizes: SizeId[], spots: Spots, split =
       }
       const at = roomiest();
       const hole = take(at.row, OUT[at.row.half])!;
-      wire(n.id, "lead", pinEnd(e, null), at.isPin ? pinEnd(at.end, hole) : placeEnd(at.end, hole), [null, hole]);
+      wire(n.id, "lead", pinEnd(e, null), endAt(at, hole), [null, hole]);
     }
   }
   for (const { net, at } of usedRails.values())

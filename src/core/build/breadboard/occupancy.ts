@@ -8,6 +8,8 @@ const JUMPER = 4;
 const TO_RAIL = 5;
 const TO_FAR_RAIL = 16;
 const ACROSS = 4;
+/** A wire without a hole is worth any length of wire. */
+const NO_HOLE = 1000;
 /** Weights that only break ties: short legs, and the upper end of the board. */
 const LEG = 0.3;
 const LOW = 0.002;
@@ -117,6 +119,14 @@ export class Occupancy {
     return Math.abs(p.row - q.row) + across + Math.abs(p.board - q.board) * BOARD_STEP;
   }
 
+  /** Holes that the rows of a net lack: a tree over them has two ends a wire, and leads from beside the board end in them too. */
+  private shortage(n: BoardNet, rows: number[]): number {
+    if (!rows.length) return 0;
+    const wanted = 2 * (rows.length - 1) + n.off.length;
+    const free = rows.reduce((sum, r) => sum + HOLES - COUNT[this.gone[r]!]!, 0);
+    return Math.max(0, wanted - free) * NO_HOLE;
+  }
+
   /** Wires that a net needs with its rows as they are: a shortest tree, or one wire a row to its rail. */
   private netCost(n: BoardNet, rows: number[]): number {
     if (n.strip) return rows.length * (JUMPER + TO_RAIL);
@@ -124,11 +134,12 @@ export class Occupancy {
       const { halves } = n.rail;
       return rows.reduce((s, r) => s + JUMPER + (halves.includes(this.where(r).half) ? TO_RAIL : TO_FAR_RAIL), 0);
     }
-    if (rows.length < 2) return 0;
+    const short = this.shortage(n, rows);
+    if (rows.length < 2) return short;
     const best = rows.map((r) => this.apart(rows[0]!, r));
     const open = new Set(rows.keys());
     open.delete(0);
-    let sum = 0;
+    let sum = short;
     while (open.size) {
       let next = -1;
       for (const k of open) if (next < 0 || best[k]! < best[next]!) next = k;
@@ -152,19 +163,22 @@ export class Occupancy {
   fits(item: Item, spot: Spot): boolean {
     const at = seat(item, spot, this.sizes);
     if (!at) return false;
+    // All that it takes of a row counts together: its legs, and what its body lies on beside them.
+    const taken = new Map<number, { mine: number; wired: boolean }>();
     for (const cell of at.cells) {
       const s = this.strip(spot.board, cell.half, cell.row);
-      const net = this.netIndex(item, cell.pin);
       const mine = bits(takenBy(at, cell));
       if (this.gone[s]! & mine) return false;
-      if (cell.covered) {
-        // A row that loses its last free hole could not be wired any more.
-        if (this.net[s] !== FREE && COUNT[this.gone[s]! | mine]! >= HOLES) return false;
-        continue;
-      }
+      const row = taken.get(s) ?? { mine: 0, wired: this.net[s] !== FREE };
+      row.mine |= mine;
+      taken.set(s, row);
+      if (cell.covered) continue;
+      const net = this.netIndex(item, cell.pin);
       if (this.net[s] !== FREE && (net === NO_NET || this.net[s] !== net)) return false;
-      if (net !== NO_NET && COUNT[this.gone[s]! | mine]! >= HOLES) return false;
+      if (net !== NO_NET) row.wired = true;
     }
+    // A row that loses its last free hole could not be wired any more.
+    for (const [s, row] of taken) if (row.wired && COUNT[this.gone[s]! | row.mine]! >= HOLES) return false;
     const { body } = at;
     if (body) for (const o of this.seats.values()) if (o.at.body && meet(body, o.at.body)) return false;
     return true;
@@ -182,7 +196,10 @@ export class Occupancy {
       const s = this.strip(spot.board, cell.half, cell.row);
       const net = this.netIndex(item, cell.pin);
       this.gone[s]! |= bits(takenBy(at, cell));
-      if (cell.covered) continue;
+      if (cell.covered) {
+        if (this.net[s]! >= 0) touched.add(this.net[s]!);
+        continue;
+      }
       this.net[s] = net;
       this.pins[s]!++;
       if (net >= 0 && this.isWired(item, cell.pin)) {
@@ -204,7 +221,10 @@ export class Occupancy {
       const s = this.strip(spot.board, cell.half, cell.row);
       const net = this.netIndex(item, cell.pin);
       this.gone[s]! &= ~bits(takenBy(at, cell));
-      if (cell.covered) continue;
+      if (cell.covered) {
+        if (this.net[s]! >= 0) touched.add(this.net[s]!);
+        continue;
+      }
       if (--this.pins[s]! === 0) this.net[s] = FREE;
       if (net >= 0 && this.isWired(item, cell.pin)) {
         const left = this.rowsOf[net]!.get(s)! - 1;
