@@ -244,10 +244,12 @@ export function layoutOf(p: BoardProblem, sizes: SizeId[], spots: Spots, split =
     wires.push({ net, kind, a, b, apart_mm: holes[0] && holes[1] ? mm(sizes, holes[0], holes[1]) : 0 });
 
   /** Rows in which a net's wired pins stand; further pins of a row are joined by it. */
+  const byNet = new Map<string, Row[]>();
+  for (const r of rows.values()) if (r.net !== null) byNet.set(r.net, [...(byNet.get(r.net) ?? []), r]);
   const rowsOf = (n: BoardNet): { row: Row; end: string }[] => {
     const on = new Set(n.on);
-    return [...rows.values()].flatMap((r) => {
-      const mine = r.net === n.id ? r.pins.filter((x) => on.has(x.end)) : [];
+    return (byNet.get(n.id) ?? []).flatMap((r) => {
+      const mine = r.pins.filter((x) => on.has(x.end));
       const [first, ...more] = mine;
       if (!first) return [];
       for (const m of more) joined.push({ net: n.id, a: pinEnd(m.end, m.hole), b: pinEnd(first.end, first.hole) });

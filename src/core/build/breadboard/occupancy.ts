@@ -1,6 +1,6 @@
 import type { BoardNet, BoardProblem, Item } from "./problem";
 import { seat, takenBy, type Rect, type Seat, type Spot } from "./spots";
-import { BOARD_STEP, LETTERS, SIZES, type Half, type SizeId } from "./sizes";
+import { BOARD_STEP, LETTERS, RAIL_X, SIZES, type Half, type Pole, type SizeId } from "./sizes";
 
 /** A jumper costs its length and the trouble of laying it, in pitches. */
 const JUMPER = 4;
@@ -41,6 +41,8 @@ export class Occupancy {
   private index: Map<string, number>;
   private rowsOf: Map<number, number>[];
   private costs: Float64Array;
+  /** Bodies over each row of a rail, by board, half and pole. */
+  private lids: { board: number; half: Half; pole: Pole; x: number; over: Uint8Array }[] = [];
   private extra = 0;
   private wired: ReadonlySet<string>;
   private hasRails: boolean;
@@ -62,6 +64,16 @@ export class Occupancy {
     this.rowsOf = problem.nets.map(() => new Map());
     this.costs = new Float64Array(problem.nets.length);
     this.hasRails = sizes.some((s) => SIZES[s].railHoles > 0);
+    for (const [board, size] of sizes.entries())
+      for (const half of SIZES[size].railHoles ? (["left", "right"] as const) : [])
+        for (const pole of ["-", "+"] as const)
+          this.lids.push({
+            board,
+            half,
+            pole,
+            x: board * BOARD_STEP + RAIL_X[`${half}${pole}`],
+            over: new Uint8Array(SIZES[size].rows + 2),
+          });
     this.wired = new Set(problem.nets.flatMap((n) => n.on));
     this.helpers = problem.items.filter((i) => i.near);
   }
@@ -69,8 +81,8 @@ export class Occupancy {
   get cost(): number {
     return this.costs.reduce((s, x) => s + x, 0) + this.extra + this.strain();
   }
-  /** How far capacitors stand from the pins that they are for. */
-  private strain(): number {
+  /** How far capacitors stand from the pins that they are for, weighed in pitches of wire. */
+  strain(): number {
     let sum = 0;
     for (const item of this.helpers) {
       const [a, b] = [this.stripOf(item.ref, item.near!.leg), this.stripOf(item.near!.ref, item.near!.pin)];
@@ -119,6 +131,32 @@ export class Occupancy {
     return Math.abs(p.row - q.row) + across + Math.abs(p.board - q.board) * BOARD_STEP;
   }
 
+  /** From a row to the nearest hole of its rail that no body lies on: beside it, or up and down. */
+  private toRail(strip: number, halves: readonly Half[], pole: Pole): number {
+    const { board, half, row } = this.where(strip);
+    const near = halves.includes(half);
+    const lid = this.lids.find((l) => l.board === board && l.half === (near ? half : halves[0]) && l.pole === pole);
+    const base = near ? TO_RAIL : TO_FAR_RAIL;
+    if (!lid || !lid.over[row]) return base;
+    const last = lid.over.length - 2;
+    for (let d = 1; d < last; d++)
+      if ((row - d >= 1 && !lid.over[row - d]) || (row + d <= last && !lid.over[row + d])) return Math.max(base, base - 2 + d);
+    return base + last;
+  }
+
+  /** Lays a body over the rails that it reaches, or lifts it; the nets of those rails have other ways then. */
+  private cover(body: Rect | null, by: 1 | -1, touched: Set<number>) {
+    if (!body) return;
+    for (const lid of this.lids) {
+      if (lid.x <= body.x1 || lid.x >= body.x2) continue;
+      const from = Math.max(1, Math.ceil(body.y1));
+      const to = Math.min(lid.over.length - 2, Math.floor(body.y2));
+      for (let row = from; row <= to; row++) lid.over[row]! += by;
+      if (from > to) continue;
+      for (const [i, n] of this.problem.nets.entries()) if (n.rail?.pole === lid.pole) touched.add(i);
+    }
+  }
+
   /** Holes that the rows of a net lack: a tree over them has two ends a wire, and leads from beside the board end in them too. */
   private shortage(n: BoardNet, rows: number[]): number {
     if (!rows.length) return 0;
@@ -131,8 +169,8 @@ export class Occupancy {
   private netCost(n: BoardNet, rows: number[]): number {
     if (n.strip) return rows.length * (JUMPER + TO_RAIL);
     if (n.rail && this.hasRails) {
-      const { halves } = n.rail;
-      return rows.reduce((s, r) => s + JUMPER + (halves.includes(this.where(r).half) ? TO_RAIL : TO_FAR_RAIL), 0);
+      const { halves, pole } = n.rail;
+      return rows.reduce((s, r) => s + JUMPER + this.toRail(r, halves, pole), 0);
     }
     const short = this.shortage(n, rows);
     if (rows.length < 2) return short;
@@ -207,6 +245,7 @@ export class Occupancy {
         touched.add(net);
       }
     }
+    this.cover(at.body, 1, touched);
     this.seats.set(item.ref, { item, spot, at });
     this.extra += this.own(item, spot);
     this.refresh(touched);
@@ -233,6 +272,7 @@ export class Occupancy {
         touched.add(net);
       }
     }
+    this.cover(at.body, -1, touched);
     this.seats.delete(ref);
     this.extra -= this.own(item, spot);
     this.refresh(touched);

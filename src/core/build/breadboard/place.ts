@@ -18,7 +18,10 @@ const HALVES: Half[] = ["left", "right"];
 /** Sets of breadboards in the order in which they are tried: the smallest that takes everything. */
 export const SETS: SizeId[][] = [["170"], ["400"], ["830"], ["830", "400"], ["830", "830"], ["830", "830", "830"]];
 /** How many candidates the improving search may try. */
-const EFFORT = 60_000;
+const EFFORT = 90_000;
+
+/** A pitch between a capacitor and its pin, against millimetres of wire: there it must be. */
+const STRAIN_MM = 10;
 
 /** Columns that a lying part tries, the middle ones first. */
 const BRIDGE_LETTERS: Record<Half, string> = { left: "cbdae", right: "higjf" };
@@ -114,17 +117,45 @@ interface Count {
   tried: number;
 }
 
-/** Puts a part where it costs least; false when it fits nowhere. */
-function insert(o: Occupancy, p: BoardProblem, item: Item, n: Count): boolean {
+/** What a placement is worth with its wires laid: the less, the better. */
+export type Price = (sizes: readonly SizeId[], spots: Spots) => number;
+
+function spotsOf(o: Occupancy, p: BoardProblem): Spots {
+  const spots: Spots = {};
+  for (const i of p.items) {
+    const spot = o.spotOf(i.ref);
+    if (spot) spots[i.ref] = spot;
+  }
+  return spots;
+}
+
+/** Rows beyond the parts that a part has wires to, in which it is still tried when it is set again. */
+const AROUND = 8;
+
+/** Whether a spot is near a row that the part has a wire to; everything is, while there is no such row. */
+function nearby(o: Occupancy, p: BoardProblem, item: Item): (spot: Spot) => boolean {
+  const mine = p.nets.filter((n) => !n.rail && n.on.some((e) => e.startsWith(`${item.ref}.`)));
+  const rows = mine.flatMap((n) => o.rowsWith(n.id));
+  if (!rows.length) return () => true;
+  const tall = item.print.kind === "straddle" ? item.print.left.length : item.print.pins.length;
+  return (spot) =>
+    rows.some((r) => r.board === spot.board && spot.row >= r.row - tall - AROUND && spot.row <= r.row + AROUND);
+}
+
+/** Puts a part where it costs least; false when it fits nowhere. `close`: near what it is wired to, where there is room. */
+function insert(o: Occupancy, p: BoardProblem, item: Item, n: Count, close = false): boolean {
   let best: Spot | undefined;
   let least = Infinity;
+  const near = close ? nearby(o, p, item) : () => true;
   for (const spot of [...spotsFor(o, p, item)]) {
+    if (!near(spot)) continue;
     n.tried++;
     if (!o.fits(item, spot)) continue;
     o.place(item, spot);
     if (o.cost < least - 1e-9) [best, least] = [spot, o.cost];
     o.take(item.ref);
   }
+  if (!best && close) return insert(o, p, item, n);
   if (!best)
     for (const spot of looseSpots(o, item)) {
       n.tried++;
@@ -156,7 +187,14 @@ function neighbours(p: BoardProblem, items: readonly Item[], of: Item): Item[] {
  * Makes the wires shorter: one part after the other is moved to its best place until none can be moved to a better one;
  * then small groups of parts that share nets are taken up and set again together, and what is better is kept.
  */
-function improve(o: Occupancy, p: BoardProblem, items: readonly Item[], fixed: ReadonlySet<string>, n: Count): void {
+function improve(
+  o: Occupancy,
+  p: BoardProblem,
+  items: readonly Item[],
+  fixed: ReadonlySet<string>,
+  n: Count,
+  price: Price | undefined,
+): void {
   const free = items.filter((i) => !fixed.has(i.ref) && o.spotOf(i.ref));
   const sweep = () => {
     for (let changed = true, k = 0; changed && k < 8 && n.tried < EFFORT; k++) {
@@ -174,21 +212,27 @@ function improve(o: Occupancy, p: BoardProblem, items: readonly Item[], fixed: R
   sweep();
   if (free.length < 2) return;
   const roll = dice(20);
+  // With every wire laid, where somebody can tell; else by what the search knows.
+  const worth = () => (price ? price(o.sizes, spotsOf(o, p)) + o.strain() * STRAIN_MM : o.cost);
+  let now = worth();
   while (n.tried < EFFORT) {
     const centre = free[roll(free.length)]!;
     const near = neighbours(p, free, centre);
     const group = new Set([centre]);
     for (let k = 0; k < 3 && near.length; k++) group.add(near[roll(near.length)]!);
     group.add(free[roll(free.length)]!);
-    const before = o.cost;
     const was = [...group].map((i) => [i, o.take(i.ref)!] as const);
     const order = roll(2) ? inOrder([...group]) : [...group].sort(() => roll(3) - 1);
-    const ok = order.every((i) => insert(o, p, i, n));
-    if (ok && o.cost <= before + 1e-9) continue;
+    const ok = order.every((i) => insert(o, p, i, n, true));
+    const then = ok ? worth() : Infinity;
+    if (then <= now + 1e-9) {
+      now = then;
+      continue;
+    }
     for (const i of group) o.take(i.ref);
     for (const [i, spot] of was) o.place(i, spot);
   }
-  sweep();
+  if (!price) sweep();
 }
 
 interface Start {
@@ -219,7 +263,7 @@ function start(p: BoardProblem, sizes: readonly SizeId[], given: Spots): Start {
  * belong to one net, no hole in use is covered, the USB end stays reachable, and wires are as few and as short as the
  * search finds. Given spots stay. Deterministic.
  */
-export function placeAll(p: BoardProblem, sizes?: SizeId[], given: Spots = {}): Placed {
+export function placeAll(p: BoardProblem, sizes?: SizeId[], given: Spots = {}, price?: Price): Placed {
   let chosen: { sizes: SizeId[]; from: Start } | undefined;
   for (const set of sizes?.length ? [sizes] : SETS) {
     const from = start(p, set, given);
@@ -227,13 +271,8 @@ export function placeAll(p: BoardProblem, sizes?: SizeId[], given: Spots = {}): 
     if (!from.unplaced.length) break;
   }
   const { o, n, fixed, unplaced } = chosen!.from;
-  improve(o, p, inOrder(p.items), fixed, n);
-  const spots: Spots = {};
-  for (const i of p.items) {
-    const spot = o.spotOf(i.ref);
-    if (spot) spots[i.ref] = spot;
-  }
-  return { sizes: chosen!.sizes, spots, unplaced, cost: o.cost, tried: n.tried };
+  improve(o, p, inOrder(p.items), fixed, n, price);
+  return { sizes: chosen!.sizes, spots: spotsOf(o, p), unplaced, cost: o.cost, tried: n.tried };
 }
 
 /** The best free place for one part, the others staying where they are; undefined when there is none. */

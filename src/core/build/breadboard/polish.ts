@@ -11,7 +11,7 @@ const TRIES = 60;
 /** Rows that a part is tried up and down. */
 const REACH = 5;
 
-const priceOf = (l: Layout) => l.trouble.length * TROUBLE_MM + l.jumpers * JUMPER_MM + l.wire_mm;
+export const priceOf = (l: Layout) => l.trouble.length * TROUBLE_MM + l.jumpers * JUMPER_MM + l.wire_mm;
 
 /** Where a part could stand instead, nearest first: some rows up or down, or on the other half. */
 function around(item: Item, spot: Spot): Spot[] {
@@ -36,12 +36,14 @@ export function polish(p: BoardProblem, sizes: SizeId[], spots: Spots, held: Rea
   let best = layoutOf(p, sizes, spots, split);
   let price = priceOf(best);
   let tries = 0;
+  // A capacitor stands at its chip's pin: neither moves without the other.
+  const paired = new Set(p.items.flatMap((i) => (i.near ? [i.ref, i.near.ref] : [])));
   for (let changed = true; changed && tries < TRIES; ) {
     changed = false;
     for (const item of p.items) {
       const now = best.spots[item.ref];
       // A board stays at its end: its socket must be reached.
-      if (!now || held.has(item.ref) || item.inst.part.board) continue;
+      if (!now || held.has(item.ref) || paired.has(item.ref) || item.inst.part.board) continue;
       for (const spot of around(item, now)) {
         if (tries++ >= TRIES) break;
         const next = layoutOf(p, sizes, { ...best.spots, [item.ref]: spot }, split);

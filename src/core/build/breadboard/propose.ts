@@ -1,7 +1,7 @@
 import type { Circuit } from "../../circuit";
 import { layoutOf, type Layout } from "./layout";
 import { placeAll, SETS } from "./place";
-import { polish } from "./polish";
+import { polish, priceOf } from "./polish";
 import { boardProblem } from "./problem";
 import type { SizeId } from "./sizes";
 import type { Spots } from "./spots";
@@ -10,7 +10,7 @@ import type { Spots } from "./spots";
 export function propose(c: Circuit, sizes?: SizeId[], given: Spots = {}, split = true): Layout {
   const p = boardProblem(c);
   const made = (set?: SizeId[]) => {
-    const placed = placeAll(p, set, given);
+    const placed = placeAll(p, set, given, (on, spots) => priceOf(layoutOf(p, [...on], spots, split)));
     return polish(p, placed.sizes, placed.spots, new Set(Object.keys(given)), split);
   };
   let best = made(sizes);

@@ -229,20 +229,33 @@ function hidden(at: Seat, body: Rect, spot: Spot, rows: number): Cell[] {
 /** All letters of its row that a cell takes away from others, its own included. */
 export const takenBy = (at: Seat, cell: Cell): string => cell.letter + (cell.alone ? "" : at.covers[cell.half]);
 
-const seats = new WeakMap<Item, Map<string, Seat | null>>();
+const seats = new WeakMap<Item, Map<SizeId, Map<number, Seat | null>>>();
+
+const COLUMNS = LETTERS.left + LETTERS.right;
+const place = (half: Half, row: number, letter?: string) =>
+  ((half === "left" ? 0 : 1) * 128 + row + 32) * 12 + (letter ? COLUMNS.indexOf(letter) + 1 : 0);
+/** One number for every spot of a size of board. */
+const keyOf = (s: Spot) =>
+  ((s.to ? place(s.to.half, s.to.row, s.to.letter) : 0) * 4096 + place(s.half, s.row, s.letter)) * 16 +
+  s.board * 2 +
+  (s.turn ? 1 : 0);
 
 /** The holes and the body of a part at a spot, with all the holes that the body hides; null where it would stand outside the board. */
 export function seat(item: Item, spot: Spot, sizes: readonly SizeId[]): Seat | null {
-  const to = spot.to ? `${spot.to.half}${spot.to.row}${spot.to.letter ?? ""}` : "";
-  const key = `${sizes[spot.board]} ${spot.board}${spot.half}${spot.row}${spot.letter ?? ""}${spot.turn} ${to}`;
-  const known = seats.get(item) ?? new Map<string, Seat | null>();
-  seats.set(item, known);
-  const there = known.get(key);
+  const size = sizes[spot.board];
+  if (!size) return null;
+  let bySize = seats.get(item);
+  if (!bySize) seats.set(item, (bySize = new Map()));
+  let known = bySize.get(size);
+  if (!known) bySize.set(size, (known = new Map<number, Seat | null>()));
+  const plain = spot.row > -32 && spot.row < 96 && spot.board < 8 && (!spot.to || (spot.to.row > -32 && spot.to.row < 96));
+  const key = keyOf(spot);
+  const there = plain ? known.get(key) : undefined;
   if (there !== undefined) return there;
   const at = seatPins(item, spot, sizes);
   const body = at && outline(item, spot, at);
-  const made = at && body ? { ...at, body, cells: [...at.cells, ...hidden(at, body, spot, SIZES[sizes[spot.board]!].rows)] } : at;
-  known.set(key, made);
+  const made = at && body ? { ...at, body, cells: [...at.cells, ...hidden(at, body, spot, SIZES[size].rows)] } : at;
+  if (plain) known.set(key, made);
   return made;
 }
 
