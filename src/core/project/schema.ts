@@ -24,6 +24,7 @@ export const HOUSE_RULES = {
   programStyle: ["non-blocking", "delays"],
   strips: ["own-supply", "usb-capped"],
   firstBuild: ["breadboard", "solder"],
+  leads: ["last", "first"],
   grounds: ["joined", "isolated"],
 } as const;
 
@@ -37,6 +38,7 @@ export const HouseRulesSchema = z.strictObject({
   programStyle: rule("programStyle"),
   strips: rule("strips"),
   firstBuild: rule("firstBuild"),
+  leads: rule("leads"),
   grounds: rule("grounds"),
   wireColours: z.array(z.string().min(1).max(20)).max(24).optional(),
 });

@@ -3,7 +3,7 @@ import type { Circuit } from "../../circuit";
 import { linkBehind, separateGrounds, type Instance, type Net } from "../../circuit/netlist";
 import { JUMPER_AWG } from "../../circuit/power";
 import { railRow, readHole, type Layout, type PlacedPart } from "../breadboard";
-import { houseRule, splitEnd, USUAL_CM } from "../../project";
+import { houseRule, splitEnd, USUAL_CM, type Project } from "../../project";
 import { wireColour } from "../colours";
 import { benchName, valueOf } from "../names";
 import { pinWords } from "../position";
@@ -166,6 +166,27 @@ function partWords(i: Instance): string {
   return name.includes(i.ref) ? name : `${name} (${[i.ref, valueOf(i)].filter(Boolean).join(", ")})`;
 }
 
+/**
+ * The wires of each group in the order of laying: those that leave the breadboard last or first, as the project says; of these
+ * one colour after the other, so that each is cut and laid at a time. Groups stay as they are.
+ */
+function inLayingOrder(rows: readonly Draft[], project: Project, onBoard: boolean): Draft[] {
+  const leavesFirst = houseRule(project, "leads") === "first";
+  const place = (r: Draft) => {
+    if (!onBoard) return 0;
+    return Number((r.holeA === "" || r.holeB === "") !== leavesFirst);
+  };
+  const group = (r: Draft) => `${r.phase} ${place(r)}`;
+  const colours = new Map<string, string[]>();
+  for (const r of rows) {
+    const known = colours.get(group(r)) ?? [];
+    if (!known.includes(r.colour)) known.push(r.colour);
+    colours.set(group(r), known);
+  }
+  const nth = (r: Draft) => colours.get(group(r))!.indexOf(r.colour);
+  return [...rows].sort((a, b) => place(a) - place(b) || (group(a) === group(b) ? nth(a) - nth(b) : 0));
+}
+
 /** Every step and wire, with what rows of the breadboard join by themselves, which has no step of its own. */
 function makeRows(c: Circuit): RunRow[] {
   const cm = new Map(c.project.parts.map((p) => [p.ref, p.wire_cm]));
@@ -246,7 +267,11 @@ function makeRows(c: Circuit): RunRow[] {
       ),
     );
   const sources = [...laid.filter((r) => r.phase === "source"), ...cables];
-  const others = laid.filter((r) => r.phase !== "source");
+  const others = inLayingOrder(
+    laid.filter((r) => r.phase !== "source"),
+    c.project,
+    layout !== null,
+  );
   // What stays on from its last wire comes after what can be plugged in or switched.
   const live = (r: Draft) => [r.from, r.to].some((e) => staysOn(c.netlist.instance(splitEnd(e).ref)));
   const first = sources.filter((r) => !live(r));

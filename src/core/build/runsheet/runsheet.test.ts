@@ -24,6 +24,37 @@ function degrees(c: Circuit): Map<string, number> {
   return out;
 }
 
+describe("the order of laying", () => {
+  const placed = (leads?: "first" | "last") => {
+    const c = demo("moss-terrarium", "rails");
+    const l = propose(c);
+    const project = { ...c.project, breadboard: { boards: l.sizes, at: l.spots } };
+    return circuitOf(leads ? { ...project, houseRules: { ...project.houseRules, leads } } : project, catalogue);
+  };
+  const groups = (c: Circuit) =>
+    PHASES.filter((p) => p.id !== "source").map((p) => runSheet(c).filter((r) => r.phase === p.id && r.kind === "wire"));
+  const leaves = (r: { holeA: string; holeB: string }) => !r.holeA || !r.holeB;
+
+  it.each(["last", "first"] as const)("wires that leave the breadboard come %s in each group", (when) => {
+    let mixed = 0;
+    for (const rows of groups(placed(when))) {
+      const order = rows.map((r) => Number(leaves(r) === (when === "last")));
+      expect(order).toEqual([...order].sort());
+      if (new Set(order).size > 1) mixed++;
+    }
+    expect(mixed).toBeGreaterThan(0);
+  });
+  it("one colour is laid at a time, and a tick stays with its wire whatever the order", () => {
+    for (const rows of groups(placed()))
+      for (const part of [rows.filter(leaves), rows.filter((r) => !leaves(r))]) {
+        const turns = part.filter((r, i) => r.colour !== part[i - 1]?.colour).map((r) => r.colour);
+        expect(new Set(turns).size).toBe(turns.length);
+      }
+    const ids = (c: Circuit) => runSheet(c).map((r) => r.id).sort();
+    expect(ids(placed("first"))).toEqual(ids(placed("last")));
+  });
+});
+
 describe("run sheet", () => {
   it("a wire that carries more than a rail stands goes straight, with its gauge; the others still share", () => {
     const strip = { ref: "M3", part: "module/ws2812b-strip", label: "Light", options: { pixels: 60 } };

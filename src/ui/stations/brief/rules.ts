@@ -14,6 +14,13 @@ const QUESTIONS: Questions = {
       solder: "soldered at once: lasts, but a wrong joint must be undone with the iron",
     },
   },
+  leads: {
+    question: "Which wires come first in each group?",
+    choices: {
+      last: "those on the breadboard: it lies flat while most of it is laid",
+      first: "those that leave it: their rows are still easy to reach",
+    },
+  },
   sharing: {
     question: "How do parts share ground and supply?",
     choices: {

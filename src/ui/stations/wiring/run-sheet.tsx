@@ -48,6 +48,9 @@ export function RunSheet() {
             <div key={ph.id} className="mb-2">
               <h2 className="border-b border-ink pt-1">
                 {ph.title} <span className="font-normal text-soft">{ph.why}</span>
+                <span className="num float-right text-sm font-normal text-soft" data-testid="group-progress">
+                  {rows.filter((r) => done.has(r.id)).length} of {rows.length}
+                </span>
               </h2>
               <ul>
                 {rows.map((r) => (
