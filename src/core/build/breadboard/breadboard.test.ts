@@ -308,6 +308,38 @@ describe("how parts sit", () => {
     ])
       expect(print(id), id).toMatchObject({ kind: "off" });
   });
+  it("a module with two rows of pins stands across the trench where its data tells their distance, counted as it is printed", () => {
+    const print = (id: string) => {
+      const c = circuitOf(make([BOARD3, { ref: "M1", part: id }]), catalogue);
+      return footprintOf(c.netlist.instance("M1")!);
+    };
+    const driver = print("module/a4988");
+    if (driver.kind !== "straddle") throw new Error(driver.kind);
+    expect([driver.apart, driver.left[0], driver.left[7], driver.right[0], driver.right[7]]).toEqual([5, "EN", "DIR", "VMOT", "GND.2"]);
+    const player = print("module/mp3-player");
+    if (player.kind !== "straddle") throw new Error(player.kind);
+    // Counted up the right side: the last pin is opposite the first.
+    expect([player.apart, player.left[0], player.right[0], player.right[7]]).toEqual([7, "VCC", "BUSY", "IO1"]);
+    // Nothing is guessed where the distance is not known.
+    expect(print("module/drv8833").kind).toBe("off");
+    const c = circuitOf(
+      planned([
+        BOARD3,
+        USB,
+        { ref: "S2", part: "supply/adapter-12v-2a" },
+        { ref: "M1", part: "module/a4988" },
+        { ref: "M2", part: "module/mp3-player" },
+      ]),
+      catalogue,
+    );
+    const l = propose(c);
+    expect(l.trouble).toEqual([]);
+    const at = l.parts.find((p) => p.ref === "M1")!;
+    expect(new Set(at.holes.map((h) => halfOf(h.hole))).size).toBe(2);
+    // Rows 12.7 mm apart: five pitches, over the trench.
+    const [step, vmot] = ["EN", "VMOT"].map((pin) => at.holes.find((h) => h.pin === pin)!.hole);
+    expect(rowOf(step!).split(" ")[1]).toBe(rowOf(vmot!).split(" ")[1]);
+  });
   it("turns a module's pins with the half, so that its front stays up", () => {
     const item = boardProblem(
       circuitOf(planned([BOARD3, USB, { ref: "M1", part: "module/bme280" }]), catalogue),

@@ -67,6 +67,15 @@ function dip(pins: string[], apart: number): Footprint {
   return { kind: "straddle", left: pins.slice(0, half), right: pins.slice(half).reverse(), apart, usb: null };
 }
 
+/** A module with a row of pins along each side stands across the trench, where its data says how far they are apart. */
+function twoRows(pins: string[], header: NonNullable<Part["body"]["header"]>): Footprint | null {
+  if (!header.rowPitch_mm || pins.length % 2) return null;
+  const apart = pitches(header.rowPitch_mm);
+  if (apart < 3 || apart > WIDEST - 1) return null;
+  const [left, second] = [pins.slice(0, pins.length / 2), pins.slice(pins.length / 2)];
+  return { kind: "straddle", left, right: header.secondRow === "up" ? second.reverse() : second, apart, usb: null };
+}
+
 function loosePrint(i: Instance): Footprint {
   const { part } = i;
   const pins = part.pins.map((p) => p.label);
@@ -95,8 +104,8 @@ function modulePrint(i: Instance): Footprint {
   if (header.kind === "leads") return loosePrint(i);
   if (header.kind !== "male") return off("its contacts are no pins: it hangs on leads");
   if (Math.abs(header.pitch_mm - PITCH_MM) > 0.05) return off("its pins are not 2.54 mm apart: it hangs on leads");
-  if (header.rows === 2) return off("its pins stand in two rows or at two ends: it hangs on leads");
   const pins = part.pins.filter((p) => p.role !== "cable").map((p) => p.label);
+  if (header.rows === 2) return twoRows(pins, header) ?? off("its pins stand in two rows or at two ends: it hangs on leads");
   if (header.pins !== pins.length && header.pins !== part.pins.length)
     return off("it has pins or screws on several sides: it hangs on leads");
   const row = (pins.length - 1) * PITCH_MM;

@@ -432,6 +432,9 @@ export const BodySchema = z.strictObject({
       pins: z.number().int(),
       /** Pins in two rows, or at two ends; one row when absent. */
       rows: z.literal(2).optional(),
+      /** Of two rows along the sides: how far they are apart, and from which end the second one is counted in `pins`. */
+      rowPitch_mm: z.number().positive().optional(),
+      secondRow: z.enum(["down", "up"]).optional(),
       kind: z.enum(["male", "female", "pads", "leads", "wires", "screw", "plug"]),
       pitch_mm: z.number(),
     })
