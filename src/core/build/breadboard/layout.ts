@@ -400,7 +400,8 @@ export function layoutOf(p: BoardProblem, sizes: SizeId[], spots: Spots, split =
   for (const { net, at } of usedRails.values())
     if (!rails.some((r) => r.net === net.id && r.half === at.half))
       rails.push({ net: net.id, name: net.name, half: at.half, pole: at.pole });
-  bridges(sizes, usedRails, holes, wires, lacks, usedTo({ sizes, parts, wires }));
+  const bodies = seated.flatMap((s) => s.at.body ?? []);
+  bridges(sizes, usedRails, holes, wires, lacks, usedTo({ sizes, parts, wires }), bodies);
   for (const i of p.items)
     if (!spots[i.ref])
       trouble.push({ kind: "open", says: `${i.ref} has no place on the breadboard yet.`, at: [i.ref] });
@@ -439,6 +440,21 @@ function freeRow(sizes: SizeId[], rows: Map<string, Row>, rowAt: (b: number, h: 
   return null;
 }
 
+/** A way round a body is worth so much wire, millimetres. */
+const OVER_MM = 60;
+
+/** Whether the straight way between two holes leads over a body. */
+function crosses(p: { x: number; y: number }, q: { x: number; y: number }, body: Rect): boolean {
+  if (Math.max(p.x, q.x) <= body.x1 || Math.min(p.x, q.x) >= body.x2) return false;
+  if (Math.max(p.y, q.y) <= body.y1 || Math.min(p.y, q.y) >= body.y2) return false;
+  const steps = 16;
+  for (let k = 1; k < steps; k++) {
+    const [x, y] = [p.x + ((q.x - p.x) * k) / steps, p.y + ((q.y - p.y) * k) / steps];
+    if (x > body.x1 && x < body.x2 && y > body.y1 && y < body.y2) return true;
+  }
+  return false;
+}
+
 /** Whether two pieces are the two halves of one broken rail. */
 const broken = (a: RailPiece, b: RailPiece) => a.board === b.board && a.half === b.half && a.piece !== b.piece;
 
@@ -453,6 +469,7 @@ function bridges(
   wires: BoardWire[],
   lacks: (says: string) => void,
   last: number,
+  bodies: readonly Rect[],
 ): void {
   const byNet = new Map<string, { net: BoardNet; at: RailPiece }[]>();
   for (const u of used.values()) byNet.set(u.net.id, [...(byNet.get(u.net.id) ?? []), u]);
@@ -469,14 +486,22 @@ function bridges(
       const placed = (list: RailHole[]) =>
         list.map((h) => ({ h, ...holeAt(h, sizes[h.board]!), row: railRow(sizes[h.board]!, h.n) }));
       const [here, there] = [placed(holes.of(a)), placed(holes.of(b))];
-      let best: { a: RailHole; b: RailHole; cost: number } | undefined;
-      for (const p of here)
-        for (const q of there) {
-          const level = Math.abs(p.row - q.row);
-          const far = gap ? 0 : Math.abs(p.row - end) / 100;
-          const cost = Math.hypot(p.x - q.x, p.y - q.y) * PITCH_MM + level + far;
-          if (!best || cost < best.cost) best = { a: p.h, b: q.h, cost };
-        }
+      /** Straight across first: a slanting wire is only for rails without two free holes side by side. */
+      const search = (slant: number) => {
+        let best: { a: RailHole; b: RailHole; cost: number } | undefined;
+        for (const p of here)
+          for (const q of there) {
+            const level = Math.abs(p.row - q.row);
+            if (level > slant) continue;
+            const far = gap ? 0 : Math.abs(p.row - end) / 100;
+            let cost = Math.hypot(p.x - q.x, p.y - q.y) * PITCH_MM + level + far;
+            if (best && cost >= best.cost) continue;
+            if (!gap && bodies.some((b) => crosses(p, q, b))) cost += OVER_MM;
+            if (!best || cost < best.cost) best = { a: p.h, b: q.h, cost };
+          }
+        return best;
+      };
+      const best = search(gap ? 12 : 2) ?? search(Infinity);
       return best;
     };
     while (left.length) {
