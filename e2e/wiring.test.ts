@@ -146,7 +146,11 @@ describe("the breadboard", () => {
     await page.getByRole("button", { name: "Find the shortest again" }).click();
     await page.getByTestId("board-trouble").waitFor({ state: "detached" });
     await expect.poll(() => verdict(page)).toBe(was);
-    expect((await sum.innerText()).split("\n")[0]).toBe(best.split("\n")[0]);
+    // The search begins from what is held, so it may find a slightly shorter one; never a longer one.
+    const numbers = (text: string) => /(\d+) jumpers, ([\d.]+) cm/.exec(text)!.slice(1).map(Number);
+    const [again, first] = [numbers(await sum.innerText()), numbers(best)];
+    expect(again[0]).toBeLessThanOrEqual(first[0]!);
+    expect(again[1]).toBeLessThanOrEqual(first[1]!);
 
     // The mouse takes hold of it as well; on a larger board there is room below.
     await page.getByLabel("Breadboard 1").selectOption("830");
@@ -199,6 +203,22 @@ describe("a breadboard build", () => {
     await page.getByText("The run sheet follows this placement").waitFor();
     for (const ref of ["B1", "M1", "LED1"]) await page.locator(`[data-part="${ref}"]`).waitFor();
     expect(await page.getByTestId("board-trouble").count()).toBe(0);
+  });
+});
+
+describe("a board to solder", () => {
+  it("is laid out hole by hole, with strips and without, and says that it was followed over the copper", async () => {
+    const { page } = await app.session();
+    await openProject(page, "Moss terrarium keeper", "wiring");
+    await tab(page, "Solder build");
+    await page.getByTestId("carrier-proven").waitFor();
+    const board = page.getByRole("region", { name: "Board to solder, hole by hole" });
+    expect(await board.innerText()).toMatch(/\d+ cuts with a 3 mm drill/);
+    expect(await board.getByRole("img").getAttribute("aria-label")).toMatch(/24 by \d+ holes/);
+    await board.getByRole("tab", { name: "Stripboard" }).focus();
+    await page.keyboard.press("ArrowRight");
+    await board.getByText("Join on the back with bare wire").waitFor();
+    expect(await board.innerText()).not.toContain("Cut the strips first");
   });
 });
 
@@ -342,6 +362,7 @@ describe("access", () => {
         await expect
           .poll(() => page.getByTestId("solder-sum").innerText())
           .toMatch(/Perfboard of at least \d+ × \d+ holes/);
+        await page.getByTestId("carrier-proven").waitFor();
       }
       expect(await axeViolations(page), name).toEqual([]);
     }

@@ -175,6 +175,7 @@ describe("lattice", () => {
       "plan.pdf",
       "plan.svg",
       "project.lattice.json",
+      "solderboard.csv",
       "tools.csv",
       "wires.csv",
     ]);

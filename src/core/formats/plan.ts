@@ -27,6 +27,7 @@ import {
 import { toSvg } from "../drawing";
 import { layOutHere } from "../build/loom/elk";
 import { cautions } from "./cautions";
+import { carrierPlans, type At } from "../build/solder";
 import { toCsv } from "./csv";
 import { planMarkdown, type PlanText } from "./markdown";
 import { openNeeds } from "./open";
@@ -130,6 +131,33 @@ export const holesCsv = (c: Circuit): string =>
     (layoutProven(c)?.parts ?? []).flatMap((p) => p.holes.map((h) => [`${p.ref}.${h.pin}`, h.hole])),
   );
 
+/** The same placement on boards to solder: strips or bare wires, cuts, rails, legs and wires, by row and column. */
+export const carrierCsv = (c: Circuit): string => {
+  const l = layoutProven(c);
+  const rows = (l ? carrierPlans(c, l) : []).flatMap((p) => {
+    const row = (kind: string, what: string, net: string, a: At | null, b: At | null) => [
+      p.board + 1,
+      kind,
+      what,
+      net,
+      a?.row ?? "",
+      a?.column ?? "",
+      b?.row ?? "",
+      b?.column ?? "",
+    ];
+    return [
+      ...p.cuts.map((x) => row("cut", "", "", x, null)),
+      ...p.pieces
+        .filter((x) => x.from !== x.to)
+        .map((x) => row("piece", x.at.join(" "), x.net, { row: x.row, column: x.from }, { row: x.row, column: x.to })),
+      ...p.rails.flatMap((r) => r.rows.map((n) => row("rail", "", r.net, { row: n, column: r.column }, null))),
+      ...p.parts.flatMap((x) => x.pins.map((y) => row("leg", `${x.ref}.${y.pin}`, "", y.at, null))),
+      ...p.wires.map((w) => row("wire", `${w.from} ${w.to}`, w.net, w.a, w.b)),
+    ];
+  });
+  return listCsv(c, ["board", "kind", "what", "net", "row", "column", "to_row", "to_column"], rows);
+};
+
 /** Wires to cut for this build, slack and stripped ends included. */
 export const cutsCsv = (c: Circuit): string =>
   listCsv(
@@ -227,7 +255,7 @@ export async function planOutputs(
     "checks.csv": checksCsv(c),
     "tools.csv": toolsCsv(c),
     "cuts.csv": cutsCsv(c),
-    ...(c.project.breadboard && { "holes.csv": holesCsv(c) }),
+    ...(c.project.breadboard && { "holes.csv": holesCsv(c), "solderboard.csv": carrierCsv(c) }),
     "plan.svg": toSvg(loomDrawing(await loom(c, layOutHere)), `${project.title}, plan ${mark}`),
     "plan.md": planMarkdown(text),
     "plan.pdf": await (await import("./pdf")).printPlan(c, fonts),

@@ -1,9 +1,9 @@
 import { toSvg, type Drawing } from "../../core/drawing";
-import type { SizeId } from "../../core/build/breadboard";
+import { layoutInProject, propose, type SizeId } from "../../core/build/breadboard";
 import { rewire, type Rewire } from "../../core/build/compare";
 import { loom, loomDrawing, type Loom } from "../../core/build/loom";
 import { panelDrawing, panelOf, type Panel } from "../../core/build/panel";
-import { solderBuild, type SolderBuild } from "../../core/build/solder";
+import { carrierPlans, solderBuild, type CarrierPlan, type SolderBuild } from "../../core/build/solder";
 import { circuitOf } from "../../core/circuit";
 import type { Project } from "../../core/project";
 import { makeBreadboardView, placedAgain, type BreadboardView } from "../breadboard-view";
@@ -30,6 +30,13 @@ export const wiringApi = {
   async solder(project: Project): Promise<SolderBuild> {
     await needFor(project);
     return solderBuild(circuitOf(project, catalogue));
+  },
+
+  /** Boards to solder, hole by hole: the project's own placement, or the best one found. */
+  async carriers(project: Project): Promise<CarrierPlan[]> {
+    await needFor(project);
+    const c = circuitOf(project, catalogue);
+    return carrierPlans(c, layoutInProject(c) ?? propose(c));
   },
 
   /** What a bench wired after one version needs to be wired after another. */

@@ -8,6 +8,8 @@ import { isSupply } from "../runsheet/ends";
 import { runSheet } from "../runsheet";
 import { heightOf } from "./heights";
 
+export * from "./carrier";
+
 export interface Remark {
   what: string;
   why: string;

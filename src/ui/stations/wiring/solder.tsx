@@ -3,6 +3,7 @@ import type { Project } from "@/core/project";
 import type { Remark } from "@/core/build/solder";
 import { Swatch } from "@/ui/shared/wire-colours";
 import { core } from "@/ui/state/core";
+import { Carrier } from "./carrier";
 import { Front } from "./front";
 import { useCore } from "./use-core";
 
@@ -53,6 +54,7 @@ export function Solder() {
         hands washed after. Test everything on a breadboard first, and again before the box is closed.
       </p>
       <Front />
+      <Carrier />
       <div className="mt-3 grid gap-x-8 gap-y-4 xl:grid-cols-2">
         <div>
           <h2 className="font-bold">Order: low parts first</h2>
