@@ -133,8 +133,9 @@ function Steps({ plan, kind }: { plan: CarrierPlan; kind: Kind }) {
     <ol className="list-decimal pl-6">
       {kind === "strips" ? (
         <li className="border-b border-line py-1">
-          Cut the strips first, <span className="num">{plan.cuts.length}</span> cuts with a 3 mm drill turned by hand,
-          and look through each against a light.
+          Cut the strips first, <span className="num">{plan.cuts.length}</span>{" "}
+          {plan.cuts.length === 1 ? "cut" : "cuts"} with a 3 mm drill turned by hand, and look through each against a
+          light.
           {[...byColumn]
             .sort(([a], [b]) => a - b)
             .map(([column, rows]) => (
@@ -145,7 +146,8 @@ function Steps({ plan, kind }: { plan: CarrierPlan; kind: Kind }) {
         </li>
       ) : (
         <li className="border-b border-line py-1">
-          Join on the back with bare wire, <span className="num">{joined.length}</span> pieces.
+          Join on the back with bare wire, <span className="num">{joined.length}</span>{" "}
+          {joined.length === 1 ? "piece" : "pieces"}.
           {joined.map((p) => (
             <span key={`${p.row} ${p.from}`} className="block text-sm">
               Row <span className="num">{p.row}</span>, columns{" "}
@@ -195,7 +197,7 @@ function Steps({ plan, kind }: { plan: CarrierPlan; kind: Kind }) {
 }
 
 /** The placement as boards to solder: where each strip is cut, what lies where, and that it was followed over the copper. */
-export function Carrier() {
+export function Carrier({ needed }: { needed: boolean }) {
   const plans = useCore(ask);
   const [kind, setKind] = useState<Kind>("strips");
   if (!plans) return <p className="mt-4 text-soft">Laying out the board…</p>;
@@ -203,7 +205,9 @@ export function Carrier() {
   const trouble = plans.flatMap((p) => p.trouble);
   return (
     <section className="mt-5" aria-label="Board to solder, hole by hole">
-      <h2 className="font-bold">Board to solder, hole by hole</h2>
+      <h2 className="font-bold">
+        {needed ? "Board to solder, hole by hole" : "A board all the same? Then hole by hole"}
+      </h2>
       <Tabs<Kind> label="Kind of board" tabs={KINDS} tab={kind} go={setKind} />
       {trouble.length ? (
         <ul className="mt-2 border-l-4 border-fault pl-3">

@@ -54,7 +54,7 @@ export function Solder() {
         hands washed after. Test everything on a breadboard first, and again before the box is closed.
       </p>
       <Front />
-      <Carrier />
+      <Carrier needed={b.carrier.kind === "perfboard"} />
       <div className="mt-3 grid gap-x-8 gap-y-4 xl:grid-cols-2">
         <div>
           <h2 className="font-bold">Order: low parts first</h2>
