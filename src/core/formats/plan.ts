@@ -27,6 +27,8 @@ import {
 import { toSvg } from "../drawing";
 import { layOutHere } from "../build/loom/elk";
 import { cautions } from "./cautions";
+import { panelOf } from "../build/panel";
+import { drillList } from "../build/panel/drill";
 import { carrierPlans, type At } from "../build/solder";
 import { toCsv } from "./csv";
 import { planMarkdown, type PlanText } from "./markdown";
@@ -158,6 +160,24 @@ export const carrierCsv = (c: Circuit): string => {
   return listCsv(c, ["board", "kind", "what", "net", "row", "column", "to_row", "to_column"], rows);
 };
 
+/** Holes in the front of the box, in the order of drilling. */
+export const drillCsv = (c: Circuit): string => {
+  const panel = panelOf(c);
+  return listCsv(
+    c,
+    ["part", "shape", "from_left_mm", "from_top_mm", "width_mm", "height_mm", "how"],
+    (panel ? drillList(panel) : []).map((r) => [
+      `${r.ref} ${r.part}`,
+      r.shape,
+      r.x_mm,
+      r.y_mm,
+      r.mm[0],
+      r.mm[1] ?? r.mm[0],
+      r.how,
+    ]),
+  );
+};
+
 /** Wires to cut for this build, slack and stripped ends included. */
 export const cutsCsv = (c: Circuit): string =>
   listCsv(
@@ -255,6 +275,7 @@ export async function planOutputs(
     "checks.csv": checksCsv(c),
     "tools.csv": toolsCsv(c),
     "cuts.csv": cutsCsv(c),
+    ...(c.project.box && { "drill.csv": drillCsv(c) }),
     ...(c.project.breadboard && { "holes.csv": holesCsv(c), "solderboard.csv": carrierCsv(c) }),
     "plan.svg": toSvg(loomDrawing(await loom(c, layOutHere)), `${project.title}, plan ${mark}`),
     "plan.md": planMarkdown(text),

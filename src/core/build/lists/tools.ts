@@ -1,5 +1,7 @@
 import type { Circuit } from "../../circuit";
 import { houseRule } from "../../project";
+import { panelOf } from "../panel";
+import { drillList, drillTools } from "../panel/drill";
 import { laidNets } from "../runsheet/laid";
 import { runSheet } from "../runsheet";
 
@@ -69,5 +71,10 @@ export function toolsFor(c: Circuit): Tool[] {
       "with protection; charging is watched",
     ],
   ];
-  return list.flatMap(([needed, kind, name, why]) => (needed ? [{ kind, name, why }] : []));
+  const panel = panelOf(c);
+  const drills = panel ? drillTools(drillList(panel)) : [];
+  return [
+    ...list.flatMap(([needed, kind, name, why]) => (needed ? [{ kind, name, why }] : [])),
+    ...drills.map((t) => ({ kind: "tool" as const, ...t })),
+  ];
 }

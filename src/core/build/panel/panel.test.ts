@@ -2,7 +2,9 @@ import { describe, expect, it } from "vitest";
 import { circuitOf } from "../../circuit";
 import { applyEdit, type Project } from "../../project";
 import { BOARD3, catalogue, planned, USB } from "../../testing";
+import { toolsFor } from "../lists";
 import { bothUnits, panelDrawing, panelOf } from ".";
+import { drillList, drillTools } from "./drill";
 
 const base = planned([
   BOARD3,
@@ -84,5 +86,35 @@ describe("cut-outs of the catalogue", () => {
       }
       expect(says, id).toMatch(/measure|holder/);
     }
+  });
+});
+
+describe("drilling", () => {
+  const rows = drillList(panel(boxed(130, 80, 40)));
+  it("has every hole of the template once, small round ones first, windows last", () => {
+    const p = panel(boxed(130, 80, 40));
+    expect(rows).toHaveLength(p.parts.reduce((n, x) => n + x.cutout.holes.length, 0));
+    const shapes = rows.map((r) => r.shape);
+    expect(shapes.lastIndexOf("round")).toBeLessThan(shapes.indexOf("window"));
+    const sizes = rows.filter((r) => r.shape === "round").map((r) => r.mm[0]);
+    expect(sizes).toEqual([...sizes].sort((a, b) => a - b));
+    const led = p.parts.find((x) => x.ref === "D1")!;
+    const [hole] = led.cutout.holes;
+    expect(rows.find((r) => r.ref === "D1")).toMatchObject({
+      x_mm: Math.round((led.x + hole!.x) * 10) / 10,
+      y_mm: Math.round((led.y + hole!.y) * 10) / 10,
+    });
+  });
+  it("says how: through 3 mm to size, large ones by steps, windows by saw and file", () => {
+    expect(rows.find((r) => r.ref === "D1")!.how).toMatch(/^punch, 3 mm first, then 5\.1 mm$/);
+    expect(rows.find((r) => r.ref === "M2")!.how).toContain("step drill up to 16.5 mm");
+    expect(rows.find((r) => r.ref === "M1")!.how).toMatch(/saw between them, file to \d+(\.\d)? × \d+(\.\d)? mm/);
+  });
+  it("brings its tools only where there is a box with holes", () => {
+    const names = (q: Project) => toolsFor(circuitOf(q, catalogue)).map((t) => t.name);
+    expect(names(boxed(130, 80, 40)).join()).toContain("Centre punch");
+    expect(names(boxed(130, 80, 40)).join()).toContain("Step drill up to 16.5 mm");
+    expect(names(base).join()).not.toMatch(/punch|drill/);
+    expect(drillTools([])).toEqual([]);
   });
 });

@@ -1,6 +1,7 @@
 "use client";
 import { useState } from "react";
 import { Printer } from "lucide-react";
+import { drillList } from "@/core/build/panel/drill";
 import type { Project } from "@/core/project";
 import { Download } from "@/ui/shared/download";
 import { DrawingView } from "@/ui/shared/drawing";
@@ -108,6 +109,16 @@ export function Front() {
               <p className="text-soft">
                 None of the parts goes through the front. Lights, switches, knobs, displays and echo sensors do.
               </p>
+            )}
+            {shown.panel.parts.length > 0 && (
+              <ol className="mt-2 list-decimal pl-6 text-sm" aria-label="Holes in the order of drilling">
+                {drillList(shown.panel).map((r) => (
+                  <li key={`${r.ref} ${r.x_mm} ${r.y_mm}`}>
+                    {r.part}, <span className="num">{r.x_mm}</span> mm from left, <span className="num">{r.y_mm}</span>{" "}
+                    mm from top: {r.how}
+                  </li>
+                ))}
+              </ol>
             )}
             <ul className="mt-2">
               {shown.panel.parts.map((p) => (
