@@ -1,19 +1,11 @@
 /** A hunt for slow lists: dense random ones of real parts on every board, shrunk until they fit; what is proven, and how fast. */
-import { boardsOf } from "../src/core/plan/advice";
 import { clashingCore, helpWith, problemsOf, solveSlowly } from "../src/core/plan/assign";
-import { seeded } from "../src/core/plan/assign/random";
+import { denseList } from "../src/core/plan/assign/dense";
 import { catalogue, make } from "../src/core/testing";
 import { threadProver } from "../src/prove";
 
 type Row = (what: string, reach: string, got: string) => void;
 
-const LOOSE = [
-  "discrete/button",
-  "discrete/led-red",
-  "discrete/potentiometer",
-  "discrete/led-rgb-cc",
-  "discrete/toggle",
-];
 const MOST_MS = 20_000;
 
 const share = (list: number[], q: number) =>
@@ -22,24 +14,12 @@ const share = (list: number[], q: number) =>
 /** Lists of 6 to 19 parts by seed; each is solved, and while it does not fit, its clash is named and a part is taken out. */
 export function huntRows(row: Row, count: number) {
   helpWith(threadProver);
-  const boards = boardsOf(make([{ ref: "B1", part: "board/rp2040-forty" }]), catalogue).map((b) => b.id);
-  const modules = catalogue.parts
-    .filter((p) => p.id.startsWith("module/") && p.pins.some((x) => x.need))
-    .map((p) => p.id);
   const [fits, clashes]: [number[], number[]] = [[], []];
   let [unproven, unnamed] = [0, 0];
   for (let seed = 1; seed <= count; seed++) {
-    const roll = seeded(seed * 31 + 7);
-    const int = (n: number) => Math.floor(roll() * n);
-    const parts: object[] = [
-      { ref: "B1", part: boards[int(boards.length)]! },
-      { ref: "S1", part: "supply/usb-charger" },
-    ];
-    const want = 6 + int(14);
-    for (let i = 0; i < want; i++)
-      parts.push({ ref: `M${i + 1}`, part: roll() < 0.7 ? modules[int(modules.length)]! : LOOSE[int(LOOSE.length)]! });
+    const list = denseList(seed, catalogue);
     for (;;) {
-      const p = problemsOf(make(parts), catalogue).problems[0]!;
+      const p = problemsOf(make(list.parts), catalogue).problems[0]!;
       const from = performance.now();
       const run = solveSlowly(p, MOST_MS);
       let r = run.next();
@@ -51,8 +31,7 @@ export function huntRows(row: Row, count: number) {
       }
       if (!clashingCore(p).length) unnamed++;
       clashes.push(performance.now() - from);
-      if (parts.length < 4) break;
-      parts.splice(2 + int(parts.length - 2), 1);
+      if (!list.shorten()) break;
     }
   }
   helpWith(null);

@@ -1,7 +1,8 @@
 import { beforeAll, describe, expect, it } from "vitest";
 import loader from "highs";
-import { assign, solve, writeLp } from "../src/core/plan/assign";
-import { randomProblem } from "../src/core/plan/assign/random";
+import { assign, problemsOf, solve, writeLp } from "../src/core/plan/assign";
+import { denseList } from "../src/core/plan/assign/dense";
+import { alikeProblem, randomProblem } from "../src/core/plan/assign/random";
 import { BOARD3, BOARD5, catalogue, make, USB } from "../src/core/testing";
 
 type Highs = Awaited<ReturnType<typeof loader>>;
@@ -9,6 +10,8 @@ let highs: Highs;
 beforeAll(async () => {
   highs = await loader();
 });
+
+const ALL = process.env.ALL === "1";
 
 /** The independent solver's optimum of an LP text, or null when it says that there is none. */
 function independent(lp: string): number | null {
@@ -36,6 +39,32 @@ describe("an independent solver agrees with the optimum", () => {
     }
     expect(feasible).toBeGreaterThan(150);
     expect(feasible).toBeLessThan(320);
+  });
+
+  it("where much is alike: copies of parts, channels, prices by bus only", () => {
+    const count = ALL ? 600 : 60;
+    let none = 0;
+    for (let seed = 1; seed <= count; seed++) {
+      const p = alikeProblem(seed, { pins: 8 + (seed % 5) * 2, parts: 3 + (seed % 5) });
+      const mine = solve(p);
+      if (!mine) none++;
+      expect(mine?.cost ?? null, `seed ${seed}`).toBe(independent(writeLp(p)));
+    }
+    expect(none).toBeGreaterThan(count / 10);
+    expect(none).toBeLessThan(count / 2);
+  });
+
+  it("on dense lists of real parts, on every kind of board", () => {
+    for (let seed = 1; seed <= (ALL ? 200 : 16); seed++) {
+      const list = denseList(seed, catalogue);
+      let p = problemsOf(make(list.parts), catalogue).problems[0]!;
+      let mine = solve(p);
+      while (!mine && list.shorten()) {
+        p = problemsOf(make(list.parts), catalogue).problems[0]!;
+        mine = solve(p);
+      }
+      expect(mine?.cost ?? null, `seed ${seed}`).toBe(independent(writeLp(p)));
+    }
   });
 
   it("on larger boards", () => {

@@ -1,5 +1,5 @@
 /** Random assignment problems and a brute-force optimum, for tests and benchmarks. Not used by the product. */
-import { emptyProblem, type Choice, type Problem, type Use } from "./problem";
+import { emptyProblem, type Choice, type Problem, type ProblemNeed, type Use } from "./problem";
 
 /** A small repeatable generator (mulberry32): the same seed gives the same problem on every machine. */
 export function seeded(seed: number): () => number {
@@ -136,6 +136,96 @@ export function randomProblem(seed: number, size: RandomSize): Problem {
         anchors,
       });
     }
+  }
+  for (const a of p.groups)
+    for (const b of p.groups)
+      if (a.id < b.id && a.addresses[0] === b.addresses[0]) p.clashes.push([a.id, b.id, "same address"]);
+  return p;
+}
+
+/**
+ * A problem full of things that are alike: copies of a few kinds of parts, channels that are the same but for their name, prices
+ * by bus and header only, groups with a line of their own beside the shared ones. Plans of one price abound.
+ */
+export function alikeProblem(seed: number, size: { pins: number; parts: number }): Problem {
+  const rnd = seeded(seed);
+  const int = (n: number) => Math.floor(rnd() * n);
+  const board = Array.from({ length: size.pins }, (_, i) => ({
+    ref: "B1",
+    label: `P${i}`,
+    header: i < size.pins / 2 ? "L" : "R",
+  }));
+  const p: Problem = { ...emptyProblem("B1", [...board]), sideCost: 6, orderCost: 3 };
+  const price: Record<string, number> = {
+    i2c0: 8 * int(2),
+    i2c1: 8 * int(2),
+    channel: 8 * int(3),
+    L: int(3),
+    R: int(3),
+  };
+  const plain = (pin: number, bus: string | null, cost: number): Choice => ({ pin, bus, cost, prices: [], uses: [] });
+  const lineOf = board.map(() => ({ bus: `i2c${int(2)}`, role: rnd() < 0.5 ? "sda" : "scl" }));
+  const channels = rnd() < 0.7 ? ["U1:0", "U1:1"] : [];
+  for (const c of channels)
+    for (const role of ["sda", "scl"]) p.pins.push({ ref: "U1", label: `${c.at(-1)}${role}`, header: "U1" });
+  const need = (id: string, choices: Choice[], more: Partial<ProblemNeed> = {}) =>
+    p.needs.push({
+      id,
+      ref: id.split(".")[0]!,
+      need: { kind: "digital-out" },
+      share: null,
+      group: null,
+      locked: null,
+      present: null,
+      choices,
+      ...more,
+    });
+  const member = (ref: string, address: string, on: string[], select: boolean) => {
+    const group = p.groups.push({ id: p.groups.length, ref, kind: "i2c", addresses: [address] }) - 1;
+    for (const role of ["sda", "scl"])
+      need(
+        `${ref}.${role}`,
+        [
+          ...board.flatMap((_, pin) => {
+            const { bus, role: mine } = lineOf[pin]!;
+            return mine === role ? [plain(pin, bus, price[bus]!)] : [];
+          }),
+          ...on.map((c) => {
+            const pin = p.pins.findIndex((x) => x.ref === "U1" && x.label === `${c.at(-1)}${role}`);
+            return plain(pin, c, price.channel!);
+          }),
+        ],
+        { share: `i2c.${role}`, group },
+      );
+    if (!select) return group;
+    const buses = ["i2c0", "i2c1", ...on];
+    need(
+      `${ref}.cs`,
+      board.flatMap((x, pin) => buses.map((bus) => plain(pin, bus, price[x.header]!))),
+      { group },
+    );
+    return group;
+  };
+  if (channels.length) {
+    const id = member("U1", "0x70", [], false);
+    for (const c of channels) p.under[c] = id;
+  }
+  const kinds = Array.from({ length: 2 }, (_, k) => ({
+    bus: rnd() < 0.6,
+    cs: rnd() < 0.4,
+    lines: int(3),
+    address: `0x${k}`,
+  }));
+  for (let k = 0; k < size.parts; k++) {
+    const kind = kinds[int(kinds.length)]!;
+    const ref = `M${k + 1}`;
+    // Alike parts may be told apart by a jumper: then their addresses do not clash.
+    if (kind.bus) member(ref, rnd() < 0.5 ? kind.address : `${kind.address}${k}`, channels, kind.cs);
+    for (let i = 0; i < (kind.bus ? kind.lines % 2 : 1 + kind.lines); i++)
+      need(
+        `${ref}.S${i}`,
+        board.map((x, pin) => plain(pin, null, price[x.header]!)),
+      );
   }
   for (const a of p.groups)
     for (const b of p.groups)

@@ -259,6 +259,7 @@ export class Search {
     });
   }
 
+  /** Parts of several needs that look the same to every pin: each one's likes. A row of lines or a channel that hangs on one makes it its own. */
   private twinParts(): number[][] {
     const { needs, under } = this.p;
     const carriers = new Set(Object.values(under));
@@ -376,6 +377,8 @@ export class Search {
     r.bound += strained;
     const open = this.openGroups(here, r, spent);
     for (const o of open) r.bound += o.least;
+    // What places cost may be the same reduced costs that tell a group's buses apart: never both together.
+    const apart = r.bound;
     if (r.bound < this.cut && (this.sideCost || this.orderCost))
       r.bound += this.placesBound(here, r.rows, r.matching, spent);
     if (r.bound >= this.cut) return;
@@ -387,7 +390,7 @@ export class Search {
       this.open.push({ ...here, buses });
       return;
     }
-    if (open.length) return this.branchBuses(here, open, r.bound);
+    if (open.length) return this.branchBuses(here, open, apart);
     if (hardest) {
       if (!enoughShared(this.p, this.start, here.banned)) return;
       for (const w of hardest.ways) w.bound += relaxed;
@@ -432,14 +435,20 @@ export class Search {
 
   /**
    * A group that loses nothing by joining lines that stand already, whatever comes later: its part asks for nothing else,
-   * nobody it clashes with is undecided, no other bus is cheaper for it, and those lines cost it the same on every pin.
+   * nobody it clashes with is undecided (nor what carries a channel between them), no other bus is cheaper for it, and those
+   * lines cost it the same on every pin.
    */
   private settledGroup(node: Node, r: Relaxed, open: OpenGroup[]): { g: number; bit: number } | null {
+    const isDecided = (h: number) => single(node.buses[h]!);
+    const carried = (bus: number) => this.carrier[bus]! < 0 || isDecided(this.carrier[bus]!);
     for (const { g, ways } of open) {
-      if (!this.alone(g) || this.clashOf[g]!.some((h) => !single(node.buses[h]!))) continue;
+      const rivals = this.clashOf[g]!;
+      if (!this.alone(g) || !rivals.every((h) => isDecided(h) && carried(this.busAt(node.buses, h)))) continue;
       const price = (bus: number) => this.members[g]!.reduce((sum, n) => sum + this.cell(node, n, bus).least, 0);
       const least = Math.min(...ways.map((w) => price(w.bus)));
-      const way = ways.find((w) => price(w.bus) <= least && this.sameEverywhere(node, r, g, w.bus));
+      const way = ways.find(
+        (w) => price(w.bus) <= least && (!rivals.length || carried(w.bus)) && this.sameEverywhere(node, r, g, w.bus),
+      );
       if (way) return { g, bit: way.bit };
     }
     return null;
@@ -464,7 +473,10 @@ export class Search {
     });
   }
 
-  /** Decides the group with the fewest buses left; of these the one whose second best costs most. */
+  /**
+   * Decides the group with the fewest buses left; of these the one whose second best costs most. `bound`: of the matching,
+   * its conflicts and all undecided groups at their cheapest.
+   */
   private branchBuses(node: Node, open: OpenGroup[], bound: number) {
     const second = (o: OpenGroup) => o.ways.map((w) => w.price).sort((a, b) => a - b)[1] ?? NEVER;
     const { g, ways, least } = open.reduce((a, b) =>
@@ -479,7 +491,7 @@ export class Search {
       if (t >= 0 && single(node.buses[t]!) && node.buses[t]! > w.bit) return false;
       if (tried.some((a) => this.alike[a] === this.alike[w.bus] && this.untold(node.buses, g, a, w.bus))) return false;
       tried.push(w.bus);
-      return bound - least + w.price < this.cut;
+      return Math.max(node.bound, bound - least + w.price) < this.cut;
     });
     kept.sort((a, b) => b.price - a.price || b.bit - a.bit);
     for (const w of kept) {
