@@ -70,7 +70,9 @@ function cables(c: Circuit): BomRow[] {
     const name = plug ? `USB cable, USB-A to ${plug}` : "USB cable";
     rows.set(name, [...(rows.get(name) ?? []), `${w.from.ref}.${w.from.pin}~${w.to.ref}.${w.to.pin}`]);
   }
-  return [...rows].map(([name, refs]) => plain("cable", name, refs.length, refs, "one that carries data, not a charging cable"));
+  return [...rows].map(([name, refs]) =>
+    plain("cable", name, refs.length, refs, "one that carries data, not a charging cable"),
+  );
 }
 
 /** The bill of materials: like parts together, companions included, then breadboards and cables, wires by colour and length at the end. */

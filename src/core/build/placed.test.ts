@@ -11,7 +11,13 @@ const placed = placedAsBuilt(planned(LIST), catalogue);
 const complaints = (p: Project) => findings(circuitOf(p, catalogue)).filter((f) => f.rule.startsWith("breadboard."));
 /** What an act in the app does: the edit, its wires, and the placement that goes along. */
 const acted = (p: Project, ...edits: Parameters<typeof applyEdit>[1][]) =>
-  keptPlaced(planAll(edits.reduce((q, e) => applyEdit(q, e, catalogue), p), catalogue).project, catalogue);
+  keptPlaced(
+    planAll(
+      edits.reduce((q, e) => applyEdit(q, e, catalogue), p),
+      catalogue,
+    ).project,
+    catalogue,
+  );
 
 describe("a placement that the planner made", () => {
   it("comes with the plan of a breadboard build, and of no other", () => {
@@ -30,7 +36,11 @@ describe("a placement that the planner made", () => {
     expect(complaints(one)).toEqual([]);
     const many = acted(
       one,
-      ...["sht31", "ds3231", "ssd1306-i2c", "bh1750"].map((m, i) => ({ type: "addPart" as const, part: `module/${m}`, ref: `M${i + 2}` })),
+      ...["sht31", "ds3231", "ssd1306-i2c", "bh1750"].map((m, i) => ({
+        type: "addPart" as const,
+        part: `module/${m}`,
+        ref: `M${i + 2}`,
+      })),
     );
     expect(complaints(many)).toEqual([]);
     const at = Object.keys(many.breadboard!.at);

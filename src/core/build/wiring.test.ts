@@ -32,14 +32,28 @@ describe("words and colours", () => {
   });
   it("never gives a signal a supply's colour, nor ground and supply one, whatever colours are owned", () => {
     const { nets } = circuit().netlist;
-    const sets = [["white"], ["white", "blue"], ["red"], ["black"], ["green", "red", "black"], USUAL_COLOURS, ["pink", "teal"]];
+    const sets = [
+      ["white"],
+      ["white", "blue"],
+      ["red"],
+      ["black"],
+      ["green", "red", "black"],
+      USUAL_COLOURS,
+      ["pink", "teal"],
+    ];
     for (const owned of sets) {
       const colours = netColours(nets, owned);
       const of = (kind: string) => new Set(nets.filter((n) => n.kind === kind).map((n) => colours.get(n.id)!));
       const [ground, supply] = [of("ground"), of("supply")];
       const signals = new Set([...of("signal"), ...of("bus-line")]);
-      expect([...ground].filter((x) => supply.has(x) || signals.has(x)), owned.join()).toEqual([]);
-      expect([...supply].filter((x) => signals.has(x)), owned.join()).toEqual([]);
+      expect(
+        [...ground].filter((x) => supply.has(x) || signals.has(x)),
+        owned.join(),
+      ).toEqual([]);
+      expect(
+        [...supply].filter((x) => signals.has(x)),
+        owned.join(),
+      ).toEqual([]);
     }
   });
   it("gives grounds that must stay apart colours of their own", () => {

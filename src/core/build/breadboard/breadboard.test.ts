@@ -315,7 +315,13 @@ describe("how parts sit", () => {
     };
     const driver = print("module/a4988");
     if (driver.kind !== "straddle") throw new Error(driver.kind);
-    expect([driver.apart, driver.left[0], driver.left[7], driver.right[0], driver.right[7]]).toEqual([5, "EN", "DIR", "VMOT", "GND.2"]);
+    expect([driver.apart, driver.left[0], driver.left[7], driver.right[0], driver.right[7]]).toEqual([
+      5,
+      "EN",
+      "DIR",
+      "VMOT",
+      "GND.2",
+    ]);
     const player = print("module/mp3-player");
     if (player.kind !== "straddle") throw new Error(player.kind);
     // Counted up the right side: the last pin is opposite the first.
@@ -357,8 +363,17 @@ describe("how parts sit", () => {
         (i) => i.ref === "X1",
       )!;
     const hides = (item: ReturnType<typeof itemOf>, spot: Spot) =>
-      seat(item, spot, ["830"])!.cells.filter((x) => x.covered).map((x) => `${x.letter}${x.row}`);
-    const legs = { board: 0, half: "left" as const, row: 20, letter: "c", turn: false, to: { half: "left" as const, row: 22, letter: "c" } };
+      seat(item, spot, ["830"])!
+        .cells.filter((x) => x.covered)
+        .map((x) => `${x.letter}${x.row}`);
+    const legs = {
+      board: 0,
+      half: "left" as const,
+      row: 20,
+      letter: "c",
+      turn: false,
+      to: { half: "left" as const, row: 22, letter: "c" },
+    };
     // 10 mm across: two pitches to every side of its middle; 5 mm hides what lies between its legs only.
     const large = hides(itemOf("discrete/electrolytic", { capacitance_uF: 1000 }), legs);
     expect(large).toEqual(expect.arrayContaining(["c21", "b21", "d21", "b20", "d22"]));

@@ -105,7 +105,8 @@ function modulePrint(i: Instance): Footprint {
   if (header.kind !== "male") return off("its contacts are no pins: it hangs on leads");
   if (Math.abs(header.pitch_mm - PITCH_MM) > 0.05) return off("its pins are not 2.54 mm apart: it hangs on leads");
   const pins = part.pins.filter((p) => p.role !== "cable").map((p) => p.label);
-  if (header.rows === 2) return twoRows(pins, header) ?? off("its pins stand in two rows or at two ends: it hangs on leads");
+  if (header.rows === 2)
+    return twoRows(pins, header) ?? off("its pins stand in two rows or at two ends: it hangs on leads");
   if (header.pins !== pins.length && header.pins !== part.pins.length)
     return off("it has pins or screws on several sides: it hangs on leads");
   const row = (pins.length - 1) * PITCH_MM;

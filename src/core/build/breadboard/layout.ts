@@ -167,7 +167,13 @@ function railPicker(sizes: SizeId[], bodies: (Rect | null)[], split: boolean) {
     const key = `${board} ${half} ${pole}`;
     const known = bare.get(key);
     if (known) return known;
-    const list = Array.from({ length: SIZES[sizes[board]!].railHoles }, (_, i): RailHole => ({ kind: "rail", board, half, pole, n: i + 1 }));
+    const list = Array.from({ length: SIZES[sizes[board]!].railHoles }, (_, i): RailHole => ({
+      kind: "rail",
+      board,
+      half,
+      pole,
+      n: i + 1,
+    }));
     const open = list.filter((h) => {
       const { x, y } = holeAt(h, sizes[board]!);
       return !bodies.some((b) => b && x > b.x1 && x < b.x2 && y > b.y1 && y < b.y2);
@@ -186,9 +192,7 @@ function railPicker(sizes: SizeId[], bodies: (Rect | null)[], split: boolean) {
       const left = new Map<number, number>();
       for (const h of all) left.set(pieceOf(sizes, h, split), (left.get(pieceOf(sizes, h, split)) ?? 0) + 1);
       const away = (h: RailHole) => Math.abs(railRow(sizes[board]!, h.n) - near);
-      const best = all
-        .filter((h) => left.get(pieceOf(sizes, h, split))! > 1)
-        .sort((a, b) => away(a) - away(b))[0];
+      const best = all.filter((h) => left.get(pieceOf(sizes, h, split))! > 1).sort((a, b) => away(a) - away(b))[0];
       if (!best) return null;
       used.add(holeName(best));
       return best;

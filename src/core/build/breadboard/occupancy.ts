@@ -140,7 +140,8 @@ export class Occupancy {
     if (!lid || !lid.over[row]) return base;
     const last = lid.over.length - 2;
     for (let d = 1; d < last; d++)
-      if ((row - d >= 1 && !lid.over[row - d]) || (row + d <= last && !lid.over[row + d])) return Math.max(base, base - 2 + d);
+      if ((row - d >= 1 && !lid.over[row - d]) || (row + d <= last && !lid.over[row + d]))
+        return Math.max(base, base - 2 + d);
     return base + last;
   }
 

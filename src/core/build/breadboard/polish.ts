@@ -23,7 +23,11 @@ function around(item: Item, spot: Spot): Spot[] {
   const steps = Array.from({ length: REACH }, (_, i) => [i + 1, -i - 1]).flat();
   const moved = steps.map(at).filter((s) => s.row >= 1);
   if (item.print.kind === "strip")
-    moved.push(...[0, ...steps].map((n): Spot => ({ ...at(n), half: spot.half === "left" ? "right" : "left" })).filter((s) => s.row >= 1));
+    moved.push(
+      ...[0, ...steps]
+        .map((n): Spot => ({ ...at(n), half: spot.half === "left" ? "right" : "left" }))
+        .filter((s) => s.row >= 1),
+    );
   return moved;
 }
 
@@ -32,13 +36,19 @@ function around(item: Item, spot: Spot): Spot[] {
  * hides. Here each part is tried at places near its own with every wire laid, and what is really better is kept. What is held
  * stays; deterministic.
  */
-export function polish(p: BoardProblem, sizes: SizeId[], spots: Spots, held: ReadonlySet<string>, split: boolean): Layout {
+export function polish(
+  p: BoardProblem,
+  sizes: SizeId[],
+  spots: Spots,
+  held: ReadonlySet<string>,
+  split: boolean,
+): Layout {
   let best = layoutOf(p, sizes, spots, split);
   let price = priceOf(best);
   let tries = 0;
   // A capacitor stands at its chip's pin: neither moves without the other.
   const paired = new Set(p.items.flatMap((i) => (i.near ? [i.ref, i.near.ref] : [])));
-  for (let changed = true; changed && tries < TRIES; ) {
+  for (let changed = true; changed && tries < TRIES;) {
     changed = false;
     for (const item of p.items) {
       const now = best.spots[item.ref];

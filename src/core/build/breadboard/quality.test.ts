@@ -28,7 +28,10 @@ function listOf(seed: number, size: number): Project {
     { ref: "S1", part: "supply/usb-charger" },
   ];
   for (let i = 1; i <= size; i++)
-    parts.push({ ref: `M${i}`, part: roll(2) ? MODULES[roll(MODULES.length)] : `discrete/${LOOSE[roll(LOOSE.length)]}` });
+    parts.push({
+      ref: `M${i}`,
+      part: roll(2) ? MODULES[roll(MODULES.length)] : `discrete/${LOOSE[roll(LOOSE.length)]}`,
+    });
   for (;;) {
     const a = assign(make(parts), catalogue);
     if (isPlanned(a)) return a.project;

@@ -152,7 +152,12 @@ function seatPins(item: Item, spot: Spot, sizes: readonly SizeId[]): Seat | null
 }
 
 const pitches = (mm: number) => mm / PITCH_MM;
-const around = (x: number, y: number, w: number, h: number): Rect => ({ x1: x - w / 2, x2: x + w / 2, y1: y - h / 2, y2: y + h / 2 });
+const around = (x: number, y: number, w: number, h: number): Rect => ({
+  x1: x - w / 2,
+  x2: x + w / 2,
+  y1: y - h / 2,
+  y2: y + h / 2,
+});
 const both = (a: Rect, b: Rect): Rect => ({
   x1: Math.min(a.x1, b.x1),
   x2: Math.max(a.x2, b.x2),
@@ -205,7 +210,10 @@ function outline(item: Item, spot: Spot, at: Seat): Rect | null {
     return around(x, y, Math.max(short, 1), Math.max(long, legs));
   }
   if (print.kind === "bridge" && /electrolytic|capacitor|ldr|thermistor/.test(item.inst.part.id))
-    return both(at.body, around(x, y, spot.half === spot.to?.half ? short : long, spot.half === spot.to?.half ? long : short));
+    return both(
+      at.body,
+      around(x, y, spot.half === spot.to?.half ? short : long, spot.half === spot.to?.half ? long : short),
+    );
   return at.body;
 }
 
@@ -248,7 +256,8 @@ export function seat(item: Item, spot: Spot, sizes: readonly SizeId[]): Seat | n
   if (!bySize) seats.set(item, (bySize = new Map()));
   let known = bySize.get(size);
   if (!known) bySize.set(size, (known = new Map<number, Seat | null>()));
-  const plain = spot.row > -32 && spot.row < 96 && spot.board < 8 && (!spot.to || (spot.to.row > -32 && spot.to.row < 96));
+  const plain =
+    spot.row > -32 && spot.row < 96 && spot.board < 8 && (!spot.to || (spot.to.row > -32 && spot.to.row < 96));
   const key = keyOf(spot);
   const there = plain ? known.get(key) : undefined;
   if (there !== undefined) return there;

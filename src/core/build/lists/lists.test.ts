@@ -204,7 +204,11 @@ describe("two plans compared", () => {
   });
   it("another value or setting is said, and where a new part stands", () => {
     const p = planned([BOARD5, USB, { ref: "LED1", part: "discrete/led-red" }]);
-    const dim = applyEdit(p, { type: "setCompanion", ref: "LED1", key: "seriesResistor", value: { ohm: 1000 } }, catalogue);
+    const dim = applyEdit(
+      p,
+      { type: "setCompanion", ref: "LED1", key: "seriesResistor", value: { ohm: 1000 } },
+      catalogue,
+    );
     const r = rewire(circuitOf(p, catalogue), circuitOf(dim, catalogue));
     expect(r.changed).toMatchObject([{ what: "value", to: "1 kΩ" }]);
     expect([r.takeOff.length, r.lay.length]).toEqual([0, 0]);

@@ -83,7 +83,13 @@ export function loomDrawing(l: Loom): Drawing {
     shapes: [
       ...l.cables.map((k): Shape => ({ kind: "path", d: k.path, stroke: "soft", width: 4, opacity: 0.55 })),
       ...l.nets.flatMap((n): Shape[] => [
-        ...n.strands.map((s): Shape => ({ kind: "path", d: s.path, stroke: { wire: s.colour }, width: 1.6, of: n.name })),
+        ...n.strands.map((s): Shape => ({
+          kind: "path",
+          d: s.path,
+          stroke: { wire: s.colour },
+          width: 1.6,
+          of: n.name,
+        })),
         ...n.dots.map(([x, y]): Shape => ({ kind: "circle", x, y, r: 2.6, fill: { wire: n.colour } })),
       ]),
       ...l.tags.flatMap(tagShapes),

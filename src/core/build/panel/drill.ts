@@ -54,16 +54,28 @@ export interface DrillTool {
 /** What it takes to make these holes; nothing for a front without any. */
 export function drillTools(rows: readonly DrillRow[]): DrillTool[] {
   if (!rows.length) return [];
-  const bits = [...new Set(rows.flatMap((r) => (r.shape === "round" && r.mm[0] <= STEP_FROM_MM ? [round(r.mm[0])] : [])))];
+  const bits = [
+    ...new Set(rows.flatMap((r) => (r.shape === "round" && r.mm[0] <= STEP_FROM_MM ? [round(r.mm[0])] : []))),
+  ];
   const large = rows.flatMap((r) => (r.shape === "round" && r.mm[0] > STEP_FROM_MM ? [r.mm[0]] : []));
   const windows = rows.filter((r) => r.shape === "window").length;
   const sizes = [...new Set([3, ...bits])].sort((a, b) => a - b).map((d) => `${d} mm`);
   return [
-    { name: "Centre punch, masking tape", why: `${rows.length} holes in the front of the box, marked from the template` },
+    {
+      name: "Centre punch, masking tape",
+      why: `${rows.length} holes in the front of the box, marked from the template`,
+    },
     { name: `Drill with bits of ${sizes.join(", ")}`, why: "3 mm first, then to size; the box is clamped, goggles on" },
     ...(large.length
-      ? [{ name: `Step drill up to ${round(Math.max(...large))} mm`, why: "large holes in thin walls tear with a plain bit" }]
+      ? [
+          {
+            name: `Step drill up to ${round(Math.max(...large))} mm`,
+            why: "large holes in thin walls tear with a plain bit",
+          },
+        ]
       : []),
-    ...(windows ? [{ name: "Fretsaw and flat file", why: `${windows === 1 ? "a window" : `${windows} windows`} in the front` }] : []),
+    ...(windows
+      ? [{ name: "Fretsaw and flat file", why: `${windows === 1 ? "a window" : `${windows} windows`} in the front` }]
+      : []),
   ];
 }

@@ -74,7 +74,9 @@ function pulls(c: Circuit): string[] {
     if (!first || list.some((x) => x.rail !== first.rail)) return [];
     const ohm = 1 / list.reduce((s, x) => s + 1 / x.ohm, 0);
     const [a, b] = [hubOf(c, wiredEnds(c, n)), hubOf(c, wiredEnds(c, first.rail))];
-    return a && b ? [`${n.name}: between ${a} and ${b} the meter reads about ${formatOhm(Number(ohm.toPrecision(2)))}.`] : [];
+    return a && b
+      ? [`${n.name}: between ${a} and ${b} the meter reads about ${formatOhm(Number(ohm.toPrecision(2)))}.`]
+      : [];
   });
 }
 
@@ -134,7 +136,15 @@ function sources(c: Circuit): Checkpoint[] {
 export function checkpoints(c: Circuit, phases: ReadonlySet<PhaseId>): Checkpoint[] {
   const after = (phase: PhaseId, list: string[]): Checkpoint[] =>
     phases.has(phase) && list.length
-      ? [{ id: `check-${phase}`, phase, at: "everything", says: `Checkpoint, with the meter: ${list.join(" ")}`, before: false }]
+      ? [
+          {
+            id: `check-${phase}`,
+            phase,
+            at: "everything",
+            says: `Checkpoint, with the meter: ${list.join(" ")}`,
+            before: false,
+          },
+        ]
       : [];
   const shorts = supplies(c).filter((s) => s.includes("must not beep"));
   return [

@@ -32,7 +32,9 @@ describe("the order of laying", () => {
     return circuitOf(leads ? { ...project, houseRules: { ...project.houseRules, leads } } : project, catalogue);
   };
   const groups = (c: Circuit) =>
-    PHASES.filter((p) => p.id !== "source").map((p) => runSheet(c).filter((r) => r.phase === p.id && r.kind === "wire"));
+    PHASES.filter((p) => p.id !== "source").map((p) =>
+      runSheet(c).filter((r) => r.phase === p.id && r.kind === "wire"),
+    );
   const leaves = (r: { holeA: string; holeB: string }) => !r.holeA || !r.holeB;
 
   it.each(["last", "first"] as const)("wires that leave the breadboard come %s in each group", (when) => {
@@ -50,7 +52,10 @@ describe("the order of laying", () => {
         const turns = part.filter((r, i) => r.colour !== part[i - 1]?.colour).map((r) => r.colour);
         expect(new Set(turns).size).toBe(turns.length);
       }
-    const ids = (c: Circuit) => runSheet(c).map((r) => r.id).sort();
+    const ids = (c: Circuit) =>
+      runSheet(c)
+        .map((r) => r.id)
+        .sort();
     expect(ids(placed("first"))).toEqual(ids(placed("last")));
   });
 });
@@ -130,7 +135,9 @@ describe("run sheet", () => {
     const leg = rows.find((r) => r.from === "CM3.+" || r.to === "CM3.+")!;
     expect(leg).toMatchObject({ kind: "leg", colour: "", length_cm: 0, awg: 0, endA: "own leg" });
     // On the pin of a board no leg holds: the resistor gets a wire to it.
-    const pin = rows.find((r) => [r.from, r.to].some((e) => e.startsWith("RM3.")) && [r.from, r.to].some((e) => e.startsWith("B1.")))!;
+    const pin = rows.find(
+      (r) => [r.from, r.to].some((e) => e.startsWith("RM3.")) && [r.from, r.to].some((e) => e.startsWith("B1.")),
+    )!;
     expect(pin.kind).toBe("wire");
     expect([pin.endA, pin.endB].sort()).toEqual(["bare", "socket"]);
     expect(length("M3.DIN")).toBe(50);
@@ -177,7 +184,9 @@ describe("checkpoints", () => {
   it("a cell that can't be switched off is joined last, after its own check", () => {
     const c = circuitOf(planned([BOARD3, { ref: "S1", part: "supply/aa-3" }, BENCH[2]!]), catalogue);
     const list = runSheet(c);
-    const cell = list.findIndex((r) => isLaid(r) && r.phase === "source" && [r.from, r.to].some((e) => e.startsWith("S1.")));
+    const cell = list.findIndex(
+      (r) => isLaid(r) && r.phase === "source" && [r.from, r.to].some((e) => e.startsWith("S1.")),
+    );
     expect(cell).toBe(list.length - 1);
     expect(list[cell - 1]).toMatchObject({ id: "check-S1", kind: "look" });
     expect(list[cell - 1]!.note).toContain("can't be switched off");

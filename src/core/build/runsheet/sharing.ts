@@ -219,7 +219,8 @@ function split(
   return {
     strong,
     light: withoutTwins(c, sorted).filter((p) => root(joinEnd(p)) === joinEnd(p)),
-    room: (p) => takes(c.netlist.instance(p.ref)!, p.pin) - (used.get(joinEnd(p)) ?? 0) - (taken.has(joinEnd(p)) ? 1 : 0),
+    room: (p) =>
+      takes(c.netlist.instance(p.ref)!, p.pin) - (used.get(joinEnd(p)) ?? 0) - (taken.has(joinEnd(p)) ? 1 : 0),
   };
 }
 

@@ -30,7 +30,8 @@ export const CHECK: Record<PhaseId, string> = {
 /** The solder work that a part needs before it can be wired; none when it comes ready. Soldered at once, no pins go into pads: the wires do. */
 export function solderWork(i: Instance, soldered: boolean): string | null {
   const { solder, header } = i.part.body;
-  if (soldered && solder === "headers") return "no header pins: its wires go straight into its pads, each from the side away from the parts.";
+  if (soldered && solder === "headers")
+    return "no header pins: its wires go straight into its pads, each from the side away from the parts.";
   const n = i.part.pins.filter((p) => p.role !== "cable" && p.role !== "nc").length;
   const pins = header?.kind === "pads" && i.part.board ? n : (header?.pins ?? n);
   if (solder === "headers")

@@ -55,7 +55,8 @@ describe.each(CASES)("boards to solder: %s", (_name, circuit) => {
     expect(l.trouble).toEqual([]);
     expect(plans.flatMap((p) => p.trouble)).toEqual([]);
     const nets = new Map<string, string>();
-    for (const { strip, net } of netsOnPieces(c, l)) expect(nets.set(strip, nets.get(strip) ?? net).get(strip)).toBe(net);
+    for (const { strip, net } of netsOnPieces(c, l))
+      expect(nets.set(strip, nets.get(strip) ?? net).get(strip)).toBe(net);
   });
   it("cuts no strip at a hole in use, and every leg of the breadboard has its hole", () => {
     for (const p of plans) {

@@ -100,7 +100,10 @@ function cutRow(points: readonly Point[]): { pieces: Piece[]; cuts: At[]; stuck:
       continue;
     }
     if (last) {
-      if (p.column - last.to < 2) stuck.push(`${last.at.at(-1)} and ${p.says} are side by side in row ${p.row}: no hole between them to cut the strip at.`);
+      if (p.column - last.to < 2)
+        stuck.push(
+          `${last.at.at(-1)} and ${p.says} are side by side in row ${p.row}: no hole between them to cut the strip at.`,
+        );
       // The hole next to the later one: under a board the cuts stand in one line.
       else cuts.push({ row: p.row, column: p.column - 1 });
     }
@@ -132,17 +135,25 @@ function prove(plans: readonly Omit<CarrierPlan, "trouble">[], points: readonly 
     // The copper itself: hole to next hole, as far as nobody cut it.
     for (const row of used)
       for (let column = 1; column < p.columns; column++) {
-        const [a, b] = [{ row, column }, { row, column: column + 1 }];
+        const [a, b] = [
+          { row, column },
+          { row, column: column + 1 },
+        ];
         if (!cut.has(key(a)) && !cut.has(key(b))) u.join(node(p.board, a), node(p.board, b));
       }
     for (const r of p.rails)
-      for (const row of r.rows) u.join(node(p.board, { row: r.rows[0]!, column: r.column }), node(p.board, { row, column: r.column }));
+      for (const row of r.rows)
+        u.join(node(p.board, { row: r.rows[0]!, column: r.column }), node(p.board, { row, column: r.column }));
   }
   for (const w of l.wires) {
     const [a, b] = [w.a.hole, w.b.hole].map((h) => (h === null ? null : readHole(h, l.sizes)));
     if (a && b) u.join(node(a.board, placeOf(a, l)), node(b.board, placeOf(b, l)));
     // Leads meet at the part that they go to.
-    for (const [h, e] of [[a, w.b], [b, w.a]] as const) if (h) u.join(node(h.board, placeOf(h, l)), `end ${w.net} ${e.at}`);
+    for (const [h, e] of [
+      [a, w.b],
+      [b, w.a],
+    ] as const)
+      if (h) u.join(node(h.board, placeOf(h, l)), `end ${w.net} ${e.at}`);
   }
   const out: string[] = [];
   const owner = new Map<string, Point>();
@@ -208,5 +219,7 @@ export function carrierPlans(c: Circuit, l: Layout): CarrierPlan[] {
     };
   });
   const trouble = [...stuck, ...prove(plans, points, l)];
-  return plans.map((p) => ({ ...p, trouble: p.board === 0 ? trouble : [] })).filter((p) => p.parts.length || p.wires.length);
+  return plans
+    .map((p) => ({ ...p, trouble: p.board === 0 ? trouble : [] }))
+    .filter((p) => p.parts.length || p.wires.length);
 }

@@ -48,7 +48,8 @@ const asSoldered = (c: Circuit): Circuit =>
 function countJoints(c: Circuit, atOnce: boolean): SolderBuild["joints"] {
   let [headers, legs, wires] = [0, 0, 0];
   for (const i of c.netlist.expanded.instances.values()) {
-    if (i.part.body.solder === "headers" && !atOnce) headers += i.part.board ? pinsOf(i) : (i.part.body.header?.pins ?? pinsOf(i));
+    if (i.part.body.solder === "headers" && !atOnce)
+      headers += i.part.board ? pinsOf(i) : (i.part.body.header?.pins ?? pinsOf(i));
     else if (i.part.body.header?.kind === "leads") legs += pinsOf(i);
   }
   // Screws, plugs and sockets take a wire as it is; everything else is soldered.
