@@ -184,7 +184,8 @@ function inLayingOrder(rows: readonly Draft[], project: Project, onBoard: boolea
     colours.set(group(r), known);
   }
   const nth = (r: Draft) => colours.get(group(r))!.indexOf(r.colour);
-  return [...rows].sort((a, b) => place(a) - place(b) || (group(a) === group(b) ? nth(a) - nth(b) : 0));
+  const phase = (r: Draft) => PHASES.findIndex((p) => p.id === r.phase);
+  return [...rows].sort((a, b) => phase(a) - phase(b) || place(a) - place(b) || nth(a) - nth(b));
 }
 
 /** Every step and wire, with what rows of the breadboard join by themselves, which has no step of its own. */

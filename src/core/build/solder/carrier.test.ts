@@ -1,8 +1,10 @@
 import fs from "node:fs";
 import { describe, expect, it } from "vitest";
 import { circuitOf, type Circuit } from "../../circuit";
+import { assign, isPlanned } from "../../plan/assign";
+import { denseList } from "../../plan/assign/dense";
 import { readProject } from "../../project";
-import { BOARD3, BOARD5, catalogue, planned, USB } from "../../testing";
+import { BOARD3, BOARD5, catalogue, make, planned, USB } from "../../testing";
 import { propose, type Layout } from "../breadboard";
 import { carrierPlans } from "./carrier";
 
@@ -70,6 +72,31 @@ describe.each(CASES)("boards to solder: %s", (_name, circuit) => {
       list.reduce((n, p) => n + (p.holes ?? p.pins ?? []).length, 0);
     expect(legs(plans.flatMap((p) => p.parts))).toBe(legs(l.parts));
   });
+});
+
+describe("boards to solder of random lists", () => {
+  const COUNT = process.env.ALL === "1" ? 60 : 8;
+  it.each(Array.from({ length: COUNT }, (_, i) => i + 1))(
+    "list %i: proven, and one lead a hole",
+    (seed) => {
+      const list = denseList(seed, catalogue);
+      let a = assign(make(list.parts), catalogue);
+      while (!isPlanned(a) && list.shorten()) a = assign(make(list.parts), catalogue);
+      const c = circuitOf(a.project, catalogue);
+      const l = propose(c);
+      if (l.trouble.length) return expect(l.trouble.every((t) => t.kind !== "joins")).toBe(true);
+      for (const p of carrierPlans(c, l)) {
+        expect(p.trouble).toEqual([]);
+        const holes = [
+          ...p.parts.flatMap((x) => x.pins.map((y) => y.at)),
+          ...p.wires.flatMap((w) => [w.a, w.b].flatMap((x) => x ?? [])),
+          ...p.rails.flatMap((r) => r.rows.map((row) => ({ row, column: r.column }))),
+        ].map((x) => `${x.row} ${x.column}`);
+        expect(new Set(holes).size).toBe(holes.length);
+      }
+    },
+    30_000,
+  );
 });
 
 describe("the proof of a board to solder", () => {

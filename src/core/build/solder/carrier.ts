@@ -52,19 +52,30 @@ export interface CarrierPlan {
   trouble: string[];
 }
 
-/** Columns of the carrier by the breadboard's: the same steps, with two holes between the rails, so that a strip can be cut there. */
+/** Columns of the carrier by the breadboard's: the same steps. */
 const COLUMN: Record<string, number> = { a: 7, b: 8, c: 9, d: 10, e: 11, f: 14, g: 15, h: 16, i: 17, j: 18 };
-const RAIL_COLUMN = { "left-": 1, "left+": 4, "right+": 21, "right-": 24 } as const;
+/**
+ * Where wires to a rail end, and beside it the column of the bare wire that stands for the rail, since a hole takes one lead.
+ * Between the rails, and between rail and rows, a hole is left at which a strip can be cut.
+ */
+const RAIL_END = { "left-": 1, "left+": 4, "right+": 21, "right-": 24 } as const;
+const RAIL_WIRE: Record<number, number> = { 1: 2, 4: 5, 21: 20, 24: 23 };
 const COLUMNS = 24;
 
 function placeOf(h: Hole, l: Layout): At {
   return h.kind === "row"
     ? { row: h.row, column: COLUMN[h.letter]! }
-    : { row: railRow(l.sizes[h.board]!, h.n), column: RAIL_COLUMN[`${h.half}${h.pole}`] };
+    : { row: railRow(l.sizes[h.board]!, h.n), column: RAIL_END[`${h.half}${h.pole}`] };
 }
 
 const key = (a: At) => `${a.row} ${a.column}`;
 const words = (a: At) => `row ${a.row}, column ${a.column}`;
+
+/** A wire over the gap of a broken rail: here the rail is one bare wire. */
+function isOverGap(w: Layout["wires"][number], l: Layout): boolean {
+  const [a, b] = [w.a.hole, w.b.hole].map((h) => (h === null ? null : readHole(h, l.sizes)));
+  return a?.kind === "rail" && b?.kind === "rail" && a.board === b.board && a.half === b.half && a.pole === b.pole;
+}
 
 /** Every leg and wire end that stands in a hole of this board, with its net. */
 function pointsOf(c: Circuit, l: Layout, board: number): Point[] {
@@ -82,7 +93,21 @@ function pointsOf(c: Circuit, l: Layout, board: number): Point[] {
     }
     for (const hole of p.blind) put(hole, `alone ${p.ref} ${hole}`, `a leg of ${p.ref}`, false);
   }
-  for (const w of l.wires) for (const e of [w.a, w.b]) put(e.hole, w.net, e.at, true);
+  for (const w of l.wires) {
+    if (isOverGap(w, l)) continue;
+    for (const e of [w.a, w.b]) {
+      put(e.hole, w.net, e.at, true);
+      const at = e.hole === null ? null : readHole(e.hole, l.sizes);
+      if (at?.kind === "rail" && at.board === board)
+        out.push({
+          row: placeOf(at, l).row,
+          column: RAIL_WIRE[placeOf(at, l).column]!,
+          net: w.net,
+          says: `the ${e.at}`,
+          wired: true,
+        });
+    }
+  }
   return out;
 }
 
@@ -112,7 +137,7 @@ function cutRow(points: readonly Point[]): { pieces: Piece[]; cuts: At[]; stuck:
   return { pieces, cuts, stuck };
 }
 
-const railColumns = new Set<number>(Object.values(RAIL_COLUMN));
+const railColumns = new Set(Object.values(RAIL_WIRE));
 
 function railsOf(points: readonly Point[]): RailWire[] {
   const out = new Map<string, RailWire>();
@@ -145,19 +170,33 @@ function prove(plans: readonly Omit<CarrierPlan, "trouble">[], points: readonly 
       for (const row of r.rows)
         u.join(node(p.board, { row: r.rows[0]!, column: r.column }), node(p.board, { row, column: r.column }));
   }
-  for (const w of l.wires) {
-    const [a, b] = [w.a.hole, w.b.hole].map((h) => (h === null ? null : readHole(h, l.sizes)));
-    if (a && b) u.join(node(a.board, placeOf(a, l)), node(b.board, placeOf(b, l)));
-    // Leads meet at the part that they go to.
-    for (const [h, e] of [
-      [a, w.b],
-      [b, w.a],
-    ] as const)
-      if (h) u.join(node(h.board, placeOf(h, l)), `end ${w.net} ${e.at}`);
-  }
+  // A strong wire goes to the contact itself; leads meet at the place that they are called by.
+  const nodeOf = (net: string, e: Layout["wires"][number]["a"]) => {
+    const h = e.hole === null ? null : readHole(e.hole, l.sizes);
+    return h ? node(h.board, placeOf(h, l)) : e.isPin ? `pin ${e.at}` : `place ${net} ${e.at}`;
+  };
+  for (const p of l.parts)
+    for (const h of p.holes) {
+      const at = readHole(h.hole, l.sizes)!;
+      u.join(node(at.board, placeOf(at, l)), `pin ${p.ref}.${h.pin}`);
+    }
+  for (const w of l.wires) if (!isOverGap(w, l)) u.join(nodeOf(w.net, w.a), nodeOf(w.net, w.b));
   const out: string[] = [];
   const owner = new Map<string, Point>();
   const home = new Map<string, { root: string; says: string }>();
+  for (const list of points) {
+    const lead = new Map<string, string>();
+    for (const p of list) {
+      const other = lead.get(key(p));
+      if (other) out.push(`${p.says} and ${other} would share the hole at ${words(p)}.`);
+      lead.set(key(p), p.says);
+    }
+  }
+  for (const p of plans)
+    for (const [i, a] of p.rails.entries())
+      for (const b of p.rails.slice(i + 1))
+        if (a.column === b.column && a.rows[0]! <= b.rows.at(-1)! && b.rows[0]! <= a.rows.at(-1)!)
+          out.push(`The bare wires of ${a.net} and ${b.net} would lie on one another in column ${a.column}.`);
   points.forEach((list, board) =>
     list.forEach((p) => {
       const root = u.find(node(board, p));
@@ -196,8 +235,7 @@ export function carrierPlans(c: Circuit, l: Layout): CarrierPlan[] {
     };
     const wires = l.wires.flatMap((w): CarrierWire[] => {
       const [a, b] = [at(w.a.hole), at(w.b.hole)];
-      // The two pieces of a broken rail are one wire here.
-      if ((!a && !b) || (a && b && a.column === b.column && railColumns.has(a.column))) return [];
+      if ((!a && !b) || isOverGap(w, l)) return [];
       return [{ net: netName.get(w.net) ?? w.net, from: w.a.at, to: w.b.at, a, b, insulated: true }];
     });
     return {

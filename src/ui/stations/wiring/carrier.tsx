@@ -161,7 +161,7 @@ function Steps({ plan, kind }: { plan: CarrierPlan; kind: Kind }) {
       )}
       {plan.rails.length > 0 && (
         <li className="border-b border-line py-1">
-          Bare wires down the board in place of rails, a millimetre above it, soldered only at these rows.
+          Bare wires down the board in place of rails, laid before the parts and soldered only at these rows.
           {plan.rails.map((r) => (
             <span key={`${r.column} ${r.net}`} className="block text-sm">
               {r.net}, column <span className="num">{r.column}</span>: rows <span className="num">{runs(r.rows)}</span>
@@ -229,8 +229,9 @@ export function Carrier({ needed }: { needed: boolean }) {
               <span className="num">
                 {p.columns} × {p.rows}
               </span>{" "}
-              holes, <span className="num">{p.mm.join(" × ")} mm</span>, seen from the side with the parts
-              {kind === "strips" ? "; the cuts are on the other side" : ""}.
+              holes, <span className="num">{p.mm.join(" × ")} mm</span>, seen from the side with the parts. Row and
+              column are counted from the upper left there
+              {kind === "strips" ? "; the cuts are on the other side, where column 1 is on the right" : ""}.
             </p>
             <Picture plan={p} kind={kind} />
           </div>

@@ -35,3 +35,41 @@ export function alikeBuses(p: Problem, buses: readonly string[]): number[] {
     return known.get(key)!;
   });
 }
+
+const clashesOf = (p: Problem, g: number): number[] =>
+  p.clashes.flatMap(([a, b]) => (a === g ? [b] : b === g ? [a] : [])).sort((a, b) => a - b);
+
+const choicesOf = (p: Problem, n: number) => p.needs[n]!.choices.map((c) => [c.pin, c.bus, c.cost, c.uses]);
+
+/**
+ * Groups that are alike in every choice and clash with one another: any swap of their buses is the same plan. To each group the
+ * nearest such one before it, or -1. `isAlone`: the group's part asks for nothing else.
+ */
+export function twinGroups(p: Problem, isAlone: (g: number) => boolean): number[] {
+  const looks = p.groups.map((_, g) =>
+    JSON.stringify(p.needs.flatMap((n, i) => (n.group === g ? [choicesOf(p, i)] : []))),
+  );
+  return looks.map((look, g) => {
+    const clash = clashesOf(p, g);
+    for (let h = g - 1; h >= 0; h--)
+      if (looks[h] === look && look !== "[]" && clash.includes(h) && isAlone(g) && isAlone(h)) return h;
+    return -1;
+  });
+}
+
+/**
+ * Parts of several needs (lists of their indices) that look the same to every pin, each with its likes: any swap of their pins is
+ * the same plan. A part with a row of lines, or with channels that hang on it, is like no other.
+ */
+export function twinParts(p: Problem, parts: readonly number[][]): number[][] {
+  const carriers = new Set(Object.values(p.under));
+  const inRows = new Set(p.orders.flatMap((o) => (o.anchors.length ? o.needs : [])));
+  const looks = parts.map((list) => {
+    const groups = list.map((n) => p.needs[n]!.group);
+    if (list.some((n) => inRows.has(n)) || groups.some((g) => g !== null && carriers.has(g))) return null;
+    return JSON.stringify(
+      list.map((n, k) => [p.needs[n]!.share, groups[k] === null ? null : clashesOf(p, groups[k]!), choicesOf(p, n)]),
+    );
+  });
+  return looks.map((l, k) => looks.flatMap((m, j) => (l !== null && m === l && j !== k ? [j] : [])));
+}

@@ -1,5 +1,5 @@
 import { endOf, type Problem } from "../problem";
-import { alikeBuses } from "./alike";
+import { alikeBuses, twinGroups, twinParts } from "./alike";
 import { broken, extras } from "./legal";
 import { Matching, NEVER, type Standing } from "./matching";
 import { OpenNodes } from "./open";
@@ -196,8 +196,8 @@ export class Search {
     this.carrier = this.busNames.map((b) => p.under[b] ?? -1);
     this.alike = alikeBuses(p, this.busNames);
     this.matching = new Matching(p.pins.length);
-    this.twin = this.twins();
-    this.partTwins = this.twinParts();
+    this.twin = twinGroups(p, (g) => this.alone(g));
+    this.partTwins = twinParts(p, this.parts);
     this.dead = needs.some((n) => !n.choices.length);
     this.candidates = this.members.map((list) => {
       const each = list.map((n) => this.busesOf(n));
@@ -244,38 +244,6 @@ export class Search {
   private bitOf(g: number, bus: number): number {
     const i = this.candidates[g]!.indexOf(bus);
     return i < 0 ? 0 : 1 << i;
-  }
-
-  /** Groups that are alike in every choice and clash with one another: any swap of their buses is the same plan. */
-  private twins(): number[] {
-    const looks = this.members.map((list) =>
-      JSON.stringify(list.map((n) => this.p.needs[n]!.choices.map((c) => [c.pin, c.bus, c.cost, c.uses]))),
-    );
-    return looks.map((l, g) => {
-      for (let h = g - 1; h >= 0; h--)
-        if (looks[h] === l && this.members[g]!.length && this.clashOf[g]!.includes(h) && this.alone(g) && this.alone(h))
-          return h;
-      return -1;
-    });
-  }
-
-  /** Parts of several needs that look the same to every pin: each one's likes. A row of lines or a channel that hangs on one makes it its own. */
-  private twinParts(): number[][] {
-    const { needs, under } = this.p;
-    const carriers = new Set(Object.values(under));
-    const looks = this.parts.map((list, k) => {
-      const fixed =
-        this.ordersOf[k]!.length || list.some((n) => needs[n]!.group !== null && carriers.has(needs[n]!.group!));
-      if (fixed) return null;
-      return JSON.stringify([
-        list.map((n) => [
-          needs[n]!.share,
-          needs[n]!.group === null ? null : this.clashOf[needs[n]!.group!],
-          needs[n]!.choices.map((c) => [c.pin, c.bus, c.cost, c.uses]),
-        ]),
-      ]);
-    });
-    return looks.map((l, k) => looks.flatMap((m, j) => (l !== null && m === l && j !== k ? [j] : [])));
   }
 
   /** A group whose part asks for nothing else: then its bus touches no other price. */
