@@ -112,6 +112,22 @@ export async function download(page: Page, click: () => Promise<void>): Promise<
   return file;
 }
 
+/** Opens a list to choose from and takes an option by its words. */
+export async function choose(page: Page, list: string | RegExp, option: string | RegExp) {
+  await page.getByRole("combobox", { name: list }).click();
+  await page.getByRole("option", { name: option, exact: typeof option === "string" }).click();
+}
+
+/** The same by keyboard: opened, these keys pressed, taken. */
+export async function chooseByKeys(page: Page, list: string | RegExp, ...keys: string[]) {
+  await page.getByRole("combobox", { name: list }).focus();
+  await page.keyboard.press("Enter");
+  await page.getByRole("option").first().waitFor();
+  await page.waitForFunction(() => document.activeElement?.getAttribute("role") === "option");
+  for (const k of keys) await page.keyboard.press(k);
+  await page.keyboard.press("Enter");
+}
+
 export const saved = (page: Page) =>
   page.waitForFunction(() => document.querySelector('[data-testid="save-state"]')?.textContent === "saved");
 export const verdict = (page: Page) => page.getByTestId("verdict").innerText();

@@ -2,7 +2,17 @@ import { execFileSync } from "node:child_process";
 import fs from "node:fs";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { Page } from "playwright-core";
-import { axeViolations, download, makeProject, openProject, saved, startApp, verdict, type App } from "./app";
+import {
+  axeViolations,
+  chooseByKeys,
+  download,
+  makeProject,
+  openProject,
+  saved,
+  startApp,
+  verdict,
+  type App,
+} from "./app";
 
 let app: App;
 beforeAll(async () => {
@@ -220,6 +230,24 @@ describe("a board to solder", () => {
     await board.getByText("Join on the back with bare wire").waitFor();
     expect(await board.innerText()).not.toContain("Cut the strips first");
   });
+  it("or is made to plug onto the header: both sides, its steps, a print", async () => {
+    const { page } = await app.session();
+    await openProject(page, "Beehive scale logger", "wiring");
+    await tab(page, "Solder build");
+    await tab(page, "Plug-on board");
+    await page.getByTestId("plug-proven").waitFor();
+    const board = page.getByRole("region", { name: "Board to solder, hole by hole" });
+    await board.getByRole("img", { name: /Plug-on board for .*side with the parts/ }).waitFor();
+    await tab(page, "Back, turned over");
+    await board.getByRole("img", { name: /the back/ }).waitFor();
+    const steps = await board.getByRole("list", { name: "How the board is made" }).innerText();
+    expect(steps).toContain("socket strip of 20 pins");
+    expect(steps).toMatch(/\d+\/\d+ – \d+\/\d+: GND/);
+    expect(steps).toContain("no beep");
+    const file = await download(page, () => page.getByRole("link", { name: /Both sides 1:1/ }).click());
+    expect(pdfText(file)).toContain("column 1 is on the right");
+    expect(await axeViolations(page)).toEqual([]);
+  });
 });
 
 describe("the box", () => {
@@ -237,6 +265,14 @@ describe("the box", () => {
     await page.getByLabel("wide").fill("150");
     await page.getByLabel("wide").press("Enter");
     await page.getByText("150 mm (5.906 in)").waitFor();
+    // Another wall, rounded corners, and a lead for the plug: by keyboard.
+    await page.getByLabel("corner radius").fill("6");
+    await page.getByLabel("corner radius").press("Enter");
+    await page.getByRole("checkbox", { name: "USB lead to a wall" }).focus();
+    await page.keyboard.press("Space");
+    await page.getByRole("img", { name: "right with 1 part" }).waitFor();
+    await chooseByKeys(page, "Wall of USB lead", "ArrowUp");
+    await page.getByRole("img", { name: "left with 1 part" }).waitFor();
     const template = await download(page, () => page.getByRole("link", { name: /Drill template/ }).click());
     expect(pdfText(template)).toContain("Measure the bar");
     expect(pdfText(template)).toContain("16.5 mm (0.650 in)");

@@ -129,7 +129,7 @@ describe("lattice", () => {
     expect(JSON.parse(out)).toMatchObject({ takeOff: [], lay: [] });
   });
   it("prints every print, on either paper, and refuses others", async () => {
-    for (const what of ["plan", "learner", "answers", "underlay", "panel", "labels"]) {
+    for (const what of ["plan", "learner", "answers", "underlay", "panel", "plugboard", "labels"]) {
       const file = path.join(dir, `${what}.pdf`);
       expect(await main(["print", demo("rain-barrel"), "--what", what, "--paper", "letter", "--out", file])).toBe(0);
       expect(fs.readFileSync(file).subarray(0, 5).toString()).toBe("%PDF-");

@@ -64,7 +64,7 @@ export async function main(argv: string[]): Promise<number> {
   program
     .command("print <file>")
     .description("one print as PDF")
-    .option("--what <print>", "plan, learner, answers, underlay, panel or labels", "plan")
+    .option("--what <print>", "plan, learner, answers, underlay, panel, plugboard or labels", "plan")
     .option("--paper <size>", "a4 or letter", "a4")
     .requiredOption("--out <file>", "PDF file to write")
     .action(async (file, o) => done(await printCommand(file, o)));

@@ -3,6 +3,7 @@ import { optionVars } from "../parts/catalogue";
 import type { Instance } from "../circuit/netlist";
 import { SIZE_IDS, SIZES } from "./breadboard/sizes";
 import { valueOf } from "./names";
+import { isFinePitch } from "./solder/heights";
 import { spareKind, sparesFor } from "./lists/spares";
 import { substitutes } from "./lists/substitutes";
 import { wireTable } from "./lists/wires";
@@ -59,6 +60,20 @@ function breadboards(c: Circuit): BomRow[] {
       const n = boards.filter((b) => b === s).length;
       return plain("breadboard", `Breadboard, ${points} points`, n, [], `${mm[0]} × ${mm[1]} mm, ${rails}`);
     });
+}
+
+/** Adapter boards for parts whose pads are too close together for wires. */
+function adapters(c: Circuit): BomRow[] {
+  const rows = new Map<string, string[]>();
+  for (const i of c.netlist.expanded.instances.values()) {
+    if (!isFinePitch(i)) continue;
+    const { pins, pitch_mm } = i.part.body.header!;
+    const name = `Adapter board, ${pins} pads ${pitch_mm} mm apart to pins 2.54 mm apart`;
+    rows.set(name, [...(rows.get(name) ?? []), i.ref]);
+  }
+  return [...rows].map(([name, refs]) =>
+    plain("adapter", name, refs.length, refs, "soldered onto it before anything else"),
+  );
 }
 
 /** The cables that are plugged in, by their two plugs. */
@@ -135,5 +150,5 @@ export function partsList(c: Circuit): BomRow[] {
     boxed: false,
     instead: [],
   }));
-  return [...rows.values(), ...breadboards(c), ...cables(c), ...wires];
+  return [...rows.values(), ...adapters(c), ...breadboards(c), ...cables(c), ...wires];
 }

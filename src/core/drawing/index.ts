@@ -2,3 +2,4 @@
 export * from "./types";
 export * from "./inks";
 export * from "./svg";
+export * from "./names";

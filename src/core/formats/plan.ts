@@ -5,7 +5,7 @@ import type { Catalogue } from "../parts/catalogue";
 import { findings, triedFindings, verdict, type Finding, type Verdict } from "../checks";
 import { circuitOf, type Circuit } from "../circuit";
 import { TARGETS } from "../firmware";
-import { fingerprint, writeProject, type Project } from "../project";
+import { fingerprint, houseRule, writeProject, type Project } from "../project";
 import {
   breadboardDrawing,
   cutList,
@@ -30,6 +30,7 @@ import { cautions } from "./cautions";
 import { panelOf } from "../build/panel";
 import { drillList } from "../build/panel/drill";
 import { carrierPlans, type At } from "../build/solder";
+import { plugBoard } from "../build/plugboard";
 import { toCsv } from "./csv";
 import { planMarkdown, type PlanText } from "./markdown";
 import { openNeeds } from "./open";
@@ -160,14 +161,50 @@ export const carrierCsv = (c: Circuit): string => {
   return listCsv(c, ["board", "kind", "what", "net", "row", "column", "to_row", "to_column"], rows);
 };
 
-/** Holes in the front of the box, in the order of drilling. */
+/** The board that plugs onto the header: header, legs, wires that leave, wires on the back, by row and column. */
+export const plugCsv = (c: Circuit): string => {
+  const b = plugBoard(c);
+  const at = (a: At | null | undefined) => [a?.row ?? "", a?.column ?? ""];
+  const none = ["", 0, 0, ...at(null)];
+  return listCsv(
+    c,
+    [
+      ...["kind", "what", "to", "net", "row", "column", "to_row", "to_column"],
+      ...["colour", "cut_mm", "awg", "through_row", "through_column"],
+    ],
+    b
+      ? [
+          ...b.header.map((h) => [
+            "header",
+            h.pin ? `${b.host}.${h.pin}` : "",
+            "",
+            "",
+            ...at(h.at),
+            ...at(null),
+            ...none,
+          ]),
+          ...b.parts.flatMap((p) =>
+            p.pins.map((x) => [p.leads ? "lead" : "leg", x.end ?? p.ref, "", "", ...at(x.at), ...at(null), ...none]),
+          ),
+          ...b.wires.map((w) => [
+            ...[w.bare ? "bare" : "wire", w.from, w.to, w.net, ...at(w.a), ...at(w.b)],
+            ...[w.bare ? "" : w.colour, w.cut_mm, w.heavy?.awg ?? (w.bare ? 0 : 26), ...at(w.through?.at)],
+          ]),
+          ...b.direct.map((d) => ["direct", d.from, d.to, d.net, ...at(null), ...at(null), "", 0, d.awg, ...at(null)]),
+        ]
+      : [],
+  );
+};
+
+/** Holes in the walls of the box, in the order of drilling. */
 export const drillCsv = (c: Circuit): string => {
   const panel = panelOf(c);
   return listCsv(
     c,
-    ["part", "shape", "from_left_mm", "from_top_mm", "width_mm", "height_mm", "how"],
+    ["part", "wall", "shape", "from_left_mm", "from_top_mm", "width_mm", "height_mm", "how"],
     (panel ? drillList(panel) : []).map((r) => [
-      `${r.ref} ${r.part}`,
+      r.ref === r.part ? r.part : `${r.ref} ${r.part}`,
+      r.wall,
       r.shape,
       r.x_mm,
       r.y_mm,
@@ -276,6 +313,8 @@ export async function planOutputs(
     "tools.csv": toolsCsv(c),
     "cuts.csv": cutsCsv(c),
     ...(c.project.box && { "drill.csv": drillCsv(c) }),
+    // Where the bench solders at once, and there is a header to plug onto.
+    ...(houseRule(c.project, "firstBuild") === "solder" && plugBoard(c) && { "plugboard.csv": plugCsv(c) }),
     ...(c.project.breadboard && { "holes.csv": holesCsv(c), "solderboard.csv": carrierCsv(c) }),
     "plan.svg": toSvg(loomDrawing(await loom(c, layOutHere)), `${project.title}, plan ${mark}`),
     "plan.md": planMarkdown(text),

@@ -97,7 +97,7 @@ const BaseEdit = z.discriminatedUnion("type", [
   z.strictObject({ type: z.literal("setKit"), kit: KitSchema.partial() }),
   /** Sides of the box, those that are given; null takes it out of the plan. */
   z.strictObject({ type: z.literal("setBox"), box: BoxSchema.omit({ at: true }).partial().nullable() }),
-  /** Puts a part somewhere on the front of the box; null lets it be arranged again. */
+  /** Puts a part somewhere in a wall of the box; null lets it be arranged again. */
   z.strictObject({
     type: z.literal("moveOnPanel"),
     ref: z.string().max(20),
@@ -363,8 +363,8 @@ const SAYS: { [T in BasicEdit["type"]]: (e: Extract<BasicEdit, { type: T }>) => 
   setWire: (e) => `wires of ${e.ref} ${e.wire_cm ?? "as usual"} cm`,
   moveBox: (e) => (e.at ? `move ${e.ref} in the drawing` : "let the drawing be laid out"),
   setKit: (e) => (e.kit.benches ? `kits for ${e.kit.benches}` : "spares"),
-  setBox: (e) => (e.box ? "size of the box" : "no box"),
-  moveOnPanel: (e) => (e.at ? `move ${e.ref} on the front` : `arrange ${e.ref} on the front`),
+  setBox: (e) => (e.box ? "the box" : "no box"),
+  moveOnPanel: (e) => (e.at ? `move ${e.ref} on the box` : `arrange ${e.ref} on the box`),
   setBreadboard: (e) => (e.breadboard ? "take the breadboard placement" : "no breadboard placement"),
   moveOnBoard: (e) => (e.spot ? `move ${e.ref} on the breadboard` : `take ${e.ref} off the breadboard`),
   changePart: (e) => `change ${e.ref} to ${e.part}`,

@@ -99,11 +99,18 @@ export const ProjectPartSchema = z.strictObject({
 export const BoxPlaceSchema = z.strictObject({ side: z.enum(["left", "right"]), y: z.number().min(0).max(10_000) });
 
 const mm = z.number().min(0).max(1000);
+/** Walls of a box; each is looked at from outside, the front upright before the person. */
+export const WALLS = ["front", "back", "left", "right", "top", "bottom"] as const;
+export type Wall = (typeof WALLS)[number];
 export const BoxSchema = z.strictObject({
   w_mm: z.number().min(20).max(1000),
   h_mm: z.number().min(20).max(1000),
   d_mm: z.number().min(5).max(500),
-  at: z.record(z.string().max(20), z.strictObject({ x: mm, y: mm })),
+  /** Radius of its rounded corners; square when absent. */
+  corner_mm: z.number().min(0).max(100).optional(),
+  /** A short USB lead from the board to a socket in a wall. */
+  usbLead: z.boolean().optional(),
+  at: z.record(z.string().max(20), z.strictObject({ x: mm, y: mm, wall: z.enum(WALLS).optional() })),
 });
 export type Box = z.infer<typeof BoxSchema>;
 

@@ -2,11 +2,14 @@ import fs from "node:fs";
 import { beforeAll, describe, expect, it } from "vitest";
 import { circuitOf, type Circuit } from "../../circuit";
 import { readProject, type Project } from "../../project";
-import { BOARD3, BOARD5, catalogue, make, planned, USB } from "../../testing";
+import { BOARD3, BOARD5, catalogue, fountain, make, planned, USB } from "../../testing";
+import { seeded } from "../../plan/assign/random";
 import { runSheet, wireList } from "../runsheet";
 import {
   boardProblem,
+  breadboardDrawing,
   footprintOf,
+  holeAt,
   holeName,
   layoutOf,
   placeAll,
@@ -517,5 +520,69 @@ describe("rails", () => {
       expect(b).toBeGreaterThan(25);
     }
     expect(gaps(layoutOf(boardProblem(c), l.sizes, l.spots, false))).toEqual([]);
+  });
+});
+
+describe("the drawing", () => {
+  const draw = (...parts: object[]) => {
+    const c = circuitOf(planned([BOARD3, USB, ...parts]), catalogue);
+    const l = propose(c);
+    return { l, d: breadboardDrawing(c, l) };
+  };
+  const box = (t: { x: number; y: number; text: string; size: number; anchor?: string; turn?: number }) => {
+    const w = t.text.length * t.size * 0.6;
+    if (t.turn === -90) return { x1: t.x - 0.7 * t.size, x2: t.x, y1: t.y - w / 2, y2: t.y + w / 2 };
+    const x = t.anchor === "middle" ? t.x - w / 2 : t.anchor === "end" ? t.x - w : t.x;
+    return { x1: x, x2: x + w, y1: t.y - 0.7 * t.size, y2: t.y };
+  };
+  const LOOSE = ["led-red", "led-rgb-cc", "button", "potentiometer", "ldr", "thermistor-10k", "diode-1n4148", "toggle"];
+  const MODULES = ["bme280", "74hc595", "ds18b20", "mcp3008", "hc-sr04", "max7219-digits", "sd-3v3"];
+  it.each(Array.from({ length: process.env.ALL ? 60 : 12 }, (_, i) => i + 1))(
+    "writes no name of a part on another's, or on a leg: list %i",
+    (seed) => {
+      const roll = seeded(seed);
+      const some = (list: string[], n: number, room: string) =>
+        Array.from({ length: n }, (_, i) => ({
+          ref: `${room === "module" ? "M" : "X"}${i + 1}`,
+          part: `${room}/${list[Math.floor(roll() * list.length)]}`,
+        }));
+      const { l, d } = draw(...some(LOOSE, 5, "discrete"), ...some(MODULES, 2, "module"));
+      const refs = new Set(l.parts.map((p) => p.ref));
+      const names = d.shapes.flatMap((s) => (s.kind === "text" && refs.has(s.text.split(" ")[0]!) ? [s] : []));
+      expect(names.length).toBeGreaterThanOrEqual(l.parts.length - 1);
+      for (const [i, a] of names.entries())
+        for (const b of names.slice(i + 1)) {
+          const [p, q] = [box(a), box(b)];
+          const on = p.x1 < q.x2 - 0.05 && q.x1 < p.x2 - 0.05 && p.y1 < q.y2 - 0.05 && q.y1 < p.y2 - 0.05;
+          expect(on, `${a.text} on ${b.text}`).toBe(false);
+        }
+      const legs = l.parts.flatMap((p) => p.holes.map((h) => holeAt(readHole(h.hole, l.sizes)!, l.sizes[0]!)));
+      for (const a of names) {
+        const p = box(a);
+        const on = legs.filter((h) => h.x > p.x1 && h.x < p.x2 && h.y > p.y1 && h.y < p.y2);
+        expect(on, `${a.text} on a leg`).toEqual([]);
+      }
+    },
+  );
+  it("marks the plus of a can and the ring of a diode at their own legs", () => {
+    const at = (l: Layout, ref: string, pin: string) => {
+      const hole = l.parts.find((p) => p.ref === ref)!.holes.find((h) => h.pin === pin)!.hole;
+      return holeAt(readHole(hole, l.sizes)!, l.sizes[0]!);
+    };
+    const far = (a: { x: number; y: number }, b: { x: number; y: number }) => Math.hypot(a.x - b.x, a.y - b.y);
+    const can = draw({ ref: "C1", part: "discrete/electrolytic" });
+    const [plus] = can.d.shapes.flatMap((s) => (s.kind === "text" && s.text === "+" && s.size === 0.75 ? [s] : []));
+    expect(far(plus!, at(can.l, "C1", "+"))).toBeLessThan(far(plus!, at(can.l, "C1", "-")));
+
+    const c = circuitOf(fountain(), catalogue);
+    const l = propose(c);
+    const diodes = l.parts.filter((p) => p.lying && c.netlist.instance(p.ref)!.part.id.includes("diode"));
+    expect(diodes).toHaveLength(1);
+    const rings = breadboardDrawing(c, l).shapes.flatMap((s) =>
+      s.kind === "path" && s.width === 0.95 && s.of === undefined ? [/^M([\d.-]+) ([\d.-]+)/.exec(s.d)!] : [],
+    );
+    expect(rings).toHaveLength(1);
+    const ring = { x: Number(rings[0]![1]), y: Number(rings[0]![2]) };
+    expect(far(ring, at(l, diodes[0]!.ref, "K"))).toBeLessThan(far(ring, at(l, diodes[0]!.ref, "A")));
   });
 });

@@ -1,4 +1,4 @@
-import type { Drawing, Shape } from "../../drawing";
+import { nameBox, NameRoom, placesBeside, placesInside, type Box, type Drawing, type Shape } from "../../drawing";
 import type { Circuit } from "../../circuit";
 import { wireColour } from "../colours";
 import { valueOf } from "../names";
@@ -21,6 +21,8 @@ import {
 type Point = { x: number; y: number };
 
 const HOLE = 0.32;
+/** Type of pin names. */
+const PIN = 0.58;
 /** Room for the names at the leads. */
 const LABEL = 6;
 const TOP = 2.2;
@@ -89,6 +91,29 @@ interface Named {
   label: string;
   value: string;
   usb: "top" | "bottom" | null;
+  /** What is printed on its body: a ring at one leg, or a can with its plus and minus. */
+  mark: "ring" | "can" | null;
+}
+
+/** The ring of a diode lies at its cathode. */
+const RING = "K";
+const PLUS = "+";
+
+/** A can stands over its legs: round, a stripe at minus, a plus at the other. */
+function canShapes(b: Box, plus: Point, minus: Point, ref: string): Shape[] {
+  const [cx, cy] = [(b.x1 + b.x2) / 2, (b.y1 + b.y2) / 2];
+  const r = Math.max(0.55, Math.min(b.x2 - b.x1, b.y2 - b.y1) / 2);
+  const long = Math.hypot(minus.x - plus.x, minus.y - plus.y) || 1;
+  const [ux, uy] = [(minus.x - plus.x) / long, (minus.y - plus.y) / long];
+  // A chord at three quarters of the way to minus, filled as printed on the can.
+  const [d, half] = [r * 0.72, r * Math.sqrt(1 - 0.72 ** 2)];
+  const [ax, ay] = [cx + ux * d - uy * half, cy + uy * d + ux * half];
+  const [bx, by] = [cx + ux * d + uy * half, cy + uy * d - ux * half];
+  return [
+    { kind: "circle", x: cx, y: cy, r, fill: "paper", stroke: "ink", width: 0.1, opacity: 0.93, of: ref },
+    { kind: "path", d: `M${ax} ${ay}A${r} ${r} 0 0 0 ${bx} ${by}Z`, fill: "ink" },
+    text(cx - ux * r * 0.68, cy - uy * r * 0.68 + 0.25, "+", 0.75, { anchor: "middle", bold: true }),
+  ];
 }
 
 function partShapes(l: Layout, part: PlacedPart, n: Named): Shape[] {
@@ -107,10 +132,12 @@ function partShapes(l: Layout, part: PlacedPart, n: Named): Shape[] {
     const long = Math.hypot(p.x - q.x, p.y - q.y) || 1;
     const [ux, uy] = [(q.x - p.x) / long, (q.y - p.y) / long];
     const half = Math.min(1.7, long / 2 - 0.3);
-    const turn = Math.abs(uy) > Math.abs(ux) ? -90 : 0;
-    const names = [[n.ref, n.value].filter(Boolean).join(" "), n.ref];
-    // The value is in the lists as well: where it does not fit, the reference alone is clearer.
-    const inside = names.find((t) => t.length * 0.3 < 2 * half);
+    if (n.mark === "can") {
+      const [plus, minus] = p.pin === PLUS ? [p, q] : [q, p];
+      return [dots, ...canShapes(b, plus, minus, n.ref)];
+    }
+    // Towards the leg with the ring.
+    const to = n.mark === "ring" ? (p.pin === RING ? -1 : 1) * (half - 0.35) : 0;
     return [
       { kind: "path", d: `M${p.x} ${p.y}L${q.x} ${q.y}`, stroke: "ink", width: 0.12 },
       {
@@ -126,10 +153,17 @@ function partShapes(l: Layout, part: PlacedPart, n: Named): Shape[] {
         stroke: "paper",
         width: 0.75,
       },
+      ...(to
+        ? [
+            {
+              kind: "path" as const,
+              d: `M${mx + ux * (to - 0.12)} ${my + uy * (to - 0.12)}L${mx + ux * (to + 0.12)} ${my + uy * (to + 0.12)}`,
+              stroke: "ink" as const,
+              width: 0.95,
+            },
+          ]
+        : []),
       dots,
-      inside
-        ? text(mx + (turn ? 0.18 : 0), my + (turn ? 0 : 0.18), inside, 0.5, { anchor: "middle", bold: true, turn })
-        : text(mx + 0.6, my + 0.2, n.ref, 0.5, { bold: true }),
     ];
   }
   const out: Shape[] = [
@@ -165,9 +199,8 @@ function partShapes(l: Layout, part: PlacedPart, n: Named): Shape[] {
     const inward = p.x < middle ? 1 : -1;
     const label = p.pin.replace(/^(.+)\.\d+$/, "$1");
     if (narrow) out.push(text(p.x + 0.4, p.y + 0.2, label, 0.5));
-    else out.push(text(p.x + inward * 0.45, p.y + 0.22, label, 0.58, { anchor: inward > 0 ? "start" : "end" }));
+    else out.push(text(p.x + inward * 0.45, p.y + 0.22, label, PIN, { anchor: inward > 0 ? "start" : "end" }));
   }
-  if (narrow) out.push(text(b.x2 + 0.1, b.y1 + 0.3, n.ref, 0.6, { bold: true }));
   return out;
 }
 
@@ -207,7 +240,7 @@ function nameShapes(l: Layout, part: PlacedPart, n: Named): Shape[] {
   const middle = (b.x1 + b.x2) / 2;
   const pins = part.holes.map((h) => ({ ...h, ...holePoint(l, h.hole) }));
   const labels = (left: boolean) =>
-    Math.max(0, ...pins.filter((p) => p.x < middle === left).map((p) => 0.7 + lengthOf(p.pin, 0.58)));
+    Math.max(0, ...pins.filter((p) => p.x < middle === left).map((p) => 0.7 + lengthOf(p.pin, PIN)));
   const edge = { left: -5, right: (l.sizes.length - 1) * BOARD_STEP + (SIZES[l.sizes.at(-1)!].railHoles ? 16 : 12.6) };
   const inner = { x1: b.x1 + Math.max(0.3, labels(true)), x2: b.x2 - Math.max(0.3, labels(false)) };
   const over =
@@ -217,20 +250,7 @@ function nameShapes(l: Layout, part: PlacedPart, n: Named): Shape[] {
         ? { x1: edge.right + 0.1, x2: b.x2 - 0.3 }
         : inner;
   const room = over.x2 - over.x1;
-  // A chip's own pin names fill its body: its reference stands beside it then.
-  if (room < NAME)
-    return [
-      {
-        kind: "rect",
-        x: b.x2 + 0.05,
-        y: b.y1 + 0.1,
-        w: lengthOf(n.ref, 0.7) + 0.3,
-        h: 0.9,
-        fill: "paper",
-        opacity: 0.85,
-      },
-      text(b.x2 + 0.2, b.y1 + 0.8, n.ref, 0.7, { bold: true }),
-    ];
+  if (room < NAME) return [];
   const { lines, standing } = fitName(
     [n.ref, n.label].filter(Boolean).join(" "),
     n.ref,
@@ -250,6 +270,83 @@ function nameShapes(l: Layout, part: PlacedPart, n: Named): Shape[] {
         : text(cx, cy + at, t, NAME, { anchor: "middle", bold: true });
     }),
   ];
+}
+
+const SMALL = 0.62;
+const LEAST = 0.5;
+
+/** The thick part of a lying one, between its legs. */
+function barrel(b: Box): Box {
+  const [w, h] = [b.x2 - b.x1, b.y2 - b.y1];
+  const cut = Math.max(0, Math.max(w, h) / 2 - 1.7, 0.35);
+  return w > h ? { ...b, x1: b.x1 + cut, x2: b.x2 - cut } : { ...b, y1: b.y1 + cut, y2: b.y2 - cut };
+}
+
+/** A small part's name: on its body where it fits, else beside it, off pins, wires, other parts and other names. */
+function smallName(part: PlacedPart, n: Named, room: NameRoom, others: readonly Box[]): Shape[] {
+  const b = part.body!;
+  const fitting = (t: string) => (part.lying && !n.mark ? placesInside(t, barrel(b), SMALL, LEAST) : []);
+  const full = [n.ref, n.value].filter(Boolean).join(" ");
+  const words = fitting(full).length || !fitting(n.ref).length ? full : n.ref;
+  const inside = fitting(words);
+  // The value is in the lists as well: where it does not fit, the reference alone is clearer.
+  const name = inside.length || n.mark === "can" ? words : n.ref;
+  const at = room.place(name, inside.length ? inside : placesBeside(name, b, SMALL), others);
+  const plate = nameBox(name, at);
+  return [
+    ...(inside.length
+      ? []
+      : [
+          {
+            kind: "rect" as const,
+            x: plate.x1,
+            y: plate.y1,
+            w: plate.x2 - plate.x1,
+            h: plate.y2 - plate.y1,
+            fill: "paper" as const,
+            opacity: 0.85,
+          },
+        ]),
+    at.standing
+      ? text(at.x + at.size * 0.33, at.y, name, at.size, { anchor: "middle", bold: true, turn: -90 })
+      : text(at.x, at.y + at.size * 0.33, name, at.size, { anchor: "middle", bold: true }),
+  ];
+}
+
+/** Names of all small parts, after everything else is where it is. */
+function smallNames(l: Layout, named: (ref: string) => Named, wires: readonly (readonly [Point, Point])[]): Shape[] {
+  const ends = wires.flat();
+  const pins = l.parts.flatMap((p) => p.holes.map((h) => holePoint(l, h.hole)));
+  const dot = (p: Point, r: number): Box => ({ x1: p.x - r, x2: p.x + r, y1: p.y - r, y2: p.y + r });
+  const room = new NameRoom([...pins.map((p) => dot(p, 0.3)), ...ends.map((p) => dot(p, 0.3))], wires);
+  // Those whose names found no room between their pins.
+  const small = l.parts.filter((p) => p.body && !nameShapes(l, p, named(p.ref)).length);
+  for (const p of l.parts) {
+    // Pin names in and beside bodies have their places.
+    const b = p.body;
+    if (!b || p.lying) continue;
+    const narrow = b.x2 - b.x1 < 2;
+    for (const h of p.holes) {
+      const at = holePoint(l, h.hole);
+      const wide = lengthOf(h.pin, PIN);
+      const inward = narrow || at.x < (b.x1 + b.x2) / 2 ? 1 : -1;
+      const from = at.x + inward * 0.45;
+      room.keep({
+        x1: Math.min(from, from + inward * wide),
+        x2: Math.max(from, from + inward * wide),
+        y1: at.y - 0.3,
+        y2: at.y + 0.3,
+      });
+    }
+  }
+  return small.flatMap((p) =>
+    smallName(
+      p,
+      named(p.ref),
+      room,
+      l.parts.flatMap((q) => (q !== p && q.body ? [q.body] : [])),
+    ),
+  );
 }
 
 /** A jumper bows a little, so that two side by side can be told apart. */
@@ -293,6 +390,9 @@ function leadShapes(c: Circuit, l: Layout, left: number, right: number): Shape[]
   return out;
 }
 
+const markOf = (part: string): Named["mark"] =>
+  /\/diode-/.test(part) ? "ring" : /\/electrolytic$/.test(part) ? "can" : null;
+
 /** The breadboards with everything on them, in hole pitches and true to scale: 1 unit is 2.54 mm. */
 export function breadboardDrawing(c: Circuit, l: Layout): Drawing {
   const names = new Map(c.netlist.nets.map((n) => [n.id, n.name]));
@@ -300,7 +400,13 @@ export function breadboardDrawing(c: Circuit, l: Layout): Drawing {
   const named = (ref: string): Named => {
     const i = c.netlist.instance(ref)!;
     const usb = i.part.pins.some((p) => p.role === "cable") ? (i.part.board?.countedFrom ? "bottom" : "top") : null;
-    return { ref, label: i.inserted || i.label === ref ? "" : i.label, value: valueOf(i), usb };
+    return {
+      ref,
+      label: i.inserted || i.label === ref ? "" : i.label,
+      value: valueOf(i),
+      usb,
+      mark: markOf(i.part.id),
+    };
   };
   const rows = Math.max(...l.sizes.map((s) => SIZES[s].rows));
   const bodies = l.parts.flatMap((p) => (p.body ? [p.body] : []));
@@ -331,6 +437,11 @@ export function breadboardDrawing(c: Circuit, l: Layout): Drawing {
       }),
       ...leadShapes(c, l, left, right),
       ...l.parts.flatMap((p) => nameShapes(l, p, named(p.ref))),
+      ...smallNames(
+        l,
+        named,
+        jumpers.map((w) => [holePoint(l, w.a.hole!), holePoint(l, w.b.hole!)] as const),
+      ),
     ],
   };
 }

@@ -176,7 +176,7 @@ const CAN_MM: [uF: number, mm: number][] = [
 ];
 
 /** Length and width of a part as it lies or stands there, millimetres. */
-function sizeOf(item: Item): [number, number] {
+export function sizeOf(item: Pick<Item, "inst">): [number, number] {
   const uF = item.inst.vars.capacitance_uF;
   if (/electrolytic$/.test(item.inst.part.id) && uF !== undefined) {
     const d = CAN_MM.find(([most]) => uF <= most)![1];

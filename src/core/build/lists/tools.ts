@@ -1,5 +1,6 @@
 import type { Circuit } from "../../circuit";
 import { houseRule } from "../../project";
+import { isFinePitch } from "../solder/heights";
 import { panelOf } from "../panel";
 import { drillList, drillTools } from "../panel/drill";
 import { laidNets } from "../runsheet/laid";
@@ -23,6 +24,7 @@ export function toolsFor(c: Circuit): Tool[] {
   const screws = parts.filter((i) => i.part.body.header?.kind === "screw");
   const legs = parts.filter((i) => i.part.body.header?.kind === "leads" && i.part.pins.length === 2);
   const splices = new Set(wires.flatMap((r) => [r.from, r.to].filter((e) => / (splice|bus strip)$/.test(e))));
+  const fine = parts.filter(isFinePitch);
   const headers = parts.reduce(
     (s, i) => s + (i.part.body.solder === "headers" ? (i.part.body.header?.pins ?? 0) : 0),
     0,
@@ -46,6 +48,12 @@ export function toolsFor(c: Circuit): Tool[] {
       `${soldered ? "everything is soldered" : `${solder.length} parts are soldered before wiring`}${c.project.brief.iron ? "" : ": none is at hand, so borrow one or have it done"}`,
     ],
     [solder.length > 0, "consumable", "Solder with flux, a damp sponge", "for the joints; air the room, wash hands"],
+    [
+      fine.length > 0,
+      "tool",
+      "Fine tip, tweezers, magnifier, flux",
+      `${fine.map((i) => i.ref).join(", ")}: pads ${Math.min(...fine.map((i) => i.part.body.header!.pitch_mm))} mm apart are soldered onto an adapter board first`,
+    ],
     [headers > 0, "consumable", `Pin headers, 2.54 mm, ${headers} pins`, "boards and modules come without"],
     [cut.length > 0, "tool", "Wire cutter and stripper", `${cut.length} wires are cut to length`],
     [screws.length > 0, "tool", "Small screwdriver", "screw terminals"],
@@ -62,6 +70,12 @@ export function toolsFor(c: Circuit): Tool[] {
       "consumable",
       "Cable ties or hot glue",
       "soldered wires break where they bend",
+    ],
+    [
+      !!c.project.box?.usbLead,
+      "consumable",
+      "Short USB lead with a round socket for a wall, 22 mm",
+      "so that the box stays shut when it is programmed",
     ],
     [rows.some((r) => r.kind === "cable"), "tool", "USB data cable", "some cables only charge: try it first"],
     [

@@ -1,9 +1,11 @@
+import { WALLS, type Wall } from "../../project";
 import type { Panel } from ".";
 
-/** One hole in the front, in the order of drilling: small ones first. Millimetres from the upper left corner, seen from outside. */
+/** One hole in a wall, in the order of drilling: small ones first. Millimetres from the upper left corner, seen from outside. */
 export interface DrillRow {
   ref: string;
   part: string;
+  wall: Wall;
   shape: "round" | "window";
   x_mm: number;
   y_mm: number;
@@ -25,7 +27,7 @@ function howTo(mm: DrillRow["mm"]): string {
     : `punch, 3 mm first, then ${round(first)} mm`;
 }
 
-/** Every hole of the front with its place, size and how it is made: round ones from small to large, then windows. */
+/** Every hole of the box with its place, size and how it is made, wall by wall: round ones from small to large, then windows. */
 export function drillList(p: Panel): DrillRow[] {
   const rows = p.parts.flatMap((part) =>
     part.cutout.holes.map((h): DrillRow => {
@@ -33,6 +35,7 @@ export function drillList(p: Panel): DrillRow[] {
       return {
         ref: part.ref,
         part: part.name,
+        wall: part.wall,
         shape: mm.length === 1 ? "round" : "window",
         x_mm: round(part.x + h.x),
         y_mm: round(part.y + h.y),
@@ -42,7 +45,11 @@ export function drillList(p: Panel): DrillRow[] {
     }),
   );
   return rows.sort(
-    (a, b) => Number(a.shape === "window") - Number(b.shape === "window") || a.mm[0] - b.mm[0] || a.x_mm - b.x_mm,
+    (a, b) =>
+      WALLS.indexOf(a.wall) - WALLS.indexOf(b.wall) ||
+      Number(a.shape === "window") - Number(b.shape === "window") ||
+      a.mm[0] - b.mm[0] ||
+      a.x_mm - b.x_mm,
   );
 }
 
@@ -51,7 +58,7 @@ export interface DrillTool {
   why: string;
 }
 
-/** What it takes to make these holes; nothing for a front without any. */
+/** What it takes to make these holes; nothing for a box without any. */
 export function drillTools(rows: readonly DrillRow[]): DrillTool[] {
   if (!rows.length) return [];
   const bits = [
@@ -63,7 +70,7 @@ export function drillTools(rows: readonly DrillRow[]): DrillTool[] {
   return [
     {
       name: "Centre punch, masking tape",
-      why: `${rows.length} holes in the front of the box, marked from the template`,
+      why: `${rows.length} holes in the box, marked from the template`,
     },
     { name: `Drill with bits of ${sizes.join(", ")}`, why: "3 mm first, then to size; the box is clamped, goggles on" },
     ...(large.length
@@ -75,7 +82,7 @@ export function drillTools(rows: readonly DrillRow[]): DrillTool[] {
         ]
       : []),
     ...(windows
-      ? [{ name: "Fretsaw and flat file", why: `${windows === 1 ? "a window" : `${windows} windows`} in the front` }]
+      ? [{ name: "Fretsaw and flat file", why: `${windows === 1 ? "a window" : `${windows} windows`} in the box` }]
       : []),
   ];
 }

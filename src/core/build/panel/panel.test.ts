@@ -1,9 +1,9 @@
 import { describe, expect, it } from "vitest";
 import { circuitOf } from "../../circuit";
-import { applyEdit, type Project } from "../../project";
+import { applyEdit, type Project, type Wall } from "../../project";
 import { BOARD3, catalogue, planned, USB } from "../../testing";
 import { toolsFor } from "../lists";
-import { bothUnits, panelDrawing, panelOf } from ".";
+import { bothUnits, panelDrawing, panelOf, USB_LEAD, wallSize, wallsOf } from ".";
 import { drillList, drillTools } from "./drill";
 
 const base = planned([
@@ -50,6 +50,67 @@ describe("the front of the box", () => {
   });
 });
 
+describe("other walls", () => {
+  const at = (p: Project, ref: string, to: { x: number; y: number; wall?: Wall }) =>
+    applyEdit(p, { type: "moveOnPanel", ref, at: to }, catalogue);
+  const withUsb = applyEdit(boxed(130, 80, 60), { type: "setBox", box: { usbLead: true } }, catalogue);
+
+  it("a USB lead goes through the back, and is bought", () => {
+    const p = panel(withUsb);
+    expect(p.parts.find((x) => x.ref === USB_LEAD)).toMatchObject({ wall: "back", byHand: false });
+    expect(wallsOf(p)).toEqual(["front", "back"]);
+    expect(
+      toolsFor(circuitOf(withUsb, catalogue))
+        .map((t) => t.name)
+        .join(),
+    ).toContain("Short USB lead");
+    expect(wallsOf(panel(boxed(130, 80, 60)))).toEqual(["front"]);
+  });
+  it("it goes through a side where the box is too shallow behind the back", () => {
+    const p = panel(applyEdit(boxed(130, 80, 40), { type: "setBox", box: { usbLead: true } }, catalogue));
+    expect(p.parts.find((x) => x.ref === USB_LEAD)!.wall).toBe("right");
+    expect(p.trouble).toEqual([]);
+  });
+  it.each<[Wall, number, number, number]>([
+    ["front", 130, 80, 60],
+    ["back", 130, 80, 60],
+    ["left", 60, 80, 130],
+    ["right", 60, 80, 130],
+    ["top", 130, 60, 80],
+    ["bottom", 130, 60, 80],
+  ])("%s is %i wide and %i high, with %i behind it", (wall, w, h, deep) => {
+    expect(wallSize({ w_mm: 130, h_mm: 80, d_mm: 60 }, wall)).toEqual({ w, h, deep });
+    const p = panel(at(withUsb, "SW1", { x: w / 2, y: h / 2, wall }));
+    const d = panelDrawing(p, wall);
+    expect([d.width, d.height]).toEqual([w + 8, h + 14]);
+    expect(d.shapes.some((s) => s.kind === "circle" && s.x === w / 2 && s.y === h / 2)).toBe(true);
+    expect(drillList(p).find((r) => r.ref === "SW1")).toMatchObject({ wall, x_mm: w / 2, y_mm: h / 2 });
+  });
+  it("parts behind two walls must not meet inside, as a hand would find it", () => {
+    // A toggle is 25 mm deep, the USB lead 40: in 60 mm they meet back to back, and do not beside each other.
+    const meet = (x: number, usbX: number) =>
+      panel(at(at(withUsb, "SW1", { x, y: 60, wall: "front" }), USB_LEAD, { x: usbX, y: 60, wall: "back" })).trouble;
+    // Seen from behind, 30 from the left is 100 from the left of the front.
+    expect(meet(100, 30)).toEqual(["Power behind the front and USB lead behind the back meet inside the box."]);
+    expect(meet(30, 30)).toEqual([]);
+    // From the right wall, 12 from its left (front) edge, a toggle reaches 25 into what stands at the front's right edge.
+    const side = (y: number) =>
+      panel(at(at(withUsb, "SW1", { x: 12, y, wall: "right" }), "D1", { x: 120, y: 20, wall: "front" })).trouble;
+    expect(side(20).join()).toContain("meet inside the box");
+    expect(side(60).join()).not.toContain("meet inside the box");
+  });
+  it("nothing stands in a rounded corner", () => {
+    const round = applyEdit(boxed(170, 110, 60), { type: "setBox", box: { corner_mm: 20 } }, catalogue);
+    expect(panel(at(round, "D1", { x: 7, y: 7 })).trouble).toEqual([
+      "Alive stands in a rounded corner of the front: 20 mm of radius leave nothing to hold it.",
+    ]);
+    expect(panel(at(round, "D1", { x: 7, y: 40 })).trouble).toEqual([]);
+    expect(panel(at(withUsb, "D1", { x: 7, y: 7 })).trouble).toEqual([]);
+    const outline = panelDrawing(panel(round)).shapes[0]!;
+    expect(outline.kind === "path" && outline.d).toContain("Q170 0 170 20");
+  });
+});
+
 describe("the drill template", () => {
   const p = panel(applyEdit(boxed(130, 80, 40), { type: "moveOnPanel", ref: "M2", at: { x: 60, y: 50 } }, catalogue));
   const d = panelDrawing(p);
@@ -63,10 +124,25 @@ describe("the drill template", () => {
       [73, 50],
     ]);
     const marks = d.shapes.filter((s) => s.kind === "path");
-    expect(marks).toHaveLength(5);
+    // The outline and a cross for each hole.
+    expect(marks).toHaveLength(6);
     const words = d.shapes.flatMap((s) => (s.kind === "text" ? [s.text] : []));
     expect(words).toContain("5.1 mm (0.201 in)");
     expect(words).toContain("23 mm (0.906 in) × 12 mm (0.472 in)");
+  });
+  it("writes no words on words", () => {
+    const texts = d.shapes.flatMap((s) => (s.kind === "text" ? [s] : []));
+    const box = (t: (typeof texts)[number]) => {
+      const w = t.text.length * t.size * 0.6;
+      const x = t.anchor === "middle" ? t.x - w / 2 : t.x;
+      return { x1: x, x2: x + w, y1: t.y - 0.7 * t.size, y2: t.y };
+    };
+    for (const [i, a] of texts.entries())
+      for (const b of texts.slice(i + 1)) {
+        const [p1, q] = [box(a), box(b)];
+        const on = p1.x1 < q.x2 && q.x1 < p1.x2 && p1.y1 < q.y2 && q.y1 < p1.y2;
+        expect(on, `${a.text} on ${b.text}`).toBe(false);
+      }
   });
   it("converts by 25.4", () => {
     expect(bothUnits(25.4)).toBe("25.4 mm (1.000 in)");

@@ -247,6 +247,23 @@ function gathered(light: Point[], crowd: ReadonlyMap<string, Heavy>, hub: Hub): 
   });
 }
 
+/**
+ * What of a net goes its own way whatever carries the rest: heavy wires, and where all are too much together, one wire each to
+ * the place where they meet. `light`: the pins that are left to be joined, none when they meet there.
+ */
+export function ownWays(
+  c: Circuit,
+  net: Net,
+  wires: Wire[],
+  heavy: ReadonlyMap<string, Heavy>,
+): { stretches: Stretch[]; light: Point[] } {
+  const { strong, light } = split(c, net, wires, heavy);
+  const crowd = crowdOf(c, net, heavy);
+  if (!crowd.size || light.length < 2) return { stretches: strong, light };
+  const hub = crowdHub(c, net);
+  return { stretches: merged(net, [...strong, ...gathered(light, crowd, hub)], hub), light: [] };
+}
+
 /** Two wires between one contact and one strip are one wire, for the sum of both. */
 export function merged(net: Net, list: Stretch[], hub: Hub): Stretch[] {
   const strip = `${net.name} bus strip`;

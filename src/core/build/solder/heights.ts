@@ -38,9 +38,24 @@ const GROUPS: { test: RegExp; group: string; mm: number; why: string }[] = [
 ];
 const LAST = { group: "modules and boards", mm: 20, why: "on socket strips, so that they come off again for testing" };
 
+const FINE = {
+  group: "fine parts onto their adapters",
+  mm: 1,
+  why: "first, on the bare table: flux, tack one pin, look at it with the magnifier, then the others; no bridge between neighbours",
+};
+/** Pads closer than this are no work for wires: the part goes onto an adapter board with pins, millimetres. */
+const FINE_MM = 1.6;
+
+/** Whether a part has bare pads so close together that it needs an adapter board. */
+export function isFinePitch(i: Instance): boolean {
+  const { header } = i.part.body;
+  return !i.part.board && header?.kind === "pads" && header.pitch_mm < FINE_MM;
+}
+
 /** In which group a part is soldered, how high it stands, and what to mind; null for what stays outside. */
 export function heightOf(i: Instance): { group: string; mm: number; why: string } | null {
   if (i.part.id.startsWith("supply/")) return null;
+  if (isFinePitch(i)) return FINE;
   const known = GROUPS.find((g) => g.test.test(i.part.id));
   if (known) return known;
   const kind = i.part.body.header?.kind;

@@ -2,7 +2,9 @@ import fs from "node:fs";
 import { describe, expect, it } from "vitest";
 import { circuitOf } from "../../circuit";
 import { readProject, type Project } from "../../project";
-import { BOARD5, catalogue, planned, USB } from "../../testing";
+import { BOARD3, BOARD5, catalogue, planned, USB } from "../../testing";
+import { toolsFor } from "../lists";
+import { partsList } from "../partslist";
 import { runSheet } from "../runsheet";
 import { solderBuild } from ".";
 
@@ -85,5 +87,31 @@ describe("other builds", () => {
   it("nothing is nothing", () => {
     const b = solderBuild(circuitOf(planned([]), catalogue));
     expect([b.cuts, b.joints, b.order, b.strain, b.clear, b.connectors].every((l) => l.length === 0)).toBe(true);
+  });
+});
+
+describe("pads too close for wires", () => {
+  const c = circuitOf(
+    planned([BOARD3, USB, { ref: "Q1", part: "discrete/nmos-ao3400" }, { ref: "D1", part: "discrete/led-red" }]),
+    catalogue,
+  );
+  const plain = circuitOf(planned([BOARD3, USB, { ref: "D1", part: "discrete/led-red" }]), catalogue);
+  it("bring an adapter, its tools, and come first", () => {
+    expect(partsList(c).find((r) => r.part === "adapter")).toMatchObject({
+      name: "Adapter board, 3 pads 0.95 mm apart to pins 2.54 mm apart",
+      quantity: 1,
+      refs: ["Q1"],
+    });
+    expect(toolsFor(c).map((t) => t.name)).toContain("Fine tip, tweezers, magnifier, flux");
+    expect(solderBuild(c).order[0]).toMatchObject({ group: "fine parts onto their adapters" });
+  });
+  it("nothing of it where all pins are a step apart", () => {
+    expect(partsList(plain).some((r) => r.part === "adapter")).toBe(false);
+    expect(
+      toolsFor(plain)
+        .map((t) => t.name)
+        .join(),
+    ).not.toContain("magnifier");
+    expect(solderBuild(plain).order.some((g) => g.group.includes("adapters"))).toBe(false);
   });
 });

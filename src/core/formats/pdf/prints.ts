@@ -1,5 +1,6 @@
 import type { Circuit } from "../../circuit";
 import { printPlan } from "./plan";
+import { printPlugBoard } from "./plugboard";
 import type { Fonts, Paper } from "./sheet";
 import { printLabels, printPanel, printUnderlay } from "./underlay";
 
@@ -12,6 +13,7 @@ export const PRINTS = {
   answers: (c, fonts, paper) => printPlan(c, fonts, { paper, variant: "answers" }),
   underlay: printUnderlay,
   panel: printPanel,
+  plugboard: printPlugBoard,
   labels: printLabels,
 } satisfies Record<string, Print>;
 export type PrintId = keyof typeof PRINTS;

@@ -1,6 +1,6 @@
 import type { Circuit } from "../../circuit";
 import { breadboardDrawing, labelSheets, labelsFor, layoutInProject, propose, SIZES } from "../../build";
-import { panelDrawing, panelOf } from "../../build/panel";
+import { panelDrawing, panelOf, wallsOf } from "../../build/panel";
 import { fingerprint } from "../../project";
 import { drawFitting, drawTrue, scaleBar } from "./draw";
 import { closeSheet, heading, newPage, openSheet, PAPERS, POINTS_PER_MM, say, type Fonts, type Paper } from "./sheet";
@@ -36,12 +36,12 @@ export async function printLabels(c: Circuit, fonts: Fonts, paper: Paper = "a4")
   return closeSheet(s, `${c.project.title}: fold a wire's tag round it at the dashes`, fingerprint(c.project));
 }
 
-/** The drill template of the box's front, in true size, with the bar that checks the printer. */
+/** The drill templates of the box's walls, in true size, with the bar that checks the printer. */
 export async function printPanel(c: Circuit, fonts: Fonts, paper: Paper = "a4"): Promise<Uint8Array> {
-  const s = await openSheet(`${c.project.title}, front`, fonts, paper);
+  const s = await openSheet(`${c.project.title}, box`, fonts, paper);
   heading(
     s,
-    `${c.project.title}: front 1:1`,
+    `${c.project.title}: box 1:1`,
     "Print without fitting to the page. Measure the bar, then each part, before drilling.",
   );
   const panel = panelOf(c);
@@ -49,9 +49,13 @@ export async function printPanel(c: Circuit, fonts: Fonts, paper: Paper = "a4"):
   else {
     drawTrue(s, scaleBar());
     for (const t of panel.trouble) say(s, t, { bold: true });
-    if (!drawTrue(s, panelDrawing(panel))) {
-      say(s, "The front does not fit this paper in true size; it is smaller here, and no template.", { bold: true });
-      drawFitting(s, panelDrawing(panel));
+    for (const wall of wallsOf(panel)) {
+      const d = panelDrawing(panel, wall);
+      if (drawTrue(s, d)) continue;
+      newPage(s);
+      if (drawTrue(s, d)) continue;
+      say(s, `The ${wall} does not fit this paper in true size; it is smaller here, and no template.`, { bold: true });
+      drawFitting(s, d);
     }
     say(
       s,

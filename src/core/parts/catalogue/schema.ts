@@ -384,6 +384,10 @@ export const BoardInfoSchema = z.strictObject({
         side: z.enum(["left", "right", "top", "bottom"]),
         count: z.number().int(),
         says: text(80),
+        /** Position 1 from that of the first header, across and away from the USB end: where rows do not stand side by side. */
+        at_mm: z.tuple([z.number(), z.number()]).optional(),
+        /** Wider steps along the row: behind which position, and how wide. */
+        gaps: z.array(z.strictObject({ after: z.number().int().min(1), mm: z.number().positive() })).optional(),
       }),
     )
     .min(1),

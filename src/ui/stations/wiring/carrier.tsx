@@ -4,6 +4,7 @@ import type { At, CarrierPlan } from "@/core/build/solder";
 import type { Project } from "@/core/project";
 import { Tabs } from "@/ui/shared/tabs";
 import { core } from "@/ui/state/core";
+import { Plug } from "./plug";
 import { useCore } from "./use-core";
 
 const ask = (p: Project) => core().carriers(p);
@@ -11,6 +12,7 @@ const ask = (p: Project) => core().carriers(p);
 const KINDS = [
   { id: "strips", name: "Stripboard" },
   { id: "plain", name: "Board without strips" },
+  { id: "plug", name: "Plug-on board" },
 ] as const;
 type Kind = (typeof KINDS)[number]["id"];
 
@@ -196,19 +198,11 @@ function Steps({ plan, kind }: { plan: CarrierPlan; kind: Kind }) {
   );
 }
 
-/** The placement as boards to solder: where each strip is cut, what lies where, and that it was followed over the copper. */
-export function Carrier({ needed }: { needed: boolean }) {
-  const plans = useCore(ask);
-  const [kind, setKind] = useState<Kind>("strips");
-  if (!plans) return <p className="mt-4 text-soft">Laying out the board…</p>;
-  if (!plans.length) return null;
+/** The placement of the breadboard, copied onto strips or plain holes. */
+function AsPlaced({ plans, kind }: { plans: CarrierPlan[]; kind: Kind }) {
   const trouble = plans.flatMap((p) => p.trouble);
   return (
-    <section className="mt-5" aria-label="Board to solder, hole by hole">
-      <h2 className="font-bold">
-        {needed ? "Board to solder, hole by hole" : "A board all the same? Then hole by hole"}
-      </h2>
-      <Tabs<Kind> label="Kind of board" tabs={KINDS} tab={kind} go={setKind} />
+    <>
       {trouble.length ? (
         <ul className="mt-2 border-l-4 border-fault pl-3">
           {trouble.slice(0, 6).map((t) => (
@@ -238,6 +232,23 @@ export function Carrier({ needed }: { needed: boolean }) {
           <Steps plan={p} kind={kind} />
         </div>
       ))}
+    </>
+  );
+}
+
+/** The placement as boards to solder, or a board for the header: what lies where, and that it was followed from hole to hole. */
+export function Carrier({ needed }: { needed: boolean }) {
+  const plans = useCore(ask);
+  const [kind, setKind] = useState<Kind>("strips");
+  if (!plans) return <p className="mt-4 text-soft">Laying out the board…</p>;
+  if (!plans.length) return null;
+  return (
+    <section className="mt-5" aria-label="Board to solder, hole by hole">
+      <h2 className="font-bold">
+        {needed ? "Board to solder, hole by hole" : "A board all the same? Then hole by hole"}
+      </h2>
+      <Tabs<Kind> label="Kind of board" tabs={KINDS} tab={kind} go={setKind} />
+      {kind === "plug" ? <Plug /> : <AsPlaced plans={plans} kind={kind} />}
     </section>
   );
 }

@@ -16,7 +16,12 @@ const PRINTS = [
   },
   { what: "answers", name: "Answers", says: "to those questions, computed from this plan; a page of its own" },
   { what: "underlay", name: "Breadboard 1:1", says: "to lie beside the real one, with a bar that checks the printer" },
-  { what: "panel", name: "Drill template 1:1", says: "the front of the box with centre marks and hole sizes" },
+  { what: "panel", name: "Drill template 1:1", says: "the walls of the box with centre marks and hole sizes" },
+  {
+    what: "plugboard",
+    name: "Plug-on board 1:1",
+    says: "both sides of a board to solder that plugs onto the header, and its steps with boxes",
+  },
   {
     what: "labels",
     name: "Tags to cut out",

@@ -4,7 +4,7 @@ import { guarded } from "../../../reply";
 
 type Params = { params: Promise<{ id: string }> };
 export const dynamic = "force-dynamic";
-/** One print as PDF: `?what=plan|learner|answers|underlay|labels`, `&paper=a4|letter`. */
+/** One print as PDF: `?what=plan|learner|answers|underlay|panel|plugboard|labels`, `&paper=a4|letter`. */
 export const GET = (r: Request, p: Params) =>
   guarded(r, async () => {
     const query = new URL(r.url).searchParams;
