@@ -250,6 +250,33 @@ describe("a board to solder", () => {
   });
 });
 
+describe("drawings at first sight", () => {
+  it.each(["Beehive scale logger", "Moss terrarium keeper", "Rain-barrel gauge"])(
+    "of %s can be read without zooming",
+    async (title) => {
+      const { page } = await app.session();
+      await openProject(page, title, "wiring");
+      /** Pixels of the smallest type that is in view. */
+      const smallest = () =>
+        page.evaluate(() =>
+          Math.min(
+            ...[...document.querySelectorAll<SVGTextElement>("svg text")].flatMap((t) => {
+              const at = t.getBoundingClientRect();
+              const m = t.getScreenCTM()!;
+              const seen = at.width > 0 && at.bottom > 0 && at.top < innerHeight;
+              return seen ? [parseFloat(getComputedStyle(t).fontSize) * Math.hypot(m.a, m.b)] : [];
+            }),
+          ),
+        );
+      await page.getByTestId("loom").waitFor();
+      await expect.poll(smallest, { timeout: 8000 }).toBeGreaterThan(9.95);
+      await tab(page, "Breadboard");
+      await page.getByTestId("board-sum").waitFor();
+      await expect.poll(smallest, { timeout: 8000 }).toBeGreaterThan(8.95);
+    },
+  );
+});
+
 describe("the box", () => {
   it("takes what goes through its front, says what is too deep, and prints a template", async () => {
     const { page } = await app.session();

@@ -1,4 +1,4 @@
-import { nameBox, NameRoom, placesBeside, placesInside, type Box, type Drawing, type Shape } from "../../drawing";
+import { nameBox, NameRoom, nameWidth, placesBeside, placesInside, type Box, type Drawing, type Shape } from "../../drawing";
 import type { Circuit } from "../../circuit";
 import { wireColour } from "../colours";
 import { valueOf } from "../names";
@@ -22,7 +22,7 @@ type Point = { x: number; y: number };
 
 const HOLE = 0.32;
 /** Type of pin names. */
-const PIN = 0.58;
+const PIN = 0.66;
 /** Room for the names at the leads. */
 const LABEL = 6;
 const TOP = 2.2;
@@ -198,7 +198,7 @@ function partShapes(l: Layout, part: PlacedPart, n: Named): Shape[] {
   for (const p of pins) {
     const inward = p.x < middle ? 1 : -1;
     const label = p.pin.replace(/^(.+)\.\d+$/, "$1");
-    if (narrow) out.push(text(p.x + 0.4, p.y + 0.2, label, 0.5));
+    if (narrow) out.push(text(p.x + 0.4, p.y + 0.2, label, PIN));
     else out.push(text(p.x + inward * 0.45, p.y + 0.22, label, PIN, { anchor: inward > 0 ? "start" : "end" }));
   }
   return out;
@@ -272,8 +272,8 @@ function nameShapes(l: Layout, part: PlacedPart, n: Named): Shape[] {
   ];
 }
 
-const SMALL = 0.62;
-const LEAST = 0.5;
+const SMALL = 0.7;
+const LEAST = 0.66;
 
 /** The thick part of a lying one, between its legs. */
 function barrel(b: Box): Box {
@@ -282,11 +282,36 @@ function barrel(b: Box): Box {
   return w > h ? { ...b, x1: b.x1 + cut, x2: b.x2 - cut } : { ...b, y1: b.y1 + cut, y2: b.y2 - cut };
 }
 
+/** How a part lies that goes neither along nor across the rows: its middle, its angle, and the room on its body. */
+function slantOf(l: Layout, part: PlacedPart): { x: number; y: number; turn: number; room: number } | null {
+  const [p, q] = part.holes.map((h) => holePoint(l, h.hole)) as [Point, Point];
+  const [dx, dy] = [q.x - p.x, q.y - p.y];
+  if (Math.abs(dx) < 0.5 || Math.abs(dy) < 0.5) return null;
+  const turn = (Math.atan(dy / dx) * 180) / Math.PI;
+  const room = 2 * Math.min(1.7, Math.hypot(dx, dy) / 2 - 0.3);
+  return { x: (p.x + q.x) / 2, y: (p.y + q.y) / 2, turn, room };
+}
+
 /** A small part's name: on its body where it fits, else beside it, off pins, wires, other parts and other names. */
-function smallName(part: PlacedPart, n: Named, room: NameRoom, others: readonly Box[]): Shape[] {
+function smallName(l: Layout, part: PlacedPart, n: Named, room: NameRoom, others: readonly Box[]): Shape[] {
   const b = part.body!;
-  const fitting = (t: string) => (part.lying && !n.mark ? placesInside(t, barrel(b), SMALL, LEAST) : []);
+  const slant = part.lying && !n.mark ? slantOf(l, part) : null;
+  const fitting = (t: string) => (part.lying && !n.mark && !slant ? placesInside(t, barrel(b), SMALL, LEAST) : []);
   const full = [n.ref, n.value].filter(Boolean).join(" ");
+  if (slant) {
+    // Written along its body, as on the part.
+    const t = nameWidth(full, LEAST) <= slant.room ? full : n.ref;
+    room.keep(nameBox(t, { ...slant, standing: false, size: LEAST }));
+    const rad = (slant.turn * Math.PI) / 180;
+    const drop = LEAST * 0.33;
+    return [
+      text(slant.x - Math.sin(rad) * drop, slant.y + Math.cos(rad) * drop, t, LEAST, {
+        anchor: "middle",
+        bold: true,
+        turn: slant.turn,
+      }),
+    ];
+  }
   const words = fitting(full).length || !fitting(n.ref).length ? full : n.ref;
   const inside = fitting(words);
   // The value is in the lists as well: where it does not fit, the reference alone is clearer.
@@ -341,6 +366,7 @@ function smallNames(l: Layout, named: (ref: string) => Named, wires: readonly (r
   }
   return small.flatMap((p) =>
     smallName(
+      l,
       p,
       named(p.ref),
       room,

@@ -19,7 +19,7 @@ const kindOf = (i: Instance): BoxKind =>
 export const isInline = (i: Instance): boolean =>
   !i.part.board && i.part.pins.length === 2 && i.part.body.header?.kind === "leads" && i.part.id !== "discrete/button";
 
-const NAME_MOST = 26;
+const NAME_MOST = 25;
 /** A short name: the value of a loose part, else its name before the chip number, cut to what a box takes. */
 export function shortName(i: Instance): string {
   const value = isInline(i) ? valueOf(i) : "";

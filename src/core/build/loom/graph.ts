@@ -26,7 +26,7 @@ export interface LoomGraph {
 }
 
 /** Widths of the mono type at the tag's size, and what a flag adds. */
-const CHAR = 5.2;
+const CHAR = 5.45;
 const TAG_PAD = 10;
 const FLAG_PAD = 22;
 const TAG_MOST = 26;

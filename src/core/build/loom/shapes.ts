@@ -50,7 +50,7 @@ function boxShapes(b: LoomBox): Shape[] {
       of: b.ref,
     },
     ...(b.inline
-      ? [line(b.ref, 11, 8.5, { bold: true }), line(b.name, b.h - 4, SMALLEST_TEXT)]
+      ? [line(b.ref, 11, 9, { bold: true }), line(b.name, b.h - 4, SMALLEST_TEXT)]
       : [line(b.title, 13, 11, { bold: true }), line(b.name, 24, SMALLEST_TEXT, { fill: "soft" })]),
     ...b.pins.flatMap(pinShapes),
   ];
@@ -60,7 +60,7 @@ function boxShapes(b: LoomBox): Shape[] {
 function tagShapes(t: LoomTag): Shape[] {
   const s = t.side === "left" ? -1 : 1;
   const anchor = t.side === "left" ? ("end" as const) : ("start" as const);
-  if (!t.flag) return [{ kind: "text", x: t.x + s * 5, y: t.y - t.rise, text: t.text, size: 8, anchor }];
+  if (!t.flag) return [{ kind: "text", x: t.x + s * 5, y: t.y - t.rise, text: t.text, size: SMALLEST_TEXT, anchor }];
   return [
     {
       kind: "path",
@@ -69,7 +69,7 @@ function tagShapes(t: LoomTag): Shape[] {
       width: 1.6,
       dash: [],
     },
-    { kind: "text", x: t.x + s * 16, y: t.y - t.rise, text: t.text, size: 8, anchor },
+    { kind: "text", x: t.x + s * 16, y: t.y - t.rise, text: t.text, size: SMALLEST_TEXT, anchor },
   ];
 }
 

@@ -1,6 +1,6 @@
 /** Geometry of the loom drawing, in drawing units: what the screen, the SVG and the printed plan draw. */
 /** Height of the smallest text of the drawing, units: what must be readable decides how large it is shown and printed. */
-export const SMALLEST_TEXT = 7.5;
+export const SMALLEST_TEXT = 8.4;
 
 export type Side = "left" | "right";
 export type BoxKind = "board" | "part" | "companion" | "supply";

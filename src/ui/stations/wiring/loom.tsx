@@ -28,7 +28,7 @@ function Tag({ tag, on }: { tag: LoomTag; on: boolean }) {
   const anchor = tag.side === "left" ? "end" : "start";
   if (!tag.flag)
     return (
-      <text x={tag.x + s * 5} y={tag.y - tag.rise} fontSize="8" textAnchor={anchor} className="fill-ink">
+      <text x={tag.x + s * 5} y={tag.y - tag.rise} fontSize={SMALLEST_TEXT} textAnchor={anchor} className="fill-ink">
         {tag.text}
       </text>
     );
@@ -43,7 +43,7 @@ function Tag({ tag, on }: { tag: LoomTag; on: boolean }) {
       <text
         x={tag.x + s * 16}
         y={tag.y - tag.rise}
-        fontSize="8"
+        fontSize={SMALLEST_TEXT}
         fontWeight={on ? 700 : 400}
         textAnchor={anchor}
         className="fill-ink"
