@@ -4,7 +4,7 @@ import { createRequire } from "node:module";
 import net from "node:net";
 import os from "node:os";
 import path from "node:path";
-import { chromium, type Browser, type BrowserContext, type Page } from "playwright-core";
+import { chromium, type Browser, type BrowserContext, type Locator, type Page } from "playwright-core";
 
 const ROOT = path.resolve(import.meta.dirname, "..");
 
@@ -112,13 +112,17 @@ export async function download(page: Page, click: () => Promise<void>): Promise<
   return file;
 }
 
-/** Opens a list to choose from and takes an option by its words. */
-export async function choose(page: Page, list: string | RegExp, option: string | RegExp) {
-  await page.getByRole("combobox", { name: list }).click();
-  await page.getByRole("option", { name: option, exact: typeof option === "string" }).click();
+/** Opens a list to choose from and takes an option by its value. */
+export async function pick(list: Locator, value: string) {
+  await list.click();
+  await list.page().locator(`[role="option"][data-value="${value}"]`).click();
+  await list.page().getByRole("listbox").waitFor({ state: "detached" });
 }
 
-/** The same by keyboard: opened, these keys pressed, taken. */
+/** The value that a list to choose from stands at. */
+export const chosen = (list: Locator) => list.getAttribute("data-value");
+
+/** A list to choose from by keyboard: opened, these keys pressed, taken. */
 export async function chooseByKeys(page: Page, list: string | RegExp, ...keys: string[]) {
   await page.getByRole("combobox", { name: list }).focus();
   await page.keyboard.press("Enter");

@@ -4,7 +4,7 @@ import os from "node:os";
 import path from "node:path";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { Page } from "playwright-core";
-import { download, openProject, saved, startApp, verdict, type App } from "./app";
+import { download, openProject, saved, startApp, verdict, type App, pick } from "./app";
 
 let app: App;
 beforeAll(async () => {
@@ -362,7 +362,7 @@ describe("when a list does not fit", () => {
       .poll(() => page.getByTestId("clash").innerText())
       .toMatch(/smallest set that clashes: M2\.SCL|M2\.SDA/);
     await station(page, "Parts").click();
-    await page.locator("#M3-address").selectOption("0x3d");
+    await pick(page.locator("#M3-address"), "0x3d");
     await station(page, "Pins").click();
     await page.getByRole("button", { name: "Plan open pins" }).click();
     await page.waitForFunction(

@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { Page } from "playwright-core";
-import { axeViolations, makeProject, openProject, saved, startApp, verdict, type App } from "./app";
+import { axeViolations, makeProject, openProject, saved, startApp, verdict, type App, pick } from "./app";
 
 let app: App;
 beforeAll(async () => {
@@ -95,7 +95,7 @@ describe("the lattice", () => {
     await chosen(page, "M1.SDA").waitFor();
     const columns = () => page.locator('.lattice tbody tr:first-child td[role="gridcell"]').count();
     expect(await columns()).toBe(2);
-    await page.getByLabel("Pins shown").selectOption("all");
+    await pick(page.getByLabel("Pins shown"), "all");
     expect(await columns()).toBe(32);
     const label = await page.locator('[data-cell="M1.SDA|D2"]').getAttribute("aria-label");
     expect(label).toBe("Air SDA, pin D2: cannot. D2 is no I2C SDA pin on this board");
@@ -116,7 +116,7 @@ describe("two boards", () => {
       { ref: "M1", part: "module/bme280", label: "Air" },
     ];
     await open(page, "Two boards", two, "parts");
-    await page.getByTestId("part-M1").getByLabel("Hangs on").selectOption("B2");
+    await pick(page.getByTestId("part-M1").getByLabel("Hangs on"), "B2");
     await saved(page);
     await page.getByRole("navigation", { name: "Stations" }).getByRole("link", { name: "Pins" }).click();
     await page.getByRole("heading", { name: /^B2: RP2040/ }).waitFor();

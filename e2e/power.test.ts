@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { Page } from "playwright-core";
 import { planned } from "../src/core/testing";
-import { axeViolations, makeProject, openProject, saved, startApp, verdict, type App } from "./app";
+import { axeViolations, makeProject, openProject, saved, startApp, verdict, type App, pick } from "./app";
 
 let app: App;
 beforeAll(async () => {
@@ -52,7 +52,9 @@ describe("the river", () => {
     await page.getByRole("link", { name: /Power and levels/ }).click();
     await life.waitFor();
     await expect.poll(() => life.innerText()).toMatch(/15 hours\s+to\s+21 hours/);
-    await life.getByRole("slider", { name: "awake" }).fill("2");
+    const awake = life.getByRole("slider", { name: "awake" });
+    await awake.press("Home");
+    for (let i = 0; i < 2; i++) await awake.press("ArrowRight");
     await page.waitForFunction(() =>
       /days/.test(document.querySelector('[aria-label="Battery Cell"]')?.textContent ?? ""),
     );
@@ -89,9 +91,15 @@ describe("grounds", () => {
     await keep.uncheck({ force: true });
     await saved(page);
     await page.getByRole("link", { name: /Brief/ }).click();
-    await page.waitForFunction(
-      () => document.querySelector<HTMLInputElement>('input[name="grounds"]')?.checked === true,
-    );
+    await expect
+      .poll(() =>
+        page
+          .getByRole("radiogroup", { name: /Grounds of parts/ })
+          .getByRole("radio")
+          .first()
+          .isChecked(),
+      )
+      .toBe(true);
     await context.close();
   });
 });
@@ -138,7 +146,7 @@ describe("levels and buses", () => {
     const bus = page.getByRole("region", { name: "I2C i2c0" });
     await bus.waitFor();
     await expect.poll(() => bus.innerText()).toContain("4.7 kΩ");
-    await bus.getByRole("combobox", { name: "clock" }).selectOption("400000");
+    await pick(bus.getByRole("combobox", { name: "clock" }), "400000");
     const finding = page.getByTestId("finding-i2c.clock");
     await finding.waitFor();
     await finding.getByRole("button", { name: "What changes" }).click();

@@ -50,7 +50,7 @@ describe("stations", () => {
     await says(page, "Ready to wire");
     await expect.poll(() => page.getByLabel(/on a breadboard, then soldered/).isChecked()).toBe(true);
     for (const q of ["Where will it live?", "A button chatters", "Grounds of parts", "How is it built first?"])
-      await page.getByRole("group", { name: new RegExp(q.replace("?", "\\?")) }).waitFor();
+      await page.getByRole("radiogroup", { name: new RegExp(q.replace("?", "\\?")) }).waitFor();
     await context.close();
   });
 
@@ -74,7 +74,7 @@ describe("stations", () => {
     await fix.click();
     // (2000 − 60) / (60 · 59) = 0.548
     await page.getByRole("img", { name: /through Strip supply at 54 %, limit 2.00 A/ }).waitFor();
-    expect(await slider.inputValue()).toBe("54");
+    expect(await slider.getAttribute("aria-valuenow")).toBe("54");
     await page.getByTestId("finding-power.overload").waitFor({ state: "detached" });
     await context.close();
   });

@@ -1,7 +1,7 @@
 /** Jobs that people wire by hand, each from a list of parts without a wire: once with the mouse, once with the keyboard alone. */
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { Page } from "playwright-core";
-import { makeProject, startApp, verdict, type App } from "./app";
+import { makeProject, startApp, verdict, type App, pick } from "./app";
 
 let app: App;
 beforeAll(async () => {
@@ -147,7 +147,7 @@ const mouse: Hands = {
   },
   async into(page, wire, part) {
     await page.getByRole("button", { name: `put in: ${wire}` }).click();
-    await page.getByLabel("Put in between").selectOption(part);
+    await pick(page.getByLabel("Put in between"), part);
     await page.getByRole("button", { name: "Put in", exact: true }).click();
   },
 };
@@ -181,9 +181,12 @@ const keyboard: Hands = {
   async into(page, wire, part) {
     await tabTo(page, new RegExp(`^put in: ${wire.replace(/[.+]/g, "\\$&")}$`));
     await page.keyboard.press("Enter");
-    const select = page.getByLabel("Put in between");
-    await select.waitFor();
-    for (let i = 0; i < 40 && (await select.inputValue()) !== part; i++) await page.keyboard.press("ArrowDown");
+    await page.getByLabel("Put in between").press("Enter");
+    await page.getByRole("option").first().waitFor();
+    const at = () => page.evaluate(() => document.activeElement?.getAttribute("data-value"));
+    await expect.poll(at).not.toBeNull();
+    for (let i = 0; i < 60 && (await at()) !== part; i++) await page.keyboard.press("ArrowDown");
+    await page.keyboard.press("Enter");
     await tabTo(page, /^Put in$/);
     await expect.poll(() => page.getByRole("button", { name: "Put in", exact: true }).isEnabled()).toBe(true);
     await page.keyboard.press("Enter");

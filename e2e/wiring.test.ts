@@ -4,6 +4,7 @@ import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { Page } from "playwright-core";
 import {
   axeViolations,
+  chosen,
   chooseByKeys,
   download,
   makeProject,
@@ -12,6 +13,7 @@ import {
   startApp,
   verdict,
   type App,
+  pick,
 } from "./app";
 
 let app: App;
@@ -163,8 +165,8 @@ describe("the breadboard", () => {
     expect(again[1]).toBeLessThanOrEqual(first[1]!);
 
     // The mouse takes hold of it as well; on a larger board there is room below.
-    await page.getByLabel("Breadboard 1").selectOption("830");
-    await expect.poll(() => page.getByLabel("Breadboard 1").inputValue()).toBe("830");
+    await pick(page.getByLabel("Breadboard 1"), "830");
+    await expect.poll(() => chosen(page.getByLabel("Breadboard 1"))).toBe("830");
     await page.getByRole("button", { name: "Find the shortest again" }).waitFor();
     const stood = await page.locator('[data-part="M2"]').getAttribute("aria-label");
     const at = (await page.locator('[data-part="M2"]').boundingBox())!;
@@ -174,7 +176,7 @@ describe("the breadboard", () => {
     await page.mouse.up();
     await expect.poll(() => page.locator('[data-part="M2"]').getAttribute("aria-label")).not.toBe(stood);
 
-    await page.getByLabel("Breadboard 1").selectOption("170");
+    await pick(page.getByLabel("Breadboard 1"), "170");
     await page.getByTestId("board-trouble").getByText("has no place on the breadboard yet").first().waitFor();
     await page.getByRole("button", { name: "One more" }).click();
     await page.getByTestId("board-trouble").waitFor({ state: "detached" });
@@ -393,11 +395,10 @@ describe("rewire", () => {
     await saved(page);
     await page.goto(page.url().replace(/pins$/, "wiring"));
     await tab(page, "Rewire");
-    const pick = page.getByLabel("Version to compare with");
-    const wired = pick.locator("option", { hasText: ", wired, after" });
-    await wired.waitFor({ state: "attached" });
-    const version = (await wired.getAttribute("value"))!;
-    await pick.selectOption(version);
+    await page.getByLabel("Version to compare with").click();
+    const wired = page.getByRole("option", { name: /, wired, after/ });
+    const version = (await wired.getAttribute("data-value"))!;
+    await wired.click();
     await page.getByTestId("rewire-sum").waitFor();
     await expect.poll(() => page.getByTestId("rewire-sum").innerText()).toMatch(/1 come off, 1 are laid/);
     const off = page.getByRole("region", { name: "Take off" });
@@ -406,7 +407,7 @@ describe("rewire", () => {
     await expect.poll(() => on.innerText()).toContain("B1.GP14");
     await on.getByRole("checkbox").check();
     // Two saved versions against each other: here one against itself.
-    await page.getByLabel("Version to go to").selectOption(version);
+    await pick(page.getByLabel("Version to go to"), version);
     await page.getByText(/0 come off, 0 are laid/).waitFor();
   });
 });

@@ -9,6 +9,7 @@ import { ProjectProvider, useProject, type ProjectState, type SaveState } from "
 import { ThemeButton } from "@/ui/shared/theme";
 import { Ledger } from "./ledger";
 import { StaleNotice } from "./stale";
+import { Tip } from "@/ui/shared/tip";
 
 const loadPalette = () => import("./palette");
 const Palette = dynamic(() => loadPalette().then((m) => m.Palette));
@@ -134,24 +135,16 @@ function TopBar({
         </span>
       )}
       <span className="grow" />
-      <button
-        className="btn !px-2"
-        disabled={!s.canUndo}
-        onClick={s.undo}
-        title={s.canUndo ? `Undo: ${s.canUndo}` : "Nothing to undo"}
-        aria-label="Undo"
-      >
-        <Undo2 size={16} aria-hidden />
-      </button>
-      <button
-        className="btn !px-2"
-        disabled={!s.canRedo}
-        onClick={s.redo}
-        title={s.canRedo ? `Redo: ${s.canRedo}` : "Nothing to redo"}
-        aria-label="Redo"
-      >
-        <Redo2 size={16} aria-hidden />
-      </button>
+      <Tip says={s.canUndo ? `Undo: ${s.canUndo}` : "Nothing to undo"}>
+        <button className="btn !px-2" disabled={!s.canUndo} onClick={s.undo} aria-label="Undo">
+          <Undo2 size={16} aria-hidden />
+        </button>
+      </Tip>
+      <Tip says={s.canRedo ? `Redo: ${s.canRedo}` : "Nothing to redo"}>
+        <button className="btn !px-2" disabled={!s.canRedo} onClick={s.redo} aria-label="Redo">
+          <Redo2 size={16} aria-hidden />
+        </button>
+      </Tip>
       <button className="btn max-lg:hidden" onClick={openPalette}>
         Find or do <kbd className="font-mono text-sm text-soft">Ctrl K</kbd>
       </button>

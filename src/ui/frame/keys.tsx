@@ -1,5 +1,5 @@
 "use client";
-import { Sheet } from "./dialog";
+import { Sheet } from "@/ui/shared/dialog";
 
 const KEYS: [string, string][] = [
   ["Ctrl K", "find a station, part, pin or net; apply a fix; download"],

@@ -4,6 +4,8 @@ import { useEffect, useState } from "react";
 import type { Finding, Fix } from "@/core/checks";
 import { SEVERITIES } from "@/core/checks/types";
 import type { Preview } from "@/workers/api";
+import { Fold } from "@/ui/shared/fold";
+import { Glossed } from "@/ui/shared/glossed";
 import { SeverityMark } from "@/ui/shared/severity";
 import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";
@@ -24,7 +26,7 @@ function FixRow({ fix }: { fix: Fix }) {
   const edit = { type: "batch" as const, edits: fix.edits };
   return (
     <li className="mt-1.5">
-      <p>{fix.label}</p>
+      <p className="text-base leading-snug font-bold">{fix.label}</p>
       <div className="mt-1 flex gap-2">
         <button className="btn-main" onClick={() => void s.edit(edit)}>
           Apply
@@ -159,30 +161,35 @@ function Entry({ finding, open, toggle }: { finding: Finding & { says: string };
       </button>
       {open && (
         <div className="mt-1">
-          <p className="text-sm text-soft">
-            <span className="font-mono">{finding.rule}</span>: {finding.says}
-          </p>
-          <dl className="mt-1 grid grid-cols-[auto_1fr] gap-x-3 text-sm">
-            {Object.entries(finding.evidence).map(([k, v]) => {
-              const [words, unit] = evidenceWords(k);
-              return (
-                <div key={k} className="contents">
-                  <dt className="text-soft">{words}</dt>
-                  <dd className={typeof v === "number" ? "num" : "break-words"}>
-                    {v} {unit}
-                  </dd>
-                </div>
-              );
-            })}
-          </dl>
-          <Grounds finding={finding} />
+          {/* What to do comes first and is the largest; the reasons follow for those who want them. */}
           {finding.fixes.length > 0 && (
-            <ul className="mt-1">
+            <ul className="mb-2">
               {finding.fixes.map((f) => (
                 <FixRow key={f.id} fix={f} />
               ))}
             </ul>
           )}
+          <p className="text-sm text-soft">
+            <Glossed text={finding.says} />
+          </p>
+          <Fold className="mt-1 text-sm" title="the sums">
+            <dl className="mt-1 grid grid-cols-[auto_1fr] gap-x-3 text-sm">
+              {Object.entries(finding.evidence).map(([k, v]) => {
+                const [words, unit] = evidenceWords(k);
+                return (
+                  <div key={k} className="contents">
+                    <dt className="text-soft">{words}</dt>
+                    <dd className={typeof v === "number" ? "num" : "break-words"}>
+                      {v} {unit}
+                    </dd>
+                  </div>
+                );
+              })}
+              <dt className="text-soft">rule</dt>
+              <dd className="font-mono">{finding.rule}</dd>
+            </dl>
+          </Fold>
+          <Grounds finding={finding} />
           {finding.severity !== "stop" && <Acknowledge finding={finding} />}
         </div>
       )}
@@ -196,6 +203,13 @@ const HERE: Record<string, RegExp> = {
   power: /^(level|power|current|led|load|i2c|spi|uart|onewire|adc)\./,
   wiring: /^(breadboard|wire|power|net)\./,
 };
+
+/** "1 stop, 2 risks": how many of each grade, the gravest first. */
+const byGrade = (list: readonly Finding[]): string =>
+  SEVERITIES.flatMap((s) => {
+    const n = list.filter((f) => f.severity === s).length;
+    return n ? [`${n} ${s}${n === 1 ? "" : "s"}`] : [];
+  }).join(", ");
 
 const NONE: ReadonlySet<string> = new Set();
 
@@ -249,9 +263,7 @@ export function Ledger() {
     >
       <h2 className="border-b border-ink px-3 py-2 text-lg">
         Ledger{" "}
-        <span className="text-base font-normal text-soft">
-          {list.length ? `${list.length} to read` : "nothing to report"}
-        </span>
+        <span className="text-base font-normal text-soft">{list.length ? byGrade(list) : "nothing to report"}</span>
       </h2>
       {list.length === 0 && s.project.parts.length > 0 && (
         <p className="px-3 py-3 text-soft">

@@ -1,10 +1,12 @@
 "use client";
 import { Command } from "cmdk";
 import { useRouter } from "next/navigation";
+import { useState } from "react";
+import { TERMS, type Term } from "@/core/glossary";
 import { STATIONS } from "@/ui/stations/list";
 import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";
-import { Sheet } from "./dialog";
+import { Sheet } from "@/ui/shared/dialog";
 
 const item = "flex cursor-pointer gap-3 px-2 py-1.5 data-[selected=true]:bg-wash";
 
@@ -17,11 +19,17 @@ export function Palette({ close }: { close(): void }) {
     s.light(light);
     close();
   };
+  const [word, setWord] = useState<Term | null>(null);
   const nets = [...new Set(s.view.nets)];
   return (
     <Sheet title="Find or do" close={close}>
       <Command label="Find or do" className="mt-2">
-        <Command.Input autoFocus placeholder="station, part, pin, net, fix…" className="w-full" />
+        <Command.Input autoFocus placeholder="station, part, pin, net, fix, word…" className="w-full" />
+        {word && (
+          <p className="mt-2 border-l-4 border-accent pl-3" role="status" data-testid="word">
+            <strong>{word.term}:</strong> {word.gloss}
+          </p>
+        )}
         <Command.List className="mt-2 max-h-[50vh] overflow-auto">
           <Command.Empty className="p-2 text-soft">Nothing by that name.</Command.Empty>
           <Command.Group heading="Stations">
@@ -67,6 +75,18 @@ export function Palette({ close }: { close(): void }) {
                 </Command.Item>
               )),
             )}
+          </Command.Group>
+          <Command.Group heading="Words">
+            {TERMS.map((t) => (
+              <Command.Item
+                key={t.term}
+                value={`word ${t.term} ${(t.also ?? []).join(" ")}`}
+                className={item}
+                onSelect={() => setWord(t)}
+              >
+                <span className="min-w-32">{t.term}</span> <span className="truncate text-soft">{t.gloss}</span>
+              </Command.Item>
+            ))}
           </Command.Group>
           <Command.Group heading="Parts">
             {s.view.parts.map((p) => (

@@ -1,11 +1,12 @@
 "use client";
+import { when } from "@/ui/shared/when";
 import { useEffect, useState } from "react";
 import { toast } from "sonner";
 import type { Project } from "@/core/project";
 import { core } from "@/ui/state/core";
 import { http } from "@/ui/state/http";
 import { useProject } from "@/ui/state/project";
-import { Sheet } from "./dialog";
+import { Sheet } from "@/ui/shared/dialog";
 
 interface Revision {
   version: number;
@@ -39,7 +40,7 @@ export function Versions({ close }: { close(): void }) {
             <span className="num w-8 text-soft">{r.version}</span>
             <span className="grow">
               {r.summary || "saved"}
-              <span className="block text-sm text-soft">{new Date(r.at).toLocaleString()}</span>
+              <span className="block text-sm text-soft">{when(r.at)}</span>
             </span>
             {r.version === version ? (
               <span className="text-soft">this one</span>

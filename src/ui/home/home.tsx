@@ -1,4 +1,5 @@
 "use client";
+import { when } from "@/ui/shared/when";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useCallback, useEffect, useState } from "react";
@@ -130,7 +131,7 @@ export function Home() {
             <Link href={`/p/${r.id}/parts`} className="grow py-2.5 text-lg hover:text-accent">
               {r.title}
             </Link>
-            <span className="text-sm text-soft">changed {new Date(r.updated_at).toLocaleString()}</span>
+            <span className="text-sm text-soft">changed {when(r.updated_at)}</span>
             <button className="quiet text-sm text-soft" onClick={() => void remove(r)} aria-label={`Delete ${r.title}`}>
               delete
             </button>

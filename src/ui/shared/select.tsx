@@ -45,6 +45,7 @@ export function Select<T extends string>({
       <Radix.Trigger
         id={id}
         aria-label={label}
+        data-value={value}
         className={`inline-flex items-center justify-between gap-2 rounded-[2px] border border-soft bg-sheet px-2 py-[3px] text-left hover:bg-wash disabled:text-soft disabled:hover:bg-sheet ${bold ? "font-bold" : ""} ${className}`}
       >
         <span className="min-w-0 truncate">
@@ -66,6 +67,7 @@ export function Select<T extends string>({
               <Radix.Item
                 key={o.value}
                 value={inside(o.value)}
+                data-value={o.value}
                 {...(o.disabled && { disabled: true })}
                 className="flex cursor-pointer items-center justify-between gap-4 px-2 py-1 outline-none data-[disabled]:text-soft data-[highlighted]:bg-wash data-[state=checked]:font-bold"
               >

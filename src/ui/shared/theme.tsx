@@ -1,6 +1,7 @@
 "use client";
 import { Moon, Sun } from "lucide-react";
 import { useEffect, useState } from "react";
+import { Tip } from "@/ui/shared/tip";
 
 const KEY = "lattice-theme";
 
@@ -21,8 +22,10 @@ export function ThemeButton() {
   };
   const says = theme === "dark" ? "Light paper" : "Dark, for the evening bench";
   return (
-    <button className="btn !px-2" onClick={turn} title={says} aria-label={says}>
-      {theme === "dark" ? <Sun size={16} aria-hidden /> : <Moon size={16} aria-hidden />}
-    </button>
+    <Tip says={says}>
+      <button className="btn !px-2" onClick={turn} aria-label={says}>
+        {theme === "dark" ? <Sun size={16} aria-hidden /> : <Moon size={16} aria-hidden />}
+      </button>
+    </Tip>
   );
 }

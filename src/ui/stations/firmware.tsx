@@ -6,6 +6,7 @@ import { Download } from "@/ui/shared/download";
 import { StationTitle } from "@/ui/shared/title";
 import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";
+import { Radios } from "@/ui/shared/radios";
 
 const Code = dynamic(() => import("./code").then((m) => m.Code), {
   loading: () => <p className="text-soft">Opening…</p>,
@@ -49,24 +50,23 @@ export function Firmware() {
       {target && (
         <div className="mt-3 grid gap-x-6 gap-y-3 xl:grid-cols-[270px_1fr]">
           <div>
-            <fieldset>
-              <legend className="font-bold">Target</legend>
-              {view.targets.map((t) => (
-                <label key={t.id} className={`flex items-start gap-2 ${t.unfit ? "text-soft" : ""}`}>
-                  <input
-                    type="radio"
-                    className="mt-1"
-                    name="target"
-                    disabled={t.unfit !== null}
-                    checked={t.id === target.id}
-                    onChange={() => (setChosen(t.id), setPath(null))}
-                  />
-                  <span>
+            <h2 className="font-bold" id="targets">
+              Target
+            </h2>
+            <Radios
+              labelledBy="targets"
+              value={target.id}
+              options={view.targets.map((t) => ({
+                value: t.id,
+                disabled: t.unfit !== null,
+                name: (
+                  <>
                     {t.name} <span className="block text-sm leading-tight text-soft">{t.unfit ?? t.says}</span>
-                  </span>
-                </label>
-              ))}
-            </fieldset>
+                  </>
+                ),
+              }))}
+              onChange={(id) => (setChosen(id), setPath(null))}
+            />
             <h2 className="mt-3 font-bold">Files</h2>
             <ul>
               {files.map((f) => (

@@ -7,6 +7,7 @@ import type { Owned } from "@/core/sums/types";
 import { ThemeButton } from "@/ui/shared/theme";
 import { http } from "@/ui/state/http";
 import { Calculator } from "./calculator";
+import { Checkbox } from "@/ui/shared/checkbox";
 
 const NOTHING: Owned = { resistors_ohm: [], capacitors_F: [] };
 
@@ -40,10 +41,9 @@ export function BenchSums({ first }: { first: Record<string, string> }) {
           </p>
         </div>
         <div className="flex flex-wrap items-center gap-3">
-          <label className="inline-flex items-center gap-1.5">
-            <input type="checkbox" checked={use} onChange={(e) => setUse(e.target.checked)} />
+          <Checkbox checked={use} onChange={setUse}>
             values from my drawer first
-          </label>
+          </Checkbox>
           <button
             className="btn"
             onClick={() =>

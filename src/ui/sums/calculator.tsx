@@ -4,6 +4,8 @@ import { fieldProblem, showValue } from "@/core/sums/address";
 import type { Field, Owned, Sum, SumDone, Values } from "@/core/sums/types";
 import { parseQuantity } from "@/core/quantity/units";
 import { Schematic } from "./schematic";
+import { Select } from "@/ui/shared/select";
+import { Fold } from "@/ui/shared/fold";
 
 const bare = (text: string, unit: string) =>
   unit && text.trim().endsWith(unit) && /[%C]$/.test(unit) ? text.trim().slice(0, -unit.length) : text;
@@ -18,13 +20,12 @@ function Entry({ field, value, set }: { field: Field; value: number; set(v: numb
   }, [value, field.unit]);
   if (field.choices)
     return (
-      <select aria-label={field.label} value={String(value)} onChange={(e) => set(Number(e.target.value))}>
-        {field.choices.map((c) => (
-          <option key={c.value} value={c.value}>
-            {c.label}
-          </option>
-        ))}
-      </select>
+      <Select
+        label={field.label}
+        value={String(value)}
+        options={field.choices.map((c) => ({ value: String(c.value), name: c.label }))}
+        onChange={(v) => set(Number(v))}
+      />
     );
   const take = () => {
     const t = bare(text.replace(/(?<=\d)[ \u00a0](?=\d)/g, ""), field.unit);
@@ -80,8 +81,7 @@ function Result({ result, children }: { result: SumDone; children?: ReactNode })
           </p>
         ))}
         {children}
-        <details className="mt-2">
-          <summary className="cursor-pointer text-soft">How it is worked out</summary>
+        <Fold className="mt-2" title="How it is worked out">
           <ol className="mt-1 space-y-1">
             {result.steps.map((s) => (
               <li key={s} className="num text-sm">
@@ -89,7 +89,7 @@ function Result({ result, children }: { result: SumDone; children?: ReactNode })
               </li>
             ))}
           </ol>
-        </details>
+        </Fold>
       </div>
       <figure>
         <Schematic drawing={result.drawing} />

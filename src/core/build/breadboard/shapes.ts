@@ -1,4 +1,13 @@
-import { nameBox, NameRoom, nameWidth, placesBeside, placesInside, type Box, type Drawing, type Shape } from "../../drawing";
+import {
+  nameBox,
+  NameRoom,
+  nameWidth,
+  placesBeside,
+  placesInside,
+  type Box,
+  type Drawing,
+  type Shape,
+} from "../../drawing";
 import type { Circuit } from "../../circuit";
 import { wireColour } from "../colours";
 import { valueOf } from "../names";

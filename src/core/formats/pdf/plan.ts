@@ -25,6 +25,7 @@ import {
 } from "../../build";
 import { layOutHere } from "../../build/loom/elk";
 import { cautions } from "../cautions";
+import { termsIn } from "../../glossary";
 import { fingerprint } from "../../project";
 import { openNeeds } from "../open";
 import { drawAcross, drawFitting } from "./draw";
@@ -245,6 +246,28 @@ function questions(s: Sheet, c: Circuit, answers: boolean): void {
   });
 }
 
+/** What the words of this print mean, as far as the glossary has them. */
+function wordsUsed(s: Sheet, c: Circuit): void {
+  const parts = [...c.netlist.expanded.instances.values()].flatMap((i) => [
+    i.part.name,
+    i.part.does,
+    ...i.part.cautions,
+  ]);
+  const rows = runSheet(c).flatMap((r) => [r.why, r.check, r.note, r.from, r.to]);
+  const checks = checklist(c).flatMap((i) => [i.what, i.from, i.to]);
+  const terms = termsIn([...parts, ...rows, ...checks, ...questionsFor(c).map((q) => q.ask)]);
+  if (!terms.length) return;
+  heading(s, "Words", "Those of this print, in one line each.");
+  table(
+    s,
+    [
+      { title: "word", share: 24, bold: true },
+      { title: "what it means", share: 76 },
+    ],
+    terms.map((t) => [t.term, t.gloss]),
+  );
+}
+
 /**
  * The printed plan: verdict and cautions, drawings, run sheet with boxes, checks, pin table, lists, uploading. Everything
  * is legible in black and white. For learners with what each part does and questions; their answers are a print of their own.
@@ -298,7 +321,10 @@ export async function printPlan(c: Circuit, fonts: Fonts, o: PrintOptions = {}):
       mine.map((i) => ["", i.what, [i.from, i.to].filter(Boolean).join(" and "), limits(i), ""]),
     );
   }
-  if (learner) questions(s, c, false);
+  if (learner) {
+    questions(s, c, false);
+    wordsUsed(s, c);
+  }
   pinTable(s, c);
   for (const g of gridAddressTables(c)) {
     heading(s, `Addresses of ${g.name} (${g.ref})`);

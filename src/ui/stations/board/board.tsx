@@ -1,4 +1,5 @@
 "use client";
+import { Tabs } from "@/ui/shared/tabs";
 import { proxy } from "comlink";
 import { useEffect, useMemo, useState } from "react";
 import { toast } from "sonner";
@@ -9,6 +10,7 @@ import { nextJob } from "../pins/job";
 import { SideBySide } from "./compare";
 import { SavingPins } from "./saving";
 import { PRICE, usbWords, type Trial } from "./words";
+import { Checkbox } from "@/ui/shared/checkbox";
 
 /** Questions that people ask before they buy: each narrows the list. */
 const ASKS: { id: string; name: string; test(t: Trial): boolean }[] = [
@@ -30,7 +32,7 @@ function Row({ t, marked, mark, use }: { t: Trial; marked: boolean; mark(): void
   return (
     <tr data-testid={`trial-${t.board}`}>
       <td>
-        <input type="checkbox" aria-label={`Compare ${t.name}`} checked={marked} onChange={mark} />
+        <Checkbox label={`Compare ${t.name}`} checked={marked} onChange={mark} />
       </td>
       <td className="min-w-80">
         <strong>{t.name}</strong>
@@ -72,10 +74,10 @@ function Row({ t, marked, mark, use }: { t: Trial; marked: boolean; mark(): void
         ) : t.supply.severity === "fine" ? (
           "holds"
         ) : (
-          <span title={t.supply.says}>
+          <>
             <strong>{t.supply.severity}</strong>
             <span className="block max-w-52 text-sm">{t.supply.says}</span>
-          </span>
+          </>
         )}
       </td>
       <td className="text-right">
@@ -139,10 +141,10 @@ function Trials() {
         <legend className="sr-only">It must have</legend>
         <span className="text-soft">It must have:</span>
         {ASKS.map((a) => (
-          <label key={a.id} className="inline-flex items-center gap-1.5">
-            <input type="checkbox" checked={asked.has(a.id)} onChange={() => ask(a.id)} /> {a.name}
+          <Checkbox key={a.id} checked={asked.has(a.id)} onChange={() => ask(a.id)}>
+            {a.name}
             {trials && <span className="num text-soft">{trials.filter((t) => a.test(t)).length}</span>}
-          </label>
+          </Checkbox>
         ))}
         <button className="btn ml-auto" disabled={pair.length !== 2} onClick={() => setComparing(true)}>
           Compare two
@@ -211,26 +213,10 @@ export function Board() {
             ? `Each board was really planned with this parts list. Best first${!project.brief.iron ? "; without a soldering iron, those that come soldered before the others" : project.brief.stage === "prototype" ? "; for a prototype, soldered headers before loose ones" : ""}.`
             : "Many lights, keys, digits or sensors with fewer pins: what each way costs and gives."
         }
-      >
-        <div role="tablist" aria-label="Board" className="flex gap-2">
-          {TABS.map((t) => (
-            <button
-              key={t.id}
-              role="tab"
-              id={`tab-${t.id}`}
-              aria-selected={tab === t.id}
-              aria-controls="board-panel"
-              className={tab === t.id ? "border-b-2 border-accent px-1 font-bold" : "px-1 underline"}
-              onClick={() => setTab(t.id)}
-            >
-              {t.name}
-            </button>
-          ))}
-        </div>
-      </StationTitle>
-      <div role="tabpanel" id="board-panel" aria-labelledby={`tab-${tab}`}>
+      ></StationTitle>
+      <Tabs<(typeof TABS)[number]["id"]> label="Board" tabs={TABS} tab={tab} go={setTab}>
         {tab === "boards" ? <Trials /> : <SavingPins />}
-      </div>
+      </Tabs>
     </>
   );
 }

@@ -1,5 +1,5 @@
 "use client";
-import { Sheet } from "@/ui/frame/dialog";
+import { Sheet } from "@/ui/shared/dialog";
 import { PRICE, usbWords, type Trial } from "./words";
 
 const kB = (n: number) => (n >= 1024 ? `${Number((n / 1024).toFixed(1))} MB` : `${n} kB`);

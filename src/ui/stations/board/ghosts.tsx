@@ -1,6 +1,7 @@
 "use client";
 import { useState } from "react";
 import { ghostKeys, type Key } from "@/core/plan/savings/ghosts";
+import { Checkbox } from "@/ui/shared/checkbox";
 
 const SIZE = 3;
 const same = (a: Key, b: Key) => a.row === b.row && a.col === b.col;
@@ -60,9 +61,9 @@ export function Ghosts() {
       </table>
       <div>
         <h2 className="font-bold">Ghost keys: press some</h2>
-        <label className="mt-1 inline-flex items-center gap-1.5">
-          <input type="checkbox" checked={diodes} onChange={(e) => setDiodes(e.target.checked)} /> a diode at each key
-        </label>
+        <Checkbox className="mt-1" checked={diodes} onChange={setDiodes}>
+          a diode at each key
+        </Checkbox>
         <p className="mt-1 max-w-xl" aria-live="polite">
           {ghosts.length
             ? `The program also sees ${ghosts.map(name).join(", ")}: the scanned row reaches that column backwards through the other pressed keys.`

@@ -5,6 +5,8 @@ import type { Alike, Saving, Want } from "@/core/plan/savings";
 import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";
 import { Ghosts } from "./ghosts";
+import { Select } from "@/ui/shared/select";
+import { Tip } from "@/ui/shared/tip";
 
 const WANTS: { id: Want; name: string }[] = [
   { id: "lights", name: "lights (LEDs)" },
@@ -158,27 +160,27 @@ export function SavingPins() {
       <div className="flex flex-wrap items-end gap-x-5 gap-y-2">
         <label>
           <span className="block text-sm text-soft">What takes the pins?</span>
-          <select value={picked ?? ""} onChange={(e) => setPicked(e.target.value || null)}>
-            {groups.map((g) => (
-              <option key={g.part} value={g.part}>
-                {g.refs.length} × {g.name}, in this project
-              </option>
-            ))}
-            <option value="">something else: just the sums</option>
-          </select>
+          <Select
+            label="What takes the pins?"
+            value={picked ?? ""}
+            options={[
+              ...groups.map((g) => ({ value: g.part, name: `${g.refs.length} × ${g.name}, in this project` })),
+              { value: "", name: "something else: just the sums" },
+            ]}
+            onChange={(v) => setPicked(v || null)}
+          />
         </label>
         {!group && (
           <>
             <NumberField says="How many" value={n} wrong={wrong} set={setN} />
             <label>
               <span className="block text-sm text-soft">of what</span>
-              <select value={want} onChange={(e) => setWant(e.target.value as Want)}>
-                {WANTS.map((w) => (
-                  <option key={w.id} value={w.id}>
-                    {w.name}
-                  </option>
-                ))}
-              </select>
+              <Select<Want>
+                label="of what"
+                value={want}
+                options={WANTS.map((w) => ({ value: w.id, name: w.name }))}
+                onChange={setWant}
+              />
             </label>
             {(want === "lights" || want === "digits") && (
               <NumberField says="Current of one light, mA" value={mA} wrong={wrongCurrent} set={setMA} />
@@ -201,7 +203,11 @@ export function SavingPins() {
             <th>Pins</th>
             <th>Parts</th>
             <th>Wires</th>
-            <th title="every lead of every part, and both ends of every wire">Joints</th>
+            <th>
+              <Tip says="Every lead of every part, and both ends of every wire.">
+                <button className="quiet">Joints</button>
+              </Tip>
+            </th>
             {lit && <th>Brightness</th>}
             <th>{lit ? "Refresh" : "Read"}</th>
             <th>

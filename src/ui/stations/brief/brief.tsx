@@ -5,6 +5,8 @@ import { useAnswer } from "@/ui/shared/answer";
 import { StationTitle } from "@/ui/shared/title";
 import { useProject } from "@/ui/state/project";
 import { questions, type Question } from "./rules";
+import { Checkbox } from "@/ui/shared/checkbox";
+import { Radios } from "@/ui/shared/radios";
 
 const COLOURS = ["black", "red", "orange", "yellow", "green", "blue", "violet", "grey", "white", "brown"];
 
@@ -53,20 +55,24 @@ function Choice({
   choose(value: string): void;
 }) {
   return (
-    <fieldset className="mt-2 border-t border-line pt-1">
-      <legend className="sr-only">{question}</legend>
-      <p className="font-bold" aria-hidden>
+    <div className="mt-2 border-t border-line pt-1">
+      <p className="font-bold" id={`ask-${name}`}>
         {question}
       </p>
-      {choices.map(({ value, says }, i) => (
-        <label key={value} className="flex items-start gap-2">
-          <input type="radio" className="mt-1" name={name} checked={now === value} onChange={() => choose(value)} />
-          <span>
-            {says} {i === 0 && <span className="text-soft">(usual)</span>}
-          </span>
-        </label>
-      ))}
-    </fieldset>
+      <Radios
+        labelledBy={`ask-${name}`}
+        value={now}
+        options={choices.map(({ value, says }, i) => ({
+          value,
+          name: (
+            <>
+              {says} {i === 0 && <span className="text-soft">(usual)</span>}
+            </>
+          ),
+        }))}
+        onChange={choose}
+      />
+    </div>
   );
 }
 
@@ -172,14 +178,13 @@ export function Brief() {
             <legend className="text-soft">Wire colours in the drawer</legend>
             <div className="flex flex-wrap gap-x-4">
               {COLOURS.map((c) => (
-                <label key={c} className="inline-flex items-center gap-1.5">
-                  <input
-                    type="checkbox"
-                    checked={owned.includes(c)}
-                    onChange={(e) => own(COLOURS.filter((x) => (x === c ? e.target.checked : owned.includes(x))))}
-                  />
+                <Checkbox
+                  key={c}
+                  checked={owned.includes(c)}
+                  onChange={(on) => own(COLOURS.filter((x) => (x === c ? on : owned.includes(x))))}
+                >
                   {c}
-                </label>
+                </Checkbox>
               ))}
             </div>
           </fieldset>

@@ -2,8 +2,9 @@
 import { useEffect, useState } from "react";
 import type { Part } from "@/core/parts/catalogue";
 import type { CompareRow } from "@/core/parts/catalogue";
-import { Sheet } from "@/ui/frame/dialog";
+import { Sheet } from "@/ui/shared/dialog";
 import { core } from "@/ui/state/core";
+import { Checkbox } from "@/ui/shared/checkbox";
 
 /** Up to four parts side by side; rows that differ are the ones that decide. */
 export function Compare({
@@ -30,9 +31,9 @@ export function Compare({
     <Sheet title="Side by side" close={close} wide>
       {table && (
         <>
-          <label className="mt-1 inline-flex items-center gap-1.5 text-sm">
-            <input type="checkbox" checked={!all} onChange={(e) => setAll(!e.target.checked)} /> only what differs
-          </label>
+          <Checkbox className="mt-1 text-sm" checked={!all} onChange={(on) => setAll(!on)}>
+            only what differs
+          </Checkbox>
           <table className="plain mt-2" data-testid="compare">
             <thead>
               <tr>

@@ -82,7 +82,6 @@ function Values({
           <li key={v}>
             <button
               className="num border border-line px-2 py-0.5 hover:border-ink"
-              title="Take it out"
               aria-label={`Take ${formatSI(v, unit)} out`}
               onClick={() => set(values.filter((x) => x !== v))}
             >

@@ -4,6 +4,8 @@ import type { Part } from "@/core/parts/catalogue";
 import type { FacetName, Facets } from "@/core/parts/catalogue/search";
 import type { Found } from "@/workers/api";
 import { core } from "@/ui/state/core";
+import { Checkbox } from "@/ui/shared/checkbox";
+import { Select } from "@/ui/shared/select";
 
 const FACET_WORDS: Record<FacetName, string> = {
   group: "for",
@@ -35,31 +37,27 @@ function Narrow({
         const now = facets[f]?.[0] ?? "";
         const counts = found?.counts[f] ?? [];
         return (
-          <select
+          <Select
             key={f}
-            aria-label={FACET_WORDS[f]}
-            className={`max-w-40 ${now ? "border-accent! font-bold" : ""}`}
+            label={FACET_WORDS[f]}
+            className={`max-w-40 ${now ? "border-accent!" : ""}`}
+            bold={!!now}
             value={now}
-            onChange={(e) => setFacets({ ...facets, [f]: e.target.value ? [e.target.value] : undefined })}
-          >
-            <option value="">{FACET_WORDS[f]}: any</option>
-            {counts.map(([v, n]) => (
-              <option key={v} value={v}>
-                {word(f, v)} ({n})
-              </option>
-            ))}
-            {now && !counts.some(([v]) => v === now) && <option value={now}>{word(f, now)} (0)</option>}
-          </select>
+            options={[
+              { value: "", name: `${FACET_WORDS[f]}: any` },
+              ...counts.map(([v, n]) => ({ value: v, name: `${word(f, v)} (${n})` })),
+              ...(now && !counts.some(([v]) => v === now) ? [{ value: now, name: `${word(f, now)} (0)` }] : []),
+            ]}
+            onChange={(v) => setFacets({ ...facets, [f]: v ? [v] : undefined })}
+          />
         );
       })}
-      <label className="inline-flex items-center gap-1.5">
-        <input
-          type="checkbox"
-          checked={facets.only !== undefined}
-          onChange={(e) => setFacets({ ...facets, only: e.target.checked ? owned : undefined })}
-        />
+      <Checkbox
+        checked={facets.only !== undefined}
+        onChange={(on) => setFacets({ ...facets, only: on ? owned : undefined })}
+      >
         only mine
-      </label>
+      </Checkbox>
     </div>
   );
 }

@@ -7,6 +7,7 @@ import type { ListChoice } from "@/workers/api";
 import { OpenFile, Problems } from "@/ui/shared/open-file";
 import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";
+import { Select } from "@/ui/shared/select";
 
 interface Line extends MatchedLine {
   /** Index of the chosen candidate; -1 while the person has not chosen. */
@@ -43,22 +44,20 @@ function LineRow({ line, set }: { line: Line; set(l: Line): void }) {
       <td className="max-w-56 break-words">{line.raw}</td>
       <td>
         {line.candidates.length > 0 ? (
-          <select
-            aria-label={`What ${line.text} is`}
-            className={`max-w-80 ${line.chosen < 0 ? "border-risk! font-bold" : ""}`}
-            value={line.chosen}
-            onChange={(e) => {
-              const chosen = Number(e.target.value);
+          <Select
+            label={`What ${line.text} is`}
+            className={`max-w-80 ${line.chosen < 0 ? "border-risk!" : ""}`}
+            bold={line.chosen < 0}
+            value={String(line.chosen)}
+            options={[
+              { value: "-1", name: line.status === "sure" ? "none of these" : "choose…" },
+              ...line.candidates.map((x, i) => ({ value: String(i), name: `${x.name} ${valueWords(x.options)}` })),
+            ]}
+            onChange={(v) => {
+              const chosen = Number(v);
               set({ ...line, chosen, to: chosen < 0 ? "skip" : line.to === "skip" ? "project" : line.to });
             }}
-          >
-            <option value={-1}>{line.status === "sure" ? "none of these" : "choose…"}</option>
-            {line.candidates.map((x, i) => (
-              <option key={x.id} value={i}>
-                {x.name} {valueWords(x.options)}
-              </option>
-            ))}
-          </select>
+          />
         ) : line.status === "not-planned" ? (
           <span className="text-soft">not planned here</span>
         ) : (
@@ -66,16 +65,17 @@ function LineRow({ line, set }: { line: Line; set(l: Line): void }) {
         )}
       </td>
       <td>
-        <select
-          aria-label={`Where ${line.text} goes`}
+        <Select<Line["to"]>
+          label={`Where ${line.text} goes`}
           value={line.to}
           disabled={!c}
-          onChange={(e) => set({ ...line, to: e.target.value as Line["to"] })}
-        >
-          <option value="project">into this project</option>
-          <option value="drawer">into my drawer</option>
-          <option value="skip">leave out</option>
-        </select>
+          options={[
+            { value: "project", name: "into this project" },
+            { value: "drawer", name: "into my drawer" },
+            { value: "skip", name: "leave out" },
+          ]}
+          onChange={(to) => set({ ...line, to })}
+        />
       </td>
     </tr>
   );

@@ -6,6 +6,7 @@ import { core } from "@/ui/state/core";
 import { HeaderDrawing } from "@/ui/shared/header-drawing";
 import type { Hit } from "./find";
 import { OptionField, type PlainOption } from "./options";
+import { Checkbox } from "@/ui/shared/checkbox";
 
 interface Loaded {
   part: Part;
@@ -136,9 +137,9 @@ export function Marked({
         </p>
       )}
       <div className="mt-2 flex flex-wrap items-center gap-x-5 text-sm">
-        <label className="inline-flex items-center gap-1.5">
-          <input type="checkbox" checked={compared} onChange={(e) => compare(e.target.checked)} /> compare
-        </label>
+        <Checkbox checked={compared} onChange={compare}>
+          compare
+        </Checkbox>
         <span className="inline-flex items-center gap-2">
           in my drawer
           <button

@@ -1,6 +1,7 @@
 "use client";
 import { useEffect, useState } from "react";
 import type { PartOption } from "@/core/parts/catalogue";
+import { Select } from "@/ui/shared/select";
 
 export type PlainOption = Exclude<PartOption, { kind: "pins" }>;
 
@@ -23,13 +24,13 @@ export function OptionField({
     return (
       <label className="mr-5 inline-flex items-center gap-2 text-sm" htmlFor={id}>
         <span className="text-soft">{option.label}</span>
-        <select id={id} className="max-w-72" value={String(value).toLowerCase()} onChange={(e) => save(e.target.value)}>
-          {option.choices.map((c) => (
-            <option key={c.value} value={c.value.toLowerCase()}>
-              {c.label}
-            </option>
-          ))}
-        </select>
+        <Select
+          id={id}
+          className="max-w-72"
+          value={String(value).toLowerCase()}
+          options={option.choices.map((c) => ({ value: c.value.toLowerCase(), name: c.label }))}
+          onChange={save}
+        />
       </label>
     );
   const done = () => {

@@ -81,60 +81,61 @@ export function Parts() {
         name="Parts"
         says="What is in the drawer. What a part needs around it comes along, with the reason."
       />
-      <Tabs label="Parts views" tabs={TABS} tab={tab} go={go} />
-      {tab === "find" && (
-        <div className="mt-3 grid gap-x-8 gap-y-4 lg:grid-cols-[minmax(260px,330px)_1fr]">
-          <div>
-            <Find
-              own={own}
-              owned={drawer.parts}
-              marked={marked}
-              mark={setMarked}
-              add={(h) => {
-                setMarked(h);
-                add(h.id);
-              }}
-            />
-            {compared.length > 0 && (
-              <p className="mt-2 flex flex-wrap items-center gap-2 text-sm">
-                {compared.length} of {MOST_COMPARED} to compare
-                <button className="btn" disabled={compared.length < 2} onClick={() => setComparing(true)}>
-                  Side by side
-                </button>
-                <button className="quiet text-soft" onClick={() => setCompared([])}>
-                  none
-                </button>
-              </p>
-            )}
+      <Tabs label="Parts views" tabs={TABS} tab={tab} go={go}>
+        {tab === "find" && (
+          <div className="mt-3 grid gap-x-8 gap-y-4 lg:grid-cols-[minmax(260px,330px)_1fr]">
+            <div>
+              <Find
+                own={own}
+                owned={drawer.parts}
+                marked={marked}
+                mark={setMarked}
+                add={(h) => {
+                  setMarked(h);
+                  add(h.id);
+                }}
+              />
+              {compared.length > 0 && (
+                <p className="mt-2 flex flex-wrap items-center gap-2 text-sm">
+                  {compared.length} of {MOST_COMPARED} to compare
+                  <button className="btn" disabled={compared.length < 2} onClick={() => setComparing(true)}>
+                    Side by side
+                  </button>
+                  <button className="quiet text-soft" onClick={() => setCompared([])}>
+                    none
+                  </button>
+                </p>
+              )}
+            </div>
+            <div className="min-w-0">
+              {marked && (
+                <div className="mb-4">
+                  <Marked
+                    hit={marked}
+                    own={own}
+                    owned={drawer.parts[marked.id] ?? 0}
+                    compared={compared.includes(marked.id)}
+                    add={(more) => add(marked.id, more)}
+                    compare={(on) => compare(marked.id, on)}
+                    keep={(n) => void put({ parts: { [marked.id]: n } })}
+                    copy={() => go("own", `copy:${marked.id}`)}
+                    change={marked.own ? () => go("own", marked.id) : null}
+                  />
+                </div>
+              )}
+              <ProjectList />
+            </div>
           </div>
-          <div className="min-w-0">
-            {marked && (
-              <div className="mb-4">
-                <Marked
-                  hit={marked}
-                  own={own}
-                  owned={drawer.parts[marked.id] ?? 0}
-                  compared={compared.includes(marked.id)}
-                  add={(more) => add(marked.id, more)}
-                  compare={(on) => compare(marked.id, on)}
-                  keep={(n) => void put({ parts: { [marked.id]: n } })}
-                  copy={() => go("own", `copy:${marked.id}`)}
-                  change={marked.own ? () => go("own", marked.id) : null}
-                />
-              </div>
-            )}
-            <ProjectList />
-          </div>
-        </div>
-      )}
-      {tab === "list" && <ImportList own={own} done={() => go("find")} />}
-      {tab === "drawer" && <Drawer />}
-      {tab === "own" &&
-        (editing ? (
-          <OwnEditor key={editing} which={editing} own={own} save={saved} close={() => go("own")} />
-        ) : (
-          <OwnList own={own} save={save} remove={remove} edit={(which) => go("own", which)} add={(id) => add(id)} />
-        ))}
+        )}
+        {tab === "list" && <ImportList own={own} done={() => go("find")} />}
+        {tab === "drawer" && <Drawer />}
+        {tab === "own" &&
+          (editing ? (
+            <OwnEditor key={editing} which={editing} own={own} save={saved} close={() => go("own")} />
+          ) : (
+            <OwnList own={own} save={save} remove={remove} edit={(which) => go("own", which)} add={(id) => add(id)} />
+          ))}
+      </Tabs>
       {comparing && compared.length > 1 && (
         <Compare
           ids={compared}

@@ -8,6 +8,9 @@ import type { PartView } from "@/workers/view";
 import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";
 import { OptionField } from "./options";
+import { Checkbox } from "@/ui/shared/checkbox";
+import { Select } from "@/ui/shared/select";
+import { Fold } from "@/ui/shared/fold";
 
 function Label({ part }: { part: PartView }) {
   const { edit } = useProject();
@@ -44,8 +47,7 @@ function ConnectorTable({ part }: { part: PartView }) {
       return core().edit(p, { type: "setOption", ref: part.ref, key: pins.key, value: given });
     });
   return (
-    <details className="mt-1 text-sm" open={fresh}>
-      <summary className="cursor-pointer text-soft">what its pins are</summary>
+    <Fold className="mt-1 text-sm" open={fresh} title="what its pins are">
       <table className="plain mt-1 w-auto!" aria-label={`Pins of ${part.label}`}>
         <thead>
           <tr>
@@ -76,24 +78,20 @@ function ConnectorTable({ part }: { part: PartView }) {
                   />
                 </td>
                 <td>
-                  <select
-                    aria-label={`Role of pin ${label}`}
+                  <Select
+                    label={`Role of pin ${label}`}
                     value={unused ? "unused" : (now?.role ?? "")}
-                    onChange={(e) => {
-                      const role = e.target.value;
+                    options={[
+                      { value: "", name: "not said yet" },
+                      { value: "unused", name: "not used" },
+                      ...PIN_ROLES.map((r) => ({ value: r as string, name: r })),
+                    ]}
+                    onChange={(role) =>
                       put(label, (was) =>
                         role === "unused" ? null : role ? { ...(was ?? {}), role: role as PinRole } : undefined,
-                      );
-                    }}
-                  >
-                    <option value="">not said yet</option>
-                    <option value="unused">not used</option>
-                    {PIN_ROLES.map((r) => (
-                      <option key={r} value={r}>
-                        {r}
-                      </option>
-                    ))}
-                  </select>
+                      )
+                    }
+                  />
                 </td>
                 <td>
                   {now?.role && now.role !== "ground" && (
@@ -114,7 +112,7 @@ function ConnectorTable({ part }: { part: PartView }) {
           })}
         </tbody>
       </table>
-    </details>
+    </Fold>
   );
 }
 
@@ -125,22 +123,18 @@ function Chain({ part }: { part: PartView }) {
   return (
     <label className="mr-5 inline-flex items-center gap-2 text-sm" htmlFor={id}>
       <span className="text-soft">Data comes from</span>
-      <select
+      <Select
         id={id}
         value={chain.after ?? ""}
-        onChange={(e) => {
-          // Read now: by the time the step runs, the field shows the old value again.
-          const after = e.target.value || null;
-          void run(async (p) => core().chain(p, part.ref, after));
-        }}
-      >
-        <option value="">a board pin of its own</option>
-        {[...new Set([...(chain.after ? [chain.after] : []), ...chain.can])].map((r) => (
-          <option key={r} value={r}>
-            the end of {r}
-          </option>
-        ))}
-      </select>
+        options={[
+          { value: "", name: "a board pin of its own" },
+          ...[...new Set([...(chain.after ? [chain.after] : []), ...chain.can])].map((r) => ({
+            value: r,
+            name: `the end of ${r}`,
+          })),
+        ]}
+        onChange={(after) => void run(async (p) => core().chain(p, part.ref, after || null))}
+      />
     </label>
   );
 }
@@ -152,20 +146,12 @@ function Host({ part, hosts }: { part: PartView; hosts: PartView[] }) {
   return (
     <label className="mr-5 inline-flex items-center gap-2 text-sm" htmlFor={id}>
       <span className="text-soft">Hangs on</span>
-      <select
+      <Select
         id={id}
         value={part.host ?? ""}
-        onChange={(e) => {
-          const host = e.target.value;
-          void run(async (p) => core().host(p, part.ref, host));
-        }}
-      >
-        {hosts.map((h) => (
-          <option key={h.ref} value={h.ref}>
-            {h.label === h.ref ? h.name : h.label} ({h.ref})
-          </option>
-        ))}
-      </select>
+        options={hosts.map((h) => ({ value: h.ref, name: `${h.label === h.ref ? h.name : h.label} (${h.ref})` }))}
+        onChange={(host) => void run(async (p) => core().host(p, part.ref, host))}
+      />
     </label>
   );
 }
@@ -174,14 +160,14 @@ function Host({ part, hosts }: { part: PartView; hosts: PartView[] }) {
 function Software({ part }: { part: PartView }) {
   const { edit } = useProject();
   return part.software.map((group) => (
-    <label key={group} className="mr-5 inline-flex items-center gap-1.5 text-sm">
-      <input
-        type="checkbox"
-        checked
-        onChange={() => void edit({ type: "setSoftware", ref: part.ref, group, software: false })}
-      />
+    <Checkbox
+      key={group}
+      className="mr-5 text-sm"
+      checked
+      onChange={() => void edit({ type: "setSoftware", ref: part.ref, group, software: false })}
+    >
       {group} may be done in software
-    </label>
+    </Checkbox>
   ));
 }
 
@@ -240,18 +226,20 @@ function Row({ part }: { part: PartView }) {
           </p>
         ))}
         {part.notes.length > 0 && (
-          <details className="text-sm">
-            <summary className="cursor-pointer text-soft">
-              {part.certainty === "high" ? (
+          <Fold
+            className="text-sm"
+            title={
+              part.certainty === "high" ? (
                 "about the numbers"
               ) : (
                 <span className="text-risk">sellers differ: data certainty {part.certainty}</span>
-              )}
-            </summary>
+              )
+            }
+          >
             {part.notes.map((n) => (
               <p key={n}>{n}</p>
             ))}
-          </details>
+          </Fold>
         )}
         {part.cautions.map((c) => (
           <p key={c} className="text-sm">

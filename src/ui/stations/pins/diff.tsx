@@ -1,4 +1,5 @@
 "use client";
+import { when } from "@/ui/shared/when";
 import { useState } from "react";
 import { useProject } from "@/ui/state/project";
 
@@ -29,8 +30,7 @@ export function Diff() {
     <div className="mt-2 flex flex-wrap items-baseline gap-x-3 gap-y-1 text-sm" data-testid="plan-diff">
       {saved ? (
         <span>
-          Against the plan {saved.name && <strong>{saved.name} </strong>}saved{" "}
-          {new Date(saved.at).toLocaleString("en-GB", { dateStyle: "medium", timeStyle: "short" })}:{" "}
+          Against the plan {saved.name && <strong>{saved.name} </strong>}saved {when(saved.at)}:{" "}
           <strong>{counts.length ? counts.join(", ") : "no wire moves"}</strong>
         </span>
       ) : (

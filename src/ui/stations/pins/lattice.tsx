@@ -18,6 +18,9 @@ import { Crossing, type Ghost } from "./crossing";
 import { LeftOver } from "./left-over";
 import { pinName, Row, type Shown } from "./row";
 import { Legend } from "./states";
+import { Select } from "@/ui/shared/select";
+import { Fold } from "@/ui/shared/fold";
+import { Tip } from "@/ui/shared/tip";
 
 interface Spot {
   row: number;
@@ -213,13 +216,12 @@ export function Lattice({ view }: { view: LatticeView }) {
         <Legend />
         <label className="inline-flex items-center gap-1.5">
           show
-          <select value={fold} onChange={(e) => setFold(e.target.value as Fold)} aria-label="Pins shown">
-            {FOLDS.map((f) => (
-              <option key={f.id} value={f.id}>
-                {f.name}
-              </option>
-            ))}
-          </select>
+          <Select<Fold>
+            label="Pins shown"
+            value={fold}
+            options={FOLDS.map((f) => ({ value: f.id, name: f.name }))}
+            onChange={setFold}
+          />
         </label>
       </div>
       <div className="relative mt-1 overflow-x-auto pb-2">
@@ -256,9 +258,9 @@ export function Lattice({ view }: { view: LatticeView }) {
                   className={`h-20 w-6 align-bottom font-mono text-sm font-normal ${first ? "edge" : ""} ${k === at || lit.has(c.end) ? "font-bold" : ""} ${c.signal ? "" : "text-soft"}`}
                 >
                   {c.hazards.length > 0 && (
-                    <span className="block font-bold text-risk" title={c.hazards.join("; ")}>
-                      !
-                    </span>
+                    <Tip says={c.hazards.join("; ")} side="top">
+                      <span className="block font-bold text-risk">!</span>
+                    </Tip>
                   )}
                   <span className="inline-block rotate-180 whitespace-nowrap [writing-mode:vertical-rl]">{c.pin}</span>
                   <i className="pad" data-first={c.index === 1} data-used={c.usedBy.length > 0} aria-hidden />

@@ -1,7 +1,7 @@
 "use client";
 import { useEffect, useState } from "react";
 import type { Alternative } from "@/core/plan/assign";
-import { Sheet } from "@/ui/frame/dialog";
+import { Sheet } from "@/ui/shared/dialog";
 import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";
 

@@ -4,6 +4,8 @@ import { formatOhm } from "@/core/quantity/units";
 import { useProject } from "@/ui/state/project";
 import { I2cChart } from "./i2c-chart";
 import { share } from "./words";
+import { Select } from "@/ui/shared/select";
+import { Fold } from "@/ui/shared/fold";
 
 const kHz = (hz: number) => (hz >= 1e6 ? `${Number((hz / 1e6).toFixed(2))} MHz` : `${hz / 1000} kHz`);
 const pct = (x: number) => `${x > 0 ? "+" : ""}${(x * 100).toFixed(1)} %`;
@@ -25,19 +27,15 @@ function Clock({
   return (
     <label className="inline-flex items-center gap-2 text-sm">
       clock
-      <select
+      <Select
+        label="clock"
         value={asked ? String(now) : ""}
-        onChange={(e) =>
-          void edit({ type: "setBus", host, bus, clock_Hz: e.target.value ? Number(e.target.value) : null })
-        }
-      >
-        <option value="">as usual{asked ? "" : ` (${kHz(now)})`}</option>
-        {[...new Set([...choices, ...(asked ? [now] : [])])].map((hz) => (
-          <option key={hz} value={hz}>
-            {kHz(hz)}
-          </option>
-        ))}
-      </select>
+        options={[
+          { value: "", name: `as usual${asked ? "" : ` (${kHz(now)})`}` },
+          ...[...new Set([...choices, ...(asked ? [now] : [])])].map((hz) => ({ value: String(hz), name: kHz(hz) })),
+        ]}
+        onChange={(v) => void edit({ type: "setBus", host, bus, clock_Hz: v ? Number(v) : null })}
+      />
     </label>
   );
 }
@@ -196,11 +194,11 @@ function Serial({ power }: { power: PowerView }) {
         </table>
       )}
       {power.baud.map((h) => (
-        <details key={h.host} open={power.uart.length > 0}>
-          <summary className="cursor-pointer">
-            What {h.label} makes of the usual rates ({h.chip} at {kHz(h.clock_Hz)}
-            {h.tolerance > 0.001 ? `, its own oscillator, ±${(h.tolerance * 100).toFixed(0)} % besides` : ""})
-          </summary>
+        <Fold
+          key={h.host}
+          open={power.uart.length > 0}
+          title={`What ${h.label} makes of the usual rates (${h.chip} at ${kHz(h.clock_Hz)}${h.tolerance > 0.001 ? `, its own oscillator, ±${(h.tolerance * 100).toFixed(0)} % besides` : ""})`}
+        >
           <table className="plain">
             <thead>
               <tr>
@@ -225,7 +223,7 @@ function Serial({ power }: { power: PowerView }) {
               ))}
             </tbody>
           </table>
-        </details>
+        </Fold>
       ))}
     </section>
   );

@@ -7,6 +7,8 @@ import { useProject } from "@/ui/state/project";
 import { Ladder } from "./ladder";
 import { Steps } from "./ways";
 import { volts } from "./words";
+import { Checkbox } from "@/ui/shared/checkbox";
+import { Radios } from "@/ui/shared/radios";
 
 const worstOf = (v: LevelView) => Math.min(v.marginHigh, v.marginLow, v.ceiling - v.highest_V);
 const tone = (m: number) => (m < 0 ? "font-bold text-stop" : m < 0.2 ? "font-bold text-risk" : "");
@@ -29,15 +31,18 @@ function Policy() {
     (v) => void edit({ type: "setHouseRules", rules: { levelPolicy: v } }),
   );
   return (
-    <fieldset className="mb-2">
-      <legend className="text-sm text-soft">House rule: is 3.3 V into a 5 V input all right?</legend>
-      {POLICIES.map((p) => (
-        <label key={p.id} className="mr-5 inline-flex items-center gap-1.5">
-          <input type="radio" name="policy" checked={now === p.id} onChange={() => setNow(p.id)} />
-          {p.says}
-        </label>
-      ))}
-    </fieldset>
+    <div className="mb-2">
+      <p className="text-sm text-soft" id="policy">
+        House rule: is 3.3 V into a 5 V input all right?
+      </p>
+      <Radios
+        labelledBy="policy"
+        inline
+        value={now}
+        options={POLICIES.map((p) => ({ value: p.id, name: p.says }))}
+        onChange={setNow}
+      />
+    </div>
   );
 }
 
@@ -196,10 +201,9 @@ export function Levels({ power }: { power: PowerView }) {
       <Policy />
       <div className="grid gap-x-8 gap-y-3 2xl:grid-cols-[1fr_400px]">
         <div className="min-w-0">
-          <label className="inline-flex items-center gap-1.5 text-sm">
-            <input type="checkbox" checked={close} onChange={(e) => setClose(e.target.checked)} />
+          <Checkbox className="text-sm" checked={close} onChange={setClose}>
             only margins under 0.5 V ({worst.filter((v) => worstOf(v) < 0.5).length})
-          </label>
+          </Checkbox>
           <div className="max-h-[55vh] overflow-auto">
             <Table list={list} shown={shown} pick={setPicked} />
           </div>

@@ -44,17 +44,18 @@ export function Power() {
         tabs={TABS.map((t) => ({ ...t, count: counts[t.id] }))}
         tab={tab}
         go={(t) => window.history.replaceState(null, "", `${path}${t === "power" ? "" : `?show=${t}`}`)}
-      />
-      {!power ? (
-        <p className="mt-4 text-soft">Adding up…</p>
-      ) : (
-        <div className="mt-3">
-          {tab === "power" && <Supplies power={power} />}
-          {tab === "levels" && <Levels power={power} />}
-          {tab === "buses" && <Buses power={power} />}
-          {tab === "hookups" && <Hookups list={power.hookups} />}
-        </div>
-      )}
+      >
+        {!power ? (
+          <p className="mt-4 text-soft">Adding up…</p>
+        ) : (
+          <div className="mt-3">
+            {tab === "power" && <Supplies power={power} />}
+            {tab === "levels" && <Levels power={power} />}
+            {tab === "buses" && <Buses power={power} />}
+            {tab === "hookups" && <Hookups list={power.hookups} />}
+          </div>
+        )}
+      </Tabs>
     </>
   );
 }

@@ -1,5 +1,6 @@
 "use client";
 import { useAnswer } from "@/ui/shared/answer";
+import { Slider } from "@/ui/shared/slider";
 import { useProject } from "@/ui/state/project";
 
 /** A share of a part's option, moved live: brightness, time awake. */
@@ -21,17 +22,10 @@ export function OptionSlider({
       void edit({ type: "setOption", ref: part, key: option, value: Math.max(v / 100, option === "duty" ? 0.001 : 0) }),
   );
   return (
-    <label className="flex items-center gap-3">
+    <div className="flex items-center gap-3">
       <span className="min-w-40">{name}</span>
-      <input
-        type="range"
-        min={0}
-        max={100}
-        value={now}
-        className="min-w-24 grow p-0 accent-[var(--accent)]"
-        onChange={(e) => setNow(Number(e.target.value))}
-      />
+      <Slider label={name} value={now} min={0} max={100} onChange={setNow} />
       <span className="num w-12 text-right">{now} %</span>
-    </label>
+    </div>
   );
 }

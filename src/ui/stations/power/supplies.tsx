@@ -7,6 +7,8 @@ import { River } from "./river";
 import { OptionSlider } from "./slider";
 import { Ways } from "./ways";
 import { howLong, mA, share, volts } from "./words";
+import { Checkbox } from "@/ui/shared/checkbox";
+import { Fold } from "@/ui/shared/fold";
 
 function Budget() {
   const { view } = useProject();
@@ -216,8 +218,7 @@ function Advice({ list }: { list: PowerView["advice"] }) {
   const rows = list.filter((a) => a.list.length > 1);
   if (!rows.length) return null;
   return (
-    <details className="mt-4">
-      <summary className="cursor-pointer text-lg font-bold">Which supply would do</summary>
+    <Fold className="mt-4" heading title="Which supply would do">
       {rows.map((a) => (
         <div key={a.id} className="mt-2">
           <p>
@@ -233,7 +234,7 @@ function Advice({ list }: { list: PowerView["advice"] }) {
           </ul>
         </div>
       ))}
-    </details>
+    </Fold>
   );
 }
 
@@ -267,10 +268,9 @@ function Grounds({ power }: { power: PowerView }) {
           <li key={g.join()}>{g.join(", ")}</li>
         ))}
       </ul>
-      <label className="mt-1 inline-flex items-center gap-2">
-        <input type="checkbox" checked={kept} onChange={(e) => keep(e.target.checked)} />
+      <Checkbox className="mt-1" checked={kept} onChange={keep}>
         Keep them apart: a wire between them is a stop, and no plan joins them
-      </label>
+      </Checkbox>
     </section>
   );
 }

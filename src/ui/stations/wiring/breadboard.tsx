@@ -11,6 +11,8 @@ import { Zoom } from "@/ui/shared/zoom";
 import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";
 import { useCore } from "./use-core";
+import { Checkbox } from "@/ui/shared/checkbox";
+import { Select } from "@/ui/shared/select";
 
 const ask = (p: Project) => core().breadboard(p);
 
@@ -103,17 +105,12 @@ function Boards({ view, change }: { view: BreadboardView; change(b: SizeId[]): v
       <legend className="font-bold">Breadboards</legend>
       {view.sizes.map((s, i) => (
         <div key={i} className="mt-1 flex items-center gap-2">
-          <select
-            aria-label={`Breadboard ${i + 1}`}
+          <Select
+            label={`Breadboard ${i + 1}`}
             value={s}
-            onChange={(e) => change(view.sizes.map((x, k) => (k === i ? (e.target.value as SizeId) : x)))}
-          >
-            {SIZE_IDS.map((id) => (
-              <option key={id} value={id}>
-                {SIZES[id].points} points
-              </option>
-            ))}
-          </select>
+            options={SIZE_IDS.map((id) => ({ value: id, name: `${SIZES[id].points} points` }))}
+            onChange={(v) => change(view.sizes.map((x, k) => (k === i ? v : x)))}
+          />
           {view.sizes.length > 1 && (
             <button className="btn" onClick={() => change(view.sizes.filter((_, k) => k !== i))}>
               Take away
@@ -192,9 +189,9 @@ export function Breadboard() {
         <p className="flex flex-wrap gap-x-4 pt-1 text-sm text-soft">
           <span>Drag a part, or choose it with Tab and move it with the arrow keys; R turns it round.</span>
           {height < view.drawing.height && (
-            <label className="inline-flex items-center gap-1.5">
-              <input type="checkbox" checked={whole} onChange={(e) => setWhole(e.target.checked)} /> all rows
-            </label>
+            <Checkbox checked={whole} onChange={setWhole}>
+              all rows
+            </Checkbox>
           )}
         </p>
       </section>
@@ -244,25 +241,18 @@ export function Breadboard() {
         </div>
         <Boards view={view} change={(b) => void again(b, [])} />
         {view.sizes.includes("830") && view.stored && (
-          <label className="mt-2 flex items-start gap-2">
-            <input
-              type="checkbox"
-              className="mt-1"
-              checked={view.split}
-              onChange={(e) =>
-                void edit({
-                  type: "setBreadboard",
-                  breadboard: { ...project.breadboard!, split: e.target.checked },
-                })
-              }
-            />
+          <Checkbox
+            className="mt-2 items-start!"
+            checked={view.split}
+            onChange={(split) => void edit({ type: "setBreadboard", breadboard: { ...project.breadboard!, split } })}
+          >
             <span>
               The rails of the large board are broken in the middle
               <span className="block text-sm text-soft">
                 Measure: does the first hole of a rail beep with the last?
               </span>
             </span>
-          </label>
+          </Checkbox>
         )}
         {view.beside.length > 0 && (
           <>

@@ -247,8 +247,9 @@ export function Carrier({ needed }: { needed: boolean }) {
       <h2 className="font-bold">
         {needed ? "Board to solder, hole by hole" : "A board all the same? Then hole by hole"}
       </h2>
-      <Tabs<Kind> label="Kind of board" tabs={KINDS} tab={kind} go={setKind} />
-      {kind === "plug" ? <Plug /> : <AsPlaced plans={plans} kind={kind} />}
+      <Tabs<Kind> label="Kind of board" tabs={KINDS} tab={kind} go={setKind}>
+        {kind === "plug" ? <Plug /> : <AsPlaced plans={plans} kind={kind} />}
+      </Tabs>
     </section>
   );
 }

@@ -1,4 +1,6 @@
 "use client";
+import { Tick } from "@/ui/shared/tick";
+import { when } from "@/ui/shared/when";
 import { useEffect, useMemo, useState } from "react";
 import { toast } from "sonner";
 import type { Project } from "@/core/project";
@@ -8,6 +10,7 @@ import { Swatch } from "@/ui/shared/wire-colours";
 import { core } from "@/ui/state/core";
 import { http } from "@/ui/state/http";
 import { useProject } from "@/ui/state/project";
+import { Select } from "@/ui/shared/select";
 
 interface Revision {
   version: number;
@@ -28,12 +31,10 @@ function Wires({ title, rows, none }: { title: string; rows: RunRow[]; none: str
       <ul>
         {rows.map((r) => (
           <li key={r.id + r.holeA + r.holeB} className="flex items-center gap-3 border-b border-line py-1">
-            <input
-              type="checkbox"
-              className="size-6 shrink-0 accent-[var(--accent)]"
-              aria-label={`${title}: ${r.from} to ${r.to}`}
+            <Tick
+              says={`${title}: ${r.from} to ${r.to}`}
               checked={done.has(r.id)}
-              onChange={() =>
+              change={() =>
                 setDone((d) => {
                   const next = new Set(d);
                   if (!next.delete(r.id)) next.add(r.id);
@@ -113,33 +114,40 @@ export function Compare() {
   const shown = before && after ? result : null;
   const older = list
     .filter((r) => r.version !== version && r.kept)
-    .map((r) => (
-      <option key={r.version} value={r.version}>
-        version {r.version}, {r.kept === "wired" ? "wired" : r.name ? `saved as ${r.name}` : "plan saved"}, after:{" "}
-        {r.summary || "import"}
-      </option>
-    ));
+    .map((r) => ({
+      value: String(r.version),
+      name: `version ${r.version}, ${r.kept === "wired" ? "wired" : r.name ? `saved as ${r.name}` : "plan saved"}, after: ${r.summary || "import"}`,
+    }));
   return (
     <div className="mt-3">
       <label className="inline-flex items-center gap-2">
         The bench is wired after
-        <select value={from} onChange={(e) => setFrom(e.target.value)} aria-label="Version to compare with">
-          <option value="">choose a version…</option>
-          {project.savedPlan && (
-            <option value="saved">
-              {project.savedPlan.name ? `the plan ${project.savedPlan.name},` : "the plan"} saved on{" "}
-              {new Date(project.savedPlan.at).toLocaleString()}
-            </option>
-          )}
-          {older}
-        </select>
+        <Select
+          label="Version to compare with"
+          value={from}
+          empty="choose a version"
+          options={[
+            ...(project.savedPlan
+              ? [
+                  {
+                    value: "saved",
+                    name: `${project.savedPlan.name ? `the plan ${project.savedPlan.name},` : "the plan"} saved on ${when(project.savedPlan.at)}`,
+                  },
+                ]
+              : []),
+            ...older,
+          ]}
+          onChange={setFrom}
+        />
       </label>
       <label className="ml-4 inline-flex items-center gap-2">
         and shall be wired after
-        <select value={to} onChange={(e) => setTo(e.target.value)} aria-label="Version to go to">
-          <option value="now">the plan as it is now</option>
-          {older}
-        </select>
+        <Select
+          label="Version to go to"
+          value={to}
+          options={[{ value: "now", name: "the plan as it is now" }, ...older]}
+          onChange={setTo}
+        />
       </label>
       {!before && (
         <p className="mt-3 max-w-2xl text-soft">

@@ -11,6 +11,7 @@ import { Zoom, type Area } from "@/ui/shared/zoom";
 import { lineOf, patternOf } from "@/ui/shared/wire-colours";
 import { useCore } from "./use-core";
 import { Joint, JointTold, useJoint, type JointState } from "./wires/joint";
+import { Checkbox } from "@/ui/shared/checkbox";
 
 const askLoom = (p: Project) => core().loom(p);
 const GRID = 8;
@@ -296,10 +297,9 @@ export function Loom({ row }: { row: RunRow | undefined }) {
         svg={svg}
         tools={
           <>
-            <label className="mx-2 inline-flex items-center gap-2">
-              <input type="checkbox" checked={plain} onChange={(e) => setPlain(e.target.checked)} />
+            <Checkbox className="mx-2" checked={plain} onChange={setPlain}>
               ink and patterns only
-            </label>
+            </Checkbox>
             {moved > 0 && (
               <button
                 className="btn inline-flex items-center gap-1"

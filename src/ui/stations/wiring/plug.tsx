@@ -4,6 +4,7 @@ import { Printer } from "lucide-react";
 import type { Project } from "@/core/project";
 import { Download } from "@/ui/shared/download";
 import { DrawingView } from "@/ui/shared/drawing";
+import { Select } from "@/ui/shared/select";
 import { Tabs } from "@/ui/shared/tabs";
 import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";
@@ -30,7 +31,15 @@ export function Plug() {
   return (
     <div className="mt-2">
       {view.hosts.length > 1 && (
-        <Tabs label="Header of" tabs={view.hosts.map((h) => ({ id: h.ref, name: h.name }))} tab={b.host} go={setHost} />
+        <p className="flex items-center gap-2">
+          for the header of
+          <Select
+            label="Header of"
+            value={b.host}
+            options={view.hosts.map((h) => ({ value: h.ref, name: h.name }))}
+            onChange={setHost}
+          />
+        </p>
       )}
       {b.trouble.length ? (
         <ul className="mt-2 border-l-4 border-fault pl-3" data-testid="plug-trouble">
@@ -51,19 +60,25 @@ export function Plug() {
       {b.header.length > 0 && (
         <div className="mt-2 grid gap-x-8 gap-y-3 xl:grid-cols-2">
           <div>
-            <div className="flex flex-wrap items-end justify-between gap-3">
-              <Tabs<Side> label="Side of the board" tabs={SIDES} tab={side} go={setSide} />
-              <Download path="print?what=plugboard">
-                <Printer size={16} className="mr-1 inline" aria-hidden />
-                Both sides 1:1 (PDF)
-              </Download>
-            </div>
-            <DrawingView
-              drawing={side === "parts" ? view.parts : view.back}
-              says={`Plug-on board for ${b.hostName}, ${b.columns} by ${b.rows} holes, ${side === "parts" ? "side with the parts" : "the back"}`}
-              lit={lit}
-              className="mt-2 max-h-[640px] w-full border border-line bg-sheet"
-            />
+            <Tabs<Side>
+              label="Side of the board"
+              tabs={SIDES}
+              tab={side}
+              go={setSide}
+              beside={
+                <Download path="print?what=plugboard">
+                  <Printer size={16} className="mr-1 inline" aria-hidden />
+                  Both sides 1:1 (PDF)
+                </Download>
+              }
+            >
+              <DrawingView
+                drawing={side === "parts" ? view.parts : view.back}
+                says={`Plug-on board for ${b.hostName}, ${b.columns} by ${b.rows} holes, ${side === "parts" ? "side with the parts" : "the back"}`}
+                lit={lit}
+                className="mt-2 max-h-[640px] w-full border border-line bg-sheet"
+              />
+            </Tabs>
             {b.missing.map((m) => (
               <p key={`${m.header} ${m.why}`} className="mt-1 text-sm text-soft">
                 {m.pins.join(", ")}: {m.why}. What is used of these has wires of its own.

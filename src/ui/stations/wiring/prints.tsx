@@ -2,6 +2,7 @@
 import { useState } from "react";
 import { Download } from "@/ui/shared/download";
 import { useProject } from "@/ui/state/project";
+import { Radios } from "@/ui/shared/radios";
 
 const PRINTS = [
   {
@@ -35,18 +36,16 @@ export function Prints() {
   const [paper, setPaper] = useState("a4");
   return (
     <div className="mt-3 max-w-3xl">
-      <fieldset className="flex gap-4">
-        <legend className="sr-only">Paper</legend>
-        {[
-          ["a4", "A4"],
-          ["letter", "Letter"],
-        ].map(([id, name]) => (
-          <label key={id} className="inline-flex items-center gap-2">
-            <input type="radio" name="paper" checked={paper === id} onChange={() => setPaper(id!)} />
-            {name}
-          </label>
-        ))}
-      </fieldset>
+      <Radios
+        label="Paper"
+        inline
+        value={paper}
+        options={[
+          { value: "a4", name: "A4" },
+          { value: "letter", name: "Letter" },
+        ]}
+        onChange={setPaper}
+      />
       {view.verdict.counts.stop > 0 && (
         <p className="mt-2 font-bold text-stop">Every print carries the stops on its first page.</p>
       )}

@@ -54,8 +54,9 @@ export function Wiring() {
           Do not power this plan: read the stops in the ledger first.
         </p>
       )}
-      <Tabs<TabId> label="Views of the wiring" tabs={TABS} tab={tab} go={setTab} />
-      <View />
+      <Tabs<TabId> label="Views of the wiring" tabs={TABS} tab={tab} go={setTab}>
+        <View />
+      </Tabs>
     </>
   );
 }

@@ -8,6 +8,8 @@ import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";
 import { PinsEditor } from "./pins";
 import { SuppliesEditor } from "./supplies";
+import { Select } from "@/ui/shared/select";
+import { Fold } from "@/ui/shared/fold";
 
 type TextKey = {
   [K in keyof OwnDraft]-?: OwnDraft[K] extends string ? K : never;
@@ -150,24 +152,29 @@ export function OwnEditor({
             </span>
           )}
         </div>
-        <details className="mt-1" data-testid="readiness">
-          <summary className="cursor-pointer">
-            <span className="text-soft">can be judged:</span>{" "}
-            {ready.map((r) => (
-              <span key={r.judgement} className="mr-3 whitespace-nowrap">
-                {r.judgement}{" "}
-                <strong className={r.ready ? "text-good" : "text-risk"}>{r.ready ? "yes" : "not yet"}</strong>
-              </span>
-            ))}
-            {!check?.part && <span className="text-soft">nothing yet: name it, give its pins and supply</span>}
-          </summary>
+        <Fold
+          className="mt-1"
+          testId="readiness"
+          title={
+            <>
+              <span className="text-soft">can be judged:</span>{" "}
+              {ready.map((r) => (
+                <span key={r.judgement} className="mr-3 whitespace-nowrap text-ink">
+                  {r.judgement}{" "}
+                  <strong className={r.ready ? "text-good" : "text-risk"}>{r.ready ? "yes" : "not yet"}</strong>
+                </span>
+              ))}
+              {!check?.part && <span className="text-soft">nothing yet: name it, give its pins and supply</span>}
+            </>
+          }
+        >
           {missing.map((r) => (
             <p key={r.judgement} className="text-sm">
               <strong>{r.says}</strong> when it knows {r.needs.join("; ")}.
             </p>
           ))}
           {check?.part && !missing.length && <p className="text-sm">Everything that the app judges is there.</p>}
-        </details>
+        </Fold>
       </div>
       <div className="min-w-0">
         {taken && (
@@ -185,33 +192,33 @@ export function OwnEditor({
             {text("name", "Name", "Gas sensor, brown board", true)}
             <label className="block w-36">
               <span className="text-sm text-soft">Kind</span>
-              <select
+              <Select<OwnDraft["kind"]>
+                label="Kind"
                 className="w-full"
                 value={draft.kind}
                 disabled={draft.id !== "" || draft.base?.board !== undefined}
-                onChange={(e) => set({ kind: e.target.value as OwnDraft["kind"] })}
-              >
-                <option value="module">module</option>
-                <option value="discrete">loose part</option>
-                <option value="connector">plug or cable</option>
-                <option value="supply">supply</option>
-                {draft.base?.board && <option value={draft.kind}>{draft.kind}</option>}
-              </select>
+                options={[
+                  { value: "module", name: "module" },
+                  { value: "discrete", name: "loose part" },
+                  { value: "connector", name: "plug or cable" },
+                  { value: "supply", name: "supply" },
+                  ...(draft.base?.board ? [{ value: draft.kind, name: draft.kind }] : []),
+                ]}
+                onChange={(kind) => set({ kind })}
+              />
             </label>
             {text("does", "What it does", "Smells alcohol in air", true)}
             {text("sourceTitle", "Where the numbers come from", "data sheet of the chip", true)}
             {text("sourceWhere", "Page or table", "table 5")}
             <label className="block w-36">
               <span className="text-sm text-soft">How sure</span>
-              <select
+              <Select
+                label="How sure"
                 className="w-full"
                 value={draft.certainty}
-                onChange={(e) => set({ certainty: e.target.value as OwnDraft["certainty"] })}
-              >
-                <option value="high">high</option>
-                <option value="medium">medium</option>
-                <option value="low">low</option>
-              </select>
+                options={(["high", "medium", "low"] as const).map((value) => ({ value, name: value }))}
+                onChange={(certainty) => set({ certainty })}
+              />
             </label>
           </div>
         </Step>

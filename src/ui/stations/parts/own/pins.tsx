@@ -4,6 +4,8 @@ import { useState } from "react";
 import type { DraftPin } from "@/core/parts/own";
 import { OWN_ROLES, type OwnRole } from "@/core/parts/own/roles";
 import { core } from "@/ui/state/core";
+import { Checkbox } from "@/ui/shared/checkbox";
+import { Select } from "@/ui/shared/select";
 
 const ROLES = Object.entries(OWN_ROLES) as [OwnRole, string][];
 
@@ -109,38 +111,32 @@ export function PinsEditor({
                     {wrong && <span className="block max-w-40 text-sm font-bold text-stop">{wrong}</span>}
                   </td>
                   <td>
-                    <select
-                      aria-label={`Role of pin ${i + 1}`}
+                    <Select<OwnRole>
+                      label={`Role of pin ${i + 1}`}
                       className="max-w-52"
                       value={p.role}
-                      onChange={(e) => change(i, { role: e.target.value as OwnRole })}
-                    >
-                      {ROLES.filter(([r]) => r !== "kept" || p.role === "kept").map(([r, words]) => (
-                        <option key={r} value={r}>
-                          {words}
-                        </option>
-                      ))}
-                    </select>
+                      options={ROLES.filter(([r]) => r !== "kept" || p.role === "kept").map(([value, name]) => ({
+                        value,
+                        name,
+                      }))}
+                      onChange={(role) => change(i, { role })}
+                    />
                   </td>
                   {supplies.length > 1 && (
                     <td>
-                      <select
-                        aria-label={`Supply of pin ${i + 1}`}
+                      <Select
+                        label={`Supply of pin ${i + 1}`}
                         value={p.supply}
-                        onChange={(e) => change(i, { supply: e.target.value })}
-                      >
-                        {supplies.map((s) => (
-                          <option key={s}>{s}</option>
-                        ))}
-                      </select>
+                        options={supplies.map((s) => ({ value: s, name: s }))}
+                        onChange={(supply) => change(i, { supply })}
+                      />
                     </td>
                   )}
                   <td>
-                    <input
-                      type="checkbox"
-                      aria-label={`Pin ${i + 1} may stay free`}
+                    <Checkbox
+                      label={`Pin ${i + 1} may stay free`}
                       checked={p.optional}
-                      onChange={(e) => change(i, { optional: e.target.checked })}
+                      onChange={(optional) => change(i, { optional })}
                     />
                   </td>
                   <td>

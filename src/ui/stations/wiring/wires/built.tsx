@@ -5,6 +5,8 @@ import { useProject } from "@/ui/state/project";
 import { PointField } from "./point-field";
 import { Consequence } from "./told";
 import { useAct } from "./use-told";
+import { Select } from "@/ui/shared/select";
+import { Fold } from "@/ui/shared/fold";
 
 type Kind = "turn" | "other row" | "swap";
 const KINDS: { id: Kind; name: string }[] = [
@@ -39,8 +41,7 @@ export function Built() {
     },
   );
   return (
-    <details className="mt-4">
-      <summary className="cursor-pointer text-lg font-bold">It is built differently</summary>
+    <Fold className="mt-4" heading title="It is built differently">
       <p className="text-sm text-soft">
         For one wire, say at its row where it really is. The plan, the program and the sheet follow what is built.
       </p>
@@ -53,13 +54,13 @@ export function Built() {
       >
         <label className="text-sm">
           What is so
-          <select className="block" value={kind} onChange={(e) => setKind(e.target.value as Kind)}>
-            {KINDS.map((k) => (
-              <option key={k.id} value={k.id}>
-                {k.name}
-              </option>
-            ))}
-          </select>
+          <Select<Kind>
+            label="What is so"
+            className="flex!"
+            value={kind}
+            options={KINDS.map((k) => ({ value: k.id, name: k.name }))}
+            onChange={setKind}
+          />
         </label>
         {kind === "swap" ? (
           <>
@@ -69,14 +70,13 @@ export function Built() {
         ) : (
           <label className="text-sm">
             Part
-            <select aria-label="Part" className="block" value={ref} onChange={(e) => setRef(e.target.value)}>
-              <option value="">choose</option>
-              {parts.map((p) => (
-                <option key={p.ref} value={p.ref}>
-                  {p.ref} {p.label === p.ref ? p.name : p.label}
-                </option>
-              ))}
-            </select>
+            <Select
+              label="Part"
+              className="flex!"
+              value={ref}
+              options={parts.map((p) => ({ value: p.ref, name: `${p.ref} ${p.label === p.ref ? p.name : p.label}` }))}
+              onChange={setRef}
+            />
           </label>
         )}
         <button className="btn-main" disabled={!told?.ok}>
@@ -85,6 +85,6 @@ export function Built() {
       </form>
       {told?.ok && <p className="mt-1">{told.says}.</p>}
       <Consequence told={told} />
-    </details>
+    </Fold>
   );
 }

@@ -8,6 +8,7 @@ import { useProject } from "@/ui/state/project";
 import { PointField } from "./point-field";
 import { Consequence } from "./told";
 import { useTold } from "./use-told";
+import { Select } from "@/ui/shared/select";
 
 /** At a step of the run sheet: the wire is really somewhere else. Plan, program and sheet follow; other ticks stay. */
 export function Elsewhere({ row }: { row: RunRow }) {
@@ -40,10 +41,16 @@ export function Elsewhere({ row }: { row: RunRow }) {
         >
           <label className="text-sm">
             The end that is elsewhere
-            <select className="block" value={end} onChange={(e) => setEnd(e.target.value as "from" | "to")}>
-              <option value="to">{row.to}</option>
-              <option value="from">{row.from}</option>
-            </select>
+            <Select<"from" | "to">
+              label="The end that is elsewhere"
+              className="flex!"
+              value={end}
+              options={[
+                { value: "to", name: row.to },
+                { value: "from", name: row.from },
+              ]}
+              onChange={setEnd}
+            />
           </label>
           <PointField label="it is really at" value={really} set={setReally} />
         </Ask>

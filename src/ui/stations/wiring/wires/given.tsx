@@ -7,6 +7,8 @@ import { saveFile } from "@/ui/shared/save-file";
 import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";
 import { Lines } from "./told";
+import { Fold } from "@/ui/shared/fold";
+import { Select } from "@/ui/shared/select";
 
 /** So much of a file is read, characters. */
 const MOST_CHARS = 200_000;
@@ -48,8 +50,7 @@ export function Given() {
       .pinMap(project)
       .then((t) => saveFile("pins.txt", t, "text/plain"));
   return (
-    <details className="mt-4">
-      <summary className="cursor-pointer text-lg font-bold">Pins that are given</summary>
+    <Fold className="mt-4" heading title="Pins that are given">
       <p className="text-sm text-soft">
         A program that can&apos;t be changed, a plug or a schematic: paste or open its lines, such as{" "}
         <code>#define LED_PIN 5</code>, <code>echo = Pin(3)</code> or <code>servo, D9</code>.
@@ -96,18 +97,18 @@ export function Given() {
                   <td className="num">{r.pin ?? r.token}</td>
                   <td>
                     {r.choices.length || chosen[r.name] ? (
-                      <select
-                        aria-label={`What ${r.name} is for`}
+                      <Select
+                        label={`What ${r.name} is for`}
                         value={chosen[r.name] ?? ""}
-                        onChange={(e) => setChosen((c) => ({ ...c, [r.name]: e.target.value }))}
-                      >
-                        <option value="">none of this project</option>
-                        {[...new Set([...r.choices, ...(chosen[r.name] ? [chosen[r.name]!] : [])])].map((n) => (
-                          <option key={n} value={n}>
-                            {n}
-                          </option>
-                        ))}
-                      </select>
+                        options={[
+                          { value: "", name: "none of this project" },
+                          ...[...new Set([...r.choices, ...(chosen[r.name] ? [chosen[r.name]!] : [])])].map((n) => ({
+                            value: n,
+                            name: n,
+                          })),
+                        ]}
+                        onChange={(v) => setChosen((c) => ({ ...c, [r.name]: v }))}
+                      />
                     ) : (
                       <span className="num">{r.need ?? ""}</span>
                     )}
@@ -123,6 +124,6 @@ export function Given() {
           </button>
         </>
       )}
-    </details>
+    </Fold>
   );
 }

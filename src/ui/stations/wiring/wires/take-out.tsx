@@ -4,6 +4,9 @@ import type { WireAsk } from "@/core/wires";
 import { useProject } from "@/ui/state/project";
 import { Consequence } from "./told";
 import { useAct } from "./use-told";
+import { Select } from "@/ui/shared/select";
+import { Checkbox } from "@/ui/shared/checkbox";
+import { Fold } from "@/ui/shared/fold";
 
 /** Takes a part out of its wires: the gap is closed, or stays. */
 export function TakeOut() {
@@ -18,8 +21,7 @@ export function TakeOut() {
     () => setRef(""),
   );
   return (
-    <details className="mt-4">
-      <summary className="cursor-pointer text-lg font-bold">Take a part out of its wires</summary>
+    <Fold className="mt-4" heading title="Take a part out of its wires">
       <form
         className="mt-2 flex flex-wrap items-end gap-3"
         onSubmit={(e) => {
@@ -29,25 +31,23 @@ export function TakeOut() {
       >
         <label className="text-sm">
           Part that goes
-          <select aria-label="Part that goes" className="block" value={ref} onChange={(e) => setRef(e.target.value)}>
-            <option value="">choose</option>
-            {parts.map((p) => (
-              <option key={p.ref} value={p.ref}>
-                {p.ref} {p.label === p.ref ? p.name : p.label}
-              </option>
-            ))}
-          </select>
+          <Select
+            label="Part that goes"
+            className="flex!"
+            value={ref}
+            options={parts.map((p) => ({ value: p.ref, name: `${p.ref} ${p.label === p.ref ? p.name : p.label}` }))}
+            onChange={setRef}
+          />
         </label>
-        <label className="inline-flex items-center gap-2">
-          <input type="checkbox" checked={close} onChange={(e) => setClose(e.target.checked)} />
+        <Checkbox checked={close} onChange={setClose}>
           close the gap: join what hung on its two ends
-        </label>
+        </Checkbox>
         <button className="btn-main" disabled={!told?.ok}>
           Take it out
         </button>
       </form>
       {told?.ok && <p className="mt-1">{told.says}.</p>}
       <Consequence told={told} />
-    </details>
+    </Fold>
   );
 }

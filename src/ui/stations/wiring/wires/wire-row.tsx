@@ -10,6 +10,7 @@ import { useProject } from "@/ui/state/project";
 import { PointField } from "./point-field";
 import { Consequence } from "./told";
 import { useAct } from "./use-told";
+import { Select } from "@/ui/shared/select";
 
 const MADE: Record<HandWire["by"], string> = { plan: "planned", hand: "by hand", fix: "by a fix", unsaid: "as given" };
 const GAUGES = [18, 20, 22, 24, 26, 28, 30];
@@ -57,14 +58,14 @@ function More({ w, what, close }: { w: HandWire; what: "between" | "really"; clo
         {what === "between" ? (
           <label className="text-sm">
             Put in between
-            <select autoFocus className="block" value={part} onChange={(e) => setPart(e.target.value)}>
-              <option value="">choose a part</option>
-              {BETWEEN_PARTS.map((p) => (
-                <option key={p.id} value={p.id}>
-                  {p.name}
-                </option>
-              ))}
-            </select>
+            <Select
+              label="Put in between"
+              className="flex!"
+              value={part}
+              empty="choose a part"
+              options={BETWEEN_PARTS.map((p) => ({ value: p.id, name: p.name }))}
+              onChange={setPart}
+            />
           </label>
         ) : (
           <PointField
@@ -134,38 +135,38 @@ export function WireRow({ w, colours }: { w: HandWire; colours: readonly string[
         <td>{w.cable ? "cable" : <Length w={w} wire={wire} />}</td>
         <td>
           {!w.cable && (
-            <select
-              aria-label={`Gauge of ${wire}`}
-              className={w.own.awg ? "font-bold" : ""}
-              value={w.awg ?? ""}
-              onChange={(e) => set({ awg: e.target.value ? Number(e.target.value) : null })}
-            >
-              <option value="">as usual</option>
-              {[...new Set([...GAUGES, ...(w.awg ? [w.awg] : [])])].map((g) => (
-                <option key={g} value={g}>
-                  {g} AWG
-                </option>
-              ))}
-            </select>
+            <Select
+              label={`Gauge of ${wire}`}
+              bold={!!w.own.awg}
+              value={w.awg ? String(w.awg) : ""}
+              options={[
+                { value: "", name: "as usual" },
+                ...[...new Set([...GAUGES, ...(w.awg ? [w.awg] : [])])].map((g) => ({
+                  value: String(g),
+                  name: `${g} AWG`,
+                })),
+              ]}
+              onChange={(v) => set({ awg: v ? Number(v) : null })}
+            />
           )}
         </td>
         <td>
           {!w.cable && (
             <span className="inline-flex items-center gap-1">
               <Swatch colour={w.colour} />
-              <select
-                aria-label={`Colour of ${wire}`}
-                className={w.own.colour ? "font-bold" : ""}
+              <Select
+                label={`Colour of ${wire}`}
+                bold={!!w.own.colour}
                 value={w.own.colour ? w.colour : ""}
-                onChange={(e) => set({ colour: e.target.value || null })}
-              >
-                <option value="">{w.own.colour ? "as its net" : w.colour}</option>
-                {[...new Set([...colours, ...(w.own.colour ? [w.colour] : [])])].map((c) => (
-                  <option key={c} value={c}>
-                    {c}
-                  </option>
-                ))}
-              </select>
+                options={[
+                  { value: "", name: w.own.colour ? "as its net" : w.colour },
+                  ...[...new Set([...colours, ...(w.own.colour ? [w.colour] : [])])].map((c) => ({
+                    value: c,
+                    name: c,
+                  })),
+                ]}
+                onChange={(v) => set({ colour: v || null })}
+              />
             </span>
           )}
         </td>
