@@ -4,7 +4,7 @@ import os from "node:os";
 import path from "node:path";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { Page } from "playwright-core";
-import { download, openProject, saved, startApp, verdict, type App, pick } from "./app";
+import { axeViolations, download, makeProject, openProject, pick, saved, startApp, verdict, type App } from "./app";
 
 let app: App;
 beforeAll(async () => {
@@ -240,7 +240,68 @@ describe("nothing is lost", () => {
     await page.goto("/");
     await page.getByRole("button", { name: "Delete Short life" }).click();
     await page.getByRole("button", { name: "Bring it back" }).click();
-    await page.getByRole("link", { name: "Short life" }).waitFor();
+    await page.getByRole("link", { name: "Short life", exact: true }).waitFor();
+  });
+
+  it("the list tells how each project stands, sorts, and copies one without what was done on its bench", async () => {
+    const { page } = await app.session();
+    await page.goto("/");
+    const table = page.getByRole("table", { name: "Projects" });
+    const row = (title: string) =>
+      table.getByRole("row").filter({ has: page.getByRole("link", { name: title, exact: true }) });
+    await row("Rain-barrel gauge").getByText("Ready to wire").waitFor();
+    await row("Moss terrarium keeper")
+      .getByText(/Ready to wire|Can be wired|Will not work|Do not power/)
+      .waitFor();
+    const titles = () =>
+      table.locator("tbody tr").evaluateAll((rows) => rows.map((r) => r.querySelector("a")!.textContent));
+    const sort = table.getByRole("button", { name: "Project", exact: true });
+    await sort.press("Enter");
+    await expect.poll(titles).toEqual([...(await titles())].sort());
+    expect(await table.getByRole("columnheader", { name: "Project", exact: true }).getAttribute("aria-sort")).toBe(
+      "ascending",
+    );
+    await page.getByRole("button", { name: "Duplicate Rain-barrel gauge" }).click();
+    await row("Rain-barrel gauge, copy").getByText("Ready to wire").waitFor();
+    await page.getByLabel("Filter projects").fill("no such thing");
+    await page.getByText("No project has that in its name.").waitFor();
+    await page.getByLabel("Filter projects").fill("copy");
+    await expect.poll(titles).toEqual(["Rain-barrel gauge, copy"]);
+    await page.getByRole("link", { name: "Rain-barrel gauge, copy: go on at Wiring" }).click();
+    await page.waitForURL(/\/wiring$/);
+    expect(await page.getByTestId("run-row").first().getByRole("checkbox").isChecked()).toBe(false);
+    await page.goto("/");
+    expect(await axeViolations(page)).toEqual([]);
+    await page.getByRole("button", { name: "Delete Rain-barrel gauge, copy" }).click();
+  });
+
+  it("an empty project says what comes first, and calls nothing planned or sound", async () => {
+    const { page } = await app.session();
+    await makeProject(app, page, "Bare", {}, "pins");
+    const rail = page.getByRole("navigation", { name: "Stations" });
+    await rail.getByText("after the parts").first().waitFor();
+    expect(await rail.innerText()).not.toMatch(/planned|sound/);
+  });
+});
+
+describe("words of the field", () => {
+  it("say what they mean by mouse, by keyboard and in the search", async () => {
+    const { page } = await app.session();
+    await openProject(page, "Beehive scale logger", "power");
+    const word = page.locator("#ledger").getByRole("button", { name: "regulator", exact: true });
+    await word.click();
+    await page.getByTestId("gloss").getByText("A part that makes a steady lower voltage").waitFor();
+    await page.keyboard.press("Escape");
+    await page.getByTestId("gloss").waitFor({ state: "detached" });
+    await word.focus();
+    await page.keyboard.press("Enter");
+    await page.getByTestId("gloss").waitFor();
+    expect(await axeViolations(page)).toEqual([]);
+    await page.keyboard.press("Escape");
+    await page.keyboard.press("Control+k");
+    await page.getByPlaceholder(/station, part/).fill("open collector");
+    await page.keyboard.press("Enter");
+    await page.getByTestId("word").getByText("an output that can only pull low", { exact: false }).waitFor();
   });
 });
 

@@ -133,6 +133,17 @@ describe("the board station", () => {
     await page.getByTestId("trial-board/atmega328p-long").waitFor();
     const rows = page.locator('[data-testid^="trial-"]');
     await expect.poll(() => rows.count()).toBe(25);
+    // One line each, sorted by a press, opened for the rest.
+    const board = (n: number) => rows.nth(n).getAttribute("data-testid");
+    const before = await board(0);
+    const head = page.getByRole("table", { name: "Boards" }).getByRole("button", { name: "Pins left" });
+    await head.click();
+    await expect.poll(() => board(0)).not.toBe(before);
+    await head.click();
+    await head.click();
+    await expect.poll(() => board(0)).toBe(before);
+    await page.getByRole("button", { name: "More about RP2040, forty-pin board, 3.3 V" }).click();
+    await page.getByText(/264 kB memory/).waitFor();
     await page.getByLabel(/native USB/).check();
     await page.getByLabel(/3\.3 V logic/).check();
     await page.getByTestId("trial-board/atmega328p-long").waitFor({ state: "detached" });

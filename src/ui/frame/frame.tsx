@@ -26,6 +26,9 @@ const SAVE_WORDS: Record<SaveState, string> = {
 
 const many = (n: number, word: string) => `${n} ${word}${n === 1 ? "" : "s"}`;
 
+/** Stations that have nothing to say before there are parts. */
+const AFTER_PARTS: ReadonlySet<StationId> = new Set(["pins", "power", "wiring", "firmware", "bench"]);
+
 /** What each station has to say for itself in the rail. */
 function stationState(s: ProjectState, id: StationId): string {
   const { view, project } = s;
@@ -37,6 +40,8 @@ function stationState(s: ProjectState, id: StationId): string {
     return worst ? many(list.filter((f) => f.severity === worst).length, worst) : "";
   };
   const done = (list: "wires" | "checks") => project.bench.filter((b) => b.list === list && b.done).length;
+  // Nothing is sound or planned where there is nothing: say what comes first.
+  if (!project.parts.length && AFTER_PARTS.has(id)) return "after the parts";
   const words: Record<StationId, () => string> = {
     brief: () => (project.brief.goal ? "written" : "empty"),
     parts: () => many(project.parts.length, "part"),

@@ -157,10 +157,13 @@ function Entry({ finding, open, toggle }: { finding: Finding & { says: string };
       <button className="block w-full text-left" aria-expanded={open} onClick={toggle}>
         <SeverityMark severity={finding.severity} />{" "}
         <span className="font-mono text-sm text-soft">{finding.at.slice(0, 2).join(" → ")}</span>
-        <span className="block">{finding.message}</span>
+        {!open && <span className="block">{finding.message}</span>}
       </button>
       {open && (
-        <div className="mt-1">
+        <div>
+          <p className="mb-1">
+            <Glossed text={finding.message} />
+          </p>
           {/* What to do comes first and is the largest; the reasons follow for those who want them. */}
           {finding.fixes.length > 0 && (
             <ul className="mb-2">

@@ -1,5 +1,4 @@
 "use client";
-import { when } from "@/ui/shared/when";
 import Link from "next/link";
 import { useRouter } from "next/navigation";
 import { useCallback, useEffect, useState } from "react";
@@ -8,14 +7,8 @@ import { OpenFile, Problems } from "@/ui/shared/open-file";
 import { ThemeButton } from "@/ui/shared/theme";
 import { core } from "@/ui/state/core";
 import { http } from "@/ui/state/http";
+import { Projects, type Row } from "./projects";
 
-interface Row {
-  id: string;
-  title: string;
-  version: number;
-  updated_at: string;
-}
-const SHOWN = 60;
 const MAX_FILE = 2_000_000;
 
 /** All projects on this machine: open one, start one, bring one in from a file. */
@@ -24,7 +17,6 @@ export function Home() {
   const [rows, setRows] = useState<Row[] | null>(null);
   const [error, setError] = useState<string[]>([]);
   const [title, setTitle] = useState("");
-  const [filter, setFilter] = useState("");
 
   const load = useCallback(async () => {
     const r = await http<Row[]>("GET", "/api/projects");
@@ -57,6 +49,17 @@ export function Home() {
       ]);
   };
 
+  /** A copy under a name of its own, without what was done on the bench: that belongs to the one that was built. */
+  const copy = async (row: Row) => {
+    const kept = await http<{ document: Record<string, unknown> }>("GET", `/api/projects/${row.id}`);
+    if (kept.status !== 200) return toast.error(kept.body.message ?? "Not copied.");
+    const title = `${row.title}, copy`.slice(0, 120);
+    const r = await http("POST", "/api/projects", { document: { ...kept.body.document, title, bench: [] } });
+    if (r.status !== 201) return toast.error(r.body.message ?? "Not copied.");
+    await load();
+    toast(`"${title}" is at the top of the list.`);
+  };
+
   const remove = async (row: Row) => {
     const kept = await http<{ document: unknown }>("GET", `/api/projects/${row.id}`);
     const r = await http("DELETE", `/api/projects/${row.id}`);
@@ -71,9 +74,8 @@ export function Home() {
     });
   };
 
-  const wanted = (rows ?? []).filter((r) => r.title.toLowerCase().includes(filter.toLowerCase()));
   return (
-    <main className="mx-auto max-w-3xl px-6 py-10">
+    <main className="mx-auto max-w-6xl px-6 py-10">
       <div className="flex items-start justify-between">
         <div>
           <h1 className="text-3xl">Young Lattice</h1>
@@ -114,36 +116,7 @@ export function Home() {
         do that without a project.
       </p>
 
-      <div className="mt-8 flex items-end justify-between">
-        <h2 className="text-xl">Projects</h2>
-        {(rows?.length ?? 0) > 8 && (
-          <input
-            aria-label="Filter projects"
-            placeholder="filter"
-            value={filter}
-            onChange={(e) => setFilter(e.target.value)}
-          />
-        )}
-      </div>
-      <ul className="mt-1 border-t border-ink">
-        {wanted.slice(0, SHOWN).map((r) => (
-          <li key={r.id} className="flex items-center gap-4 border-b border-line">
-            <Link href={`/p/${r.id}/parts`} className="grow py-2.5 text-lg hover:text-accent">
-              {r.title}
-            </Link>
-            <span className="text-sm text-soft">changed {when(r.updated_at)}</span>
-            <button className="quiet text-sm text-soft" onClick={() => void remove(r)} aria-label={`Delete ${r.title}`}>
-              delete
-            </button>
-          </li>
-        ))}
-        {rows?.length === 0 && (
-          <li className="py-4 text-soft">No projects yet. Give one a name above: the first parts take a minute.</li>
-        )}
-      </ul>
-      {wanted.length > SHOWN && (
-        <p className="mt-2 text-soft">{wanted.length - SHOWN} more: narrow the filter to see them.</p>
-      )}
+      <Projects rows={rows} copy={(r) => void copy(r)} remove={(r) => void remove(r)} />
     </main>
   );
 }

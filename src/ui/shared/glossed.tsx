@@ -26,6 +26,7 @@ function Word({ text, term }: { text: string; term: Term }) {
           sideOffset={4}
           collisionPadding={8}
           data-testid="gloss"
+          role="status"
           className="z-50 max-w-80 border border-ink bg-sheet px-3 py-2 text-sm text-ink shadow-[3px_3px_0_var(--line)]"
         >
           <strong>{term.term}</strong>

@@ -1,7 +1,7 @@
 import { assign, isPlanned, TRIAL_MS, leftByKind, type LeftOver } from "../assign";
 import { partKind, type Catalogue, type Part } from "../../parts/catalogue";
 import { findings } from "../../checks";
-import { circuitOf } from "../../circuit";
+import { circuitOf, type Circuit } from "../../circuit";
 import { applyEdit, defaultHost, partLookup, type Project } from "../../project";
 import type { Netlist } from "../../circuit/netlist";
 
@@ -22,7 +22,12 @@ export interface BoardTrial {
   /** Parts that nothing on this board feeds at their voltage. */
   unfed: string[];
   /** What the supply says: the worst power finding in words, or that it holds. */
-  supply: { severity: "stop" | "fault" | "risk" | "fine"; says: string };
+  supply: {
+    severity: "stop" | "fault" | "risk" | "fine";
+    says: string;
+    /** The limit that is nearest to being reached: peak and limit in amperes, and which it is. */
+    tightest: { says: string; peak_A: number; limit_A: number } | null;
+  };
   /** What the project asks for that this board has not: USB role, radio, memory. */
   lacks: string[];
   stops: number;
@@ -104,11 +109,20 @@ const VOLTAGES = new Set([
   "current.pin",
 ]);
 
-function supplyVerdict(list: ReturnType<typeof findings>): BoardTrial["supply"] {
+function tightestLimit(c: Circuit): BoardTrial["supply"]["tightest"] {
+  const share = (l: (typeof c.power.limits)[number]) => l.flow.peak / l.limit_A;
+  const list = c.power.limits.filter((l) => l.limit_A > 0 && l.flow.peak > 0);
+  if (!list.length) return null;
+  const l = list.reduce((a, b) => (share(b) > share(a) ? b : a));
+  return { says: l.says, peak_A: l.flow.peak, limit_A: l.limit_A };
+}
+
+function supplyVerdict(c: Circuit, list: ReturnType<typeof findings>): BoardTrial["supply"] {
   const worst = list.find((f) => VOLTAGES.has(f.rule) && f.severity !== "note");
+  const tightest = tightestLimit(c);
   return worst
-    ? { severity: worst.severity as "stop", says: worst.message }
-    : { severity: "fine", says: "the supplies hold" };
+    ? { severity: worst.severity as "stop", says: worst.message, tightest }
+    : { severity: "fine", says: "the supplies hold", tightest };
 }
 
 function fitWords(shifting: number, unfed: string[], lacks: string[]): string {
@@ -178,7 +192,9 @@ function trial(project: Project, host: string | undefined, board: Part, catalogu
     short: short.size,
     shifters,
     unfed,
-    supply: c ? supplyVerdict(list) : { severity: "fine", says: "not known while the pins do not fit" },
+    supply: c
+      ? supplyVerdict(c, list)
+      : { severity: "fine", says: "not known while the pins do not fit", tightest: null },
     lacks,
     stops: list.filter((f) => f.severity === "stop").length,
     faults: list.filter((f) => f.severity === "fault").length + lacks.length,

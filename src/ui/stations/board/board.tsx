@@ -1,8 +1,11 @@
 "use client";
 import { Tabs } from "@/ui/shared/tabs";
+import type { ColumnDef } from "@tanstack/react-table";
 import { proxy } from "comlink";
 import { useEffect, useMemo, useState } from "react";
 import { toast } from "sonner";
+import { Glossed } from "@/ui/shared/glossed";
+import { Table } from "@/ui/shared/table";
 import { StationTitle } from "@/ui/shared/title";
 import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";
@@ -25,71 +28,140 @@ const ASKS: { id: string; name: string; test(t: Trial): boolean }[] = [
   { id: "code", name: "we write its program", test: (t) => t.targets.length > 0 },
 ];
 
-const left = (t: Trial, can: string) => t.left.find((l) => l.can === can)?.pins.length ?? 0;
+const mA = (A: number) => (A < 1 ? `${Math.round(A * 1000)} mA` : `${A.toFixed(2)} A`);
 
-function Row({ t, marked, mark, use }: { t: Trial; marked: boolean; mark(): void; use(): void }) {
-  const fine = t.fits && !t.lacks.length;
+/** Why a board does not fit, or what it takes, in a few words; the whole sentence is in the details. */
+function fitShort(t: Trial): string {
+  if (!t.fits) return "the pins do not fit";
+  if (t.lacks.length) return t.lacks[0]!;
+  if (t.unfed.length) return `nothing feeds ${t.unfed[0]}`;
+  return "fits";
+}
+
+const SEVERITY_RANK = { fine: 0, risk: 1, fault: 2, stop: 3 } as const;
+const share = (t: Trial) => (t.supply.tightest ? t.supply.tightest.peak_A / t.supply.tightest.limit_A : -1);
+
+/** What a row opens to: everything that one line has no room for. */
+function Details({ t }: { t: Trial }) {
   return (
-    <tr data-testid={`trial-${t.board}`}>
-      <td>
-        <Checkbox label={`Compare ${t.name}`} checked={marked} onChange={mark} />
-      </td>
-      <td className="min-w-80">
+    <div className="grid gap-x-8 gap-y-1 py-1 text-sm lg:grid-cols-2">
+      <p className="lg:col-span-2">
+        {t.V} V, {usbWords(t.usb)}, {t.radio.length ? `${t.radio.join(" and ")}, ` : ""}
+        {t.ram_kB >= 1024 ? `${Math.round(t.ram_kB / 1024)} MB` : `${t.ram_kB} kB`} memory, {t.mm[0]} × {t.mm[1]} mm
+        {t.solder ? ", headers to solder" : ""}, {PRICE[t.price]}
+      </p>
+      <p className={t.fits && !t.lacks.length ? "" : "text-fault"}>
+        <span className="text-soft">Pins: </span>
+        <Glossed text={t.why} />
+      </p>
+      {t.fits && (
+        <>
+          <p className={t.supply.severity === "fine" ? "" : "text-fault"}>
+            <span className="text-soft">Supply: </span>
+            {t.supply.severity === "fine" && t.supply.tightest
+              ? `${t.supply.tightest.says}: ${mA(t.supply.tightest.peak_A)} at peak of ${mA(t.supply.tightest.limit_A)}`
+              : t.supply.says}
+          </p>
+          <p>
+            <span className="text-soft">Left: </span>
+            {t.left
+              .filter((l) => l.pins.length)
+              .map((l) => `${l.pins.length} ${l.name}`)
+              .join(", ") || "nothing"}
+          </p>
+          <p>
+            <span className="text-soft">Levels: </span>
+            {t.shifters === 0
+              ? "every signal as it is"
+              : [t.overdriven && `${t.overdriven} too high`, t.short && `${t.short} too low`]
+                  .filter(Boolean)
+                  .join(", ")}
+          </p>
+        </>
+      )}
+    </div>
+  );
+}
+
+const columns = (o: {
+  marked: readonly string[];
+  mark(id: string): void;
+  use(id: string): void;
+}): ColumnDef<Trial>[] => [
+  {
+    id: "compare",
+    header: () => <span className="sr-only">Compare</span>,
+    enableSorting: false,
+    cell: ({ row: { original: t } }) => (
+      <Checkbox label={`Compare ${t.name}`} checked={o.marked.includes(t.board)} onChange={() => o.mark(t.board)} />
+    ),
+  },
+  {
+    header: "Board",
+    accessorKey: "name",
+    cell: ({ row: { original: t } }) => (
+      <>
         <strong>{t.name}</strong>
         {(t.current || t.owned) && (
-          <span className="ml-2 text-accent">
+          <span className="ml-2 text-sm text-accent">
             {[t.current && "in use", t.owned && "in your drawer"].filter(Boolean).join(", ")}
           </span>
         )}
-        <span className="block text-sm text-soft">
-          {t.V} V, {usbWords(t.usb)}, {t.radio.length ? `${t.radio.join(" and ")}, ` : ""}
-          {t.ram_kB >= 1024 ? `${Math.round(t.ram_kB / 1024)} MB` : `${t.ram_kB} kB`} memory, {t.mm[0]} × {t.mm[1]} mm
-          {t.solder ? ", headers to solder" : ""}, {PRICE[t.price]}
+      </>
+    ),
+  },
+  {
+    header: "Does it fit?",
+    accessorFn: (t) => Number(t.fits && !t.lacks.length),
+    sortDescFirst: true,
+    cell: ({ row: { original: t } }) => (
+      <span className={t.fits && !t.lacks.length && !t.unfed.length ? "" : "text-fault"}>{fitShort(t)}</span>
+    ),
+  },
+  {
+    header: "Pins left",
+    accessorFn: (t) => (t.fits ? t.spare : -1),
+    sortDescFirst: true,
+    meta: { className: "num text-right" },
+    cell: ({ row: { original: t } }) => (t.fits ? t.spare : "–"),
+  },
+  {
+    header: "Supply",
+    accessorFn: (t) => (t.fits ? SEVERITY_RANK[t.supply.severity] * 10 + share(t) : 99),
+    cell: ({ row: { original: t } }) =>
+      !t.fits || !t.supply.tightest ? (
+        "–"
+      ) : (
+        <span className={`whitespace-nowrap ${t.supply.severity === "fine" ? "" : "text-fault"}`}>
+          <span className="num">{Math.round(share(t) * 100)} %</span>
+          {t.supply.severity !== "fine" && <strong className="ml-2">{t.supply.severity}</strong>}
         </span>
-      </td>
-      <td className={fine ? "" : "text-fault"}>{t.why}</td>
-      <td className="num">
-        {t.fits ? (
-          <>
-            {t.spare}
-            <span className="block font-sans text-sm text-soft">
-              {left(t, "adc")} analogue, {left(t, "pwm")} PWM
-            </span>
-          </>
-        ) : (
-          "–"
-        )}
-      </td>
-      <td>
-        {!t.fits ? "–" : t.shifters === 0 ? "fine" : `${t.shifters} to change`}
-        {t.fits && t.shifters > 0 && (
-          <span className="block text-sm text-soft">
-            {[t.overdriven && `${t.overdriven} too high`, t.short && `${t.short} too low`].filter(Boolean).join(", ")}
-          </span>
-        )}
-      </td>
-      <td className={t.supply.severity === "fine" ? "" : "text-fault"}>
-        {!t.fits ? (
-          "–"
-        ) : t.supply.severity === "fine" ? (
-          "holds"
-        ) : (
-          <>
-            <strong>{t.supply.severity}</strong>
-            <span className="block max-w-52 text-sm">{t.supply.says}</span>
-          </>
-        )}
-      </td>
-      <td className="text-right">
-        {!t.current && (
-          <button className="btn" onClick={use} aria-label={`Use this board: ${t.name}`}>
-            Use
-          </button>
-        )}
-      </td>
-    </tr>
-  );
-}
+      ),
+  },
+  {
+    header: "Levels",
+    accessorFn: (t) => (t.fits ? t.shifters : 99),
+    cell: ({ row: { original: t } }) => (!t.fits ? "–" : t.shifters === 0 ? "fine" : `${t.shifters} to change`),
+  },
+  {
+    header: "Program",
+    accessorFn: (t) => t.targets.length,
+    sortDescFirst: true,
+    cell: ({ row: { original: t } }) => (t.targets.length ? "written" : "your own"),
+  },
+  {
+    id: "use",
+    header: () => <span className="sr-only">Choose</span>,
+    enableSorting: false,
+    meta: { className: "text-right" },
+    cell: ({ row: { original: t } }) =>
+      t.current ? null : (
+        <button className="btn" onClick={() => o.use(t.board)} aria-label={`Use this board: ${t.name}`}>
+          Use
+        </button>
+      ),
+  },
+];
 
 /** Every board tried for this parts list, by the same solver that plans the pins. */
 function Trials() {
@@ -150,34 +222,16 @@ function Trials() {
           Compare two
         </button>
       </fieldset>
-      <table className="plain mt-2">
-        <thead>
-          <tr>
-            <th>
-              <span className="sr-only">Compare</span>
-            </th>
-            <th>Board</th>
-            <th>Does it fit?</th>
-            <th>Pins left</th>
-            <th>Levels</th>
-            <th>Supply</th>
-            <th>
-              <span className="sr-only">Choose</span>
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {shown.map((t) => (
-            <Row
-              key={t.board}
-              t={t}
-              marked={marked.includes(t.board)}
-              mark={() => mark(t.board)}
-              use={() => use(t.board)}
-            />
-          ))}
-        </tbody>
-      </table>
+      <div className="mt-2">
+        <Table
+          label="Boards"
+          columns={columns({ marked, mark, use })}
+          rows={shown}
+          rowId={(t) => t.board}
+          testId={(t) => `trial-${t.board}`}
+          open={{ says: (t) => `More about ${t.name}`, show: (t) => <Details t={t} /> }}
+        />
+      </div>
       {!done && (
         <p className="mt-2 text-soft" role="status">
           Trying every board…{trials ? ` ${trials.length} done` : ""}

@@ -1,0 +1,125 @@
+"use client";
+import { Fragment, useState, type ReactNode } from "react";
+import { ArrowDown, ArrowUp, ChevronRight } from "lucide-react";
+import {
+  flexRender,
+  getCoreRowModel,
+  getSortedRowModel,
+  useReactTable,
+  type ColumnDef,
+  type SortingState,
+} from "@tanstack/react-table";
+
+/** What a column's cells look like, beside what they hold. */
+export interface ColumnLook {
+  className?: string;
+}
+
+const sortWord = { asc: "ascending", desc: "descending" } as const;
+
+/**
+ * A table that sorts by its heads (a third press brings the given order back), and whose rows open for details: one line each
+ * until then. `open`: what stands below a row; none: rows do not open.
+ */
+export function Table<T>({
+  label,
+  columns,
+  rows,
+  rowId,
+  testId,
+  open,
+}: {
+  label: string;
+  columns: ColumnDef<T>[];
+  rows: T[];
+  rowId(row: T): string;
+  testId?(row: T): string;
+  open?: { says(row: T): string; show(row: T): ReactNode };
+}) {
+  const [sorting, setSorting] = useState<SortingState>([]);
+  const [shown, setShown] = useState<ReadonlySet<string>>(new Set());
+  const table = useReactTable({
+    data: rows,
+    columns,
+    state: { sorting },
+    onSortingChange: setSorting,
+    getRowId: rowId,
+    getCoreRowModel: getCoreRowModel(),
+    getSortedRowModel: getSortedRowModel(),
+  });
+  const look = (meta: unknown) => (meta as ColumnLook | undefined)?.className ?? "";
+  const turn = (id: string) =>
+    setShown((s) => {
+      const next = new Set(s);
+      if (!next.delete(id)) next.add(id);
+      return next;
+    });
+  return (
+    <table className="plain" aria-label={label}>
+      <thead>
+        <tr>
+          {open && (
+            <th className="w-6">
+              <span className="sr-only">Details</span>
+            </th>
+          )}
+          {table.getFlatHeaders().map((h) => {
+            const by = h.column.getIsSorted();
+            const head = flexRender(h.column.columnDef.header, h.getContext());
+            return (
+              <th
+                key={h.id}
+                className={look(h.column.columnDef.meta).replace("num", "")}
+                aria-sort={by ? sortWord[by] : undefined}
+              >
+                {h.column.getCanSort() ? (
+                  <button
+                    className="inline-flex items-center gap-1 hover:text-ink"
+                    onClick={h.column.getToggleSortingHandler()}
+                  >
+                    {head}
+                    {by === "asc" && <ArrowUp size={14} aria-hidden />}
+                    {by === "desc" && <ArrowDown size={14} aria-hidden />}
+                  </button>
+                ) : (
+                  head
+                )}
+              </th>
+            );
+          })}
+        </tr>
+      </thead>
+      <tbody>
+        {table.getRowModel().rows.map((r) => (
+          <Fragment key={r.id}>
+            <tr data-testid={testId?.(r.original)}>
+              {open && (
+                <td>
+                  <button
+                    aria-expanded={shown.has(r.id)}
+                    aria-label={open.says(r.original)}
+                    className="p-0.5"
+                    onClick={() => turn(r.id)}
+                  >
+                    <ChevronRight size={16} aria-hidden className={shown.has(r.id) ? "rotate-90" : ""} />
+                  </button>
+                </td>
+              )}
+              {r.getVisibleCells().map((cell) => (
+                <td key={cell.id} className={look(cell.column.columnDef.meta)}>
+                  {flexRender(cell.column.columnDef.cell, cell.getContext())}
+                </td>
+              ))}
+            </tr>
+            {open && shown.has(r.id) && (
+              <tr>
+                <td />
+                <td colSpan={r.getVisibleCells().length}>{open.show(r.original)}</td>
+              </tr>
+            )}
+          </Fragment>
+        ))}
+      </tbody>
+    </table>
+  );
+}
