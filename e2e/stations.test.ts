@@ -130,3 +130,24 @@ describe("stations", () => {
     await context.close();
   });
 });
+
+describe("what was chosen at a station", () => {
+  it("is still there after a look elsewhere; the station's own link leads back to its first view", async () => {
+    const { page } = await app.session();
+    await openProject(page, "Beehive scale logger", "board");
+    const rail = page.getByRole("navigation", { name: "Stations" });
+    const wish = page.getByRole("checkbox", { name: /^radio/ });
+    await wish.check();
+    await rail.getByRole("link", { name: /Wiring/ }).click();
+    await page.getByRole("tab", { name: "Lists" }).click();
+    await page.waitForURL(/show=lists/);
+    await rail.getByRole("link", { name: /Board/ }).click();
+    await wish.waitFor();
+    expect(await wish.isChecked()).toBe(true);
+    await rail.getByRole("link", { name: /Wiring/ }).click();
+    await page.waitForURL(/show=lists/);
+    expect(await page.getByRole("tab", { name: "Lists" }).getAttribute("aria-selected")).toBe("true");
+    await rail.getByRole("link", { name: /Wiring/ }).click();
+    await expect.poll(() => page.getByRole("tab", { name: "Run sheet" }).getAttribute("aria-selected")).toBe("true");
+  });
+});

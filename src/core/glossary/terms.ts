@@ -27,7 +27,6 @@ export const TERMS: readonly Term[] = [
   },
   {
     term: "short circuit",
-    also: ["short", "shorted"],
     gloss: "Two points joined that must not be, so that far too much current flows.",
   },
   { term: "polarity", gloss: "Which end is plus and which is minus; turned round, some parts break." },
@@ -58,7 +57,7 @@ export const TERMS: readonly Term[] = [
   { term: "duty cycle", also: ["duty"], gloss: "The share of time that something is on." },
   { term: "frequency", gloss: "How often something repeats each second, in hertz (Hz)." },
   { term: "impedance", gloss: "Resistance for changing currents; it depends on how fast they change." },
-  { term: "AWG", also: ["gauge"], gloss: "How thick a wire is; the larger the number, the thinner the wire." },
+  { term: "AWG", gloss: "How thick a wire is; the larger the number, the thinner the wire." },
   {
     term: "absolute maximum",
     also: ["absolute maximum rating"],
@@ -184,7 +183,7 @@ export const TERMS: readonly Term[] = [
   },
   {
     term: "ADC",
-    also: ["analogue input", "converter"],
+    also: ["analogue input"],
     gloss: "It turns a voltage into a number that the program can read.",
   },
   { term: "DAC", gloss: "It turns a number into a voltage." },

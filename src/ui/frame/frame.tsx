@@ -1,6 +1,7 @@
 "use client";
 import Link from "next/link";
-import { usePathname } from "next/navigation";
+import { usePathname, useSearchParams } from "next/navigation";
+import { lastPlaces } from "@/ui/state/kept";
 import { PanelRightClose, PanelRightOpen, Redo2, Undo2 } from "lucide-react";
 import dynamic from "next/dynamic";
 import { useEffect, useState, type ReactNode } from "react";
@@ -59,6 +60,10 @@ function stationState(s: ProjectState, id: StationId): string {
 function Rail() {
   const s = useProject();
   const path = usePathname();
+  const search = useSearchParams().toString();
+  useEffect(() => {
+    lastPlaces.leave(s.id, path.split("/").pop() ?? "", search ? `${path}?${search}` : path);
+  }, [s.id, path, search]);
   return (
     <nav
       aria-label="Stations"
@@ -69,7 +74,8 @@ function Rail() {
         return (
           <Link
             key={st.id}
-            href={`/p/${s.id}/${st.id}`}
+            // Back where it was left; from the station itself, to its first view.
+            href={(!here && lastPlaces.of(s.id, st.id)) || `/p/${s.id}/${st.id}`}
             aria-current={here ? "page" : undefined}
             className={`flex gap-2 border-l-4 px-3 py-1.5 max-md:shrink-0 ${here ? "border-accent bg-sheet" : "border-transparent hover:bg-wash"}`}
           >

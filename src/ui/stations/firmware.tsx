@@ -1,4 +1,5 @@
 "use client";
+import { useKept } from "@/ui/state/kept";
 import dynamic from "next/dynamic";
 import { useEffect, useState } from "react";
 import type { FirmwareFile } from "@/core/firmware";
@@ -16,10 +17,10 @@ const Code = dynamic(() => import("./code").then((m) => m.Code), {
 export function Firmware() {
   const { view, project, light, lit } = useProject();
   const fitting = view.targets.filter((t) => !t.unfit);
-  const [chosen, setChosen] = useState<string | null>(null);
+  const [chosen, setChosen] = useKept<string | null>("target", null);
   const target = fitting.find((t) => t.id === chosen) ?? fitting.find((t) => t.id === "micropython") ?? fitting[0];
   const [files, setFiles] = useState<FirmwareFile[]>([]);
-  const [path, setPath] = useState<string | null>(null);
+  const [path, setPath] = useKept<string | null>("firmware file", null);
   const targetId = target?.id;
   useEffect(() => {
     let gone = false;

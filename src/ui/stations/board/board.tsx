@@ -1,4 +1,5 @@
 "use client";
+import { useKept } from "@/ui/state/kept";
 import { Tabs } from "@/ui/shared/tabs";
 import type { ColumnDef } from "@tanstack/react-table";
 import { proxy } from "comlink";
@@ -163,13 +164,15 @@ const columns = (o: {
   },
 ];
 
+const NOTHING: ReadonlySet<string> = new Set();
+
 /** Every board tried for this parts list, by the same solver that plans the pins. */
 function Trials() {
   const { project, run } = useProject();
   const [trials, setTrials] = useState<Trial[] | null>(null);
   const [done, setDone] = useState(false);
-  const [asked, setAsked] = useState<ReadonlySet<string>>(new Set());
-  const [marked, setMarked] = useState<string[]>([]);
+  const [asked, setAsked] = useKept<ReadonlySet<string>>("board asked", NOTHING);
+  const [marked, setMarked] = useKept<string[]>("board marked", []);
   const [comparing, setComparing] = useState(false);
   useEffect(() => {
     let gone = false;
@@ -257,7 +260,7 @@ const TABS = [
 /** Board: which board fits, and how to get by with fewer pins. */
 export function Board() {
   const { project } = useProject();
-  const [tab, setTab] = useState<(typeof TABS)[number]["id"]>("boards");
+  const [tab, setTab] = useKept<(typeof TABS)[number]["id"]>("board tab", "boards");
   return (
     <>
       <StationTitle

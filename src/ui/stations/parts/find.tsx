@@ -1,4 +1,5 @@
 "use client";
+import { useKept } from "@/ui/state/kept";
 import { useEffect, useRef, useState } from "react";
 import type { Part } from "@/core/parts/catalogue";
 import type { FacetName, Facets } from "@/core/parts/catalogue/search";
@@ -76,8 +77,8 @@ export function Find({
   mark(h: Hit): void;
   add(h: Hit): void;
 }) {
-  const [query, setQuery] = useState("");
-  const [facets, setFacets] = useState<Facets>({});
+  const [query, setQuery] = useKept("find", "");
+  const [facets, setFacets] = useKept<Facets>("facets", {});
   const [found, setFound] = useState<Found | null>(null);
   const [broken, setBroken] = useState("");
   const asked = useRef(0);

@@ -1,4 +1,5 @@
 "use client";
+import { useKept } from "@/ui/state/kept";
 import { usePathname, useSearchParams } from "next/navigation";
 import { useState } from "react";
 import { toast } from "sonner";
@@ -38,7 +39,7 @@ export function Parts() {
   const tab: Tab = isTab(asked) ? asked : "find";
   const editing = params.get("part");
   const [marked, setMarked] = useState<Hit | null>(null);
-  const [compared, setCompared] = useState<string[]>([]);
+  const [compared, setCompared] = useKept<string[]>("compared", []);
   const [comparing, setComparing] = useState(false);
   // The address changes at once, without asking the server: nothing is typed into the old view.
   const go = (t: Tab, part?: string) =>

@@ -1,4 +1,5 @@
 "use client";
+import { useKept } from "@/ui/state/kept";
 import {
   useCallback,
   useEffect,
@@ -76,7 +77,7 @@ const STILL = new Set(["chosen", "locked", "cannot"]);
 /** The lattice of one board: needs down the side, pins across the top, moved by dragging or by keys. */
 export function Lattice({ view }: { view: LatticeView }) {
   const { run, edit, light, lit, project } = useProject();
-  const [fold, setFold] = useState<Fold>("useful");
+  const [fold, setFold] = useKept<Fold>("pins shown", "useful");
   const shown = useMemo<Shown[]>(() => {
     const list = view.columns
       .map((c, i) => ({ c, i }))

@@ -1,4 +1,5 @@
 "use client";
+import { useKept } from "@/ui/state/kept";
 import { useState } from "react";
 import type { LevelView } from "@/workers/view";
 import type { PowerView } from "@/workers/power-view";
@@ -190,7 +191,7 @@ function Dead({ list }: { list: PowerView["dead"] }) {
 export function Levels({ power }: { power: PowerView }) {
   const { view } = useProject();
   const [picked, setPicked] = useState<string | null>(null);
-  const [close, setClose] = useState(false);
+  const [close, setClose] = useKept("close margins", false);
   const worst = [...view.levels].sort((a, b) => worstOf(a) - worstOf(b));
   const list = close ? worst.filter((v) => worstOf(v) < 0.5) : worst;
   const shown = view.levels.find((v) => v.id === picked) ?? worst[0];

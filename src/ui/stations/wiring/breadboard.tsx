@@ -1,4 +1,5 @@
 "use client";
+import { useKept } from "@/ui/state/kept";
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
 import { Printer, RotateCw } from "lucide-react";
 import type { Project } from "@/core/project";
@@ -138,7 +139,7 @@ export function Breadboard() {
   const view = useCore(ask);
   const svg = useRef<SVGSVGElement | null>(null);
   const [busy, setBusy] = useState(false);
-  const [whole, setWhole] = useState(false);
+  const [whole, setWhole] = useKept("all rows", false);
   if (!view) return <p className="p-6 text-soft">Placing the parts…</p>;
   const unit = () => svg.current?.getScreenCTM()?.a ?? 1;
   const taken = (at: Record<string, Spot>) => ({

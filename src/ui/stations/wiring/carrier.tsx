@@ -1,5 +1,5 @@
 "use client";
-import { useState } from "react";
+import { useKept } from "@/ui/state/kept";
 import type { At, CarrierPlan } from "@/core/build/solder";
 import type { Project } from "@/core/project";
 import { Tabs } from "@/ui/shared/tabs";
@@ -239,7 +239,7 @@ function AsPlaced({ plans, kind }: { plans: CarrierPlan[]; kind: Kind }) {
 /** The placement as boards to solder, or a board for the header: what lies where, and that it was followed from hole to hole. */
 export function Carrier({ needed }: { needed: boolean }) {
   const plans = useCore(ask);
-  const [kind, setKind] = useState<Kind>("strips");
+  const [kind, setKind] = useKept<Kind>("carrier", "strips");
   if (!plans) return <p className="mt-4 text-soft">Laying out the board…</p>;
   if (!plans.length) return null;
   return (

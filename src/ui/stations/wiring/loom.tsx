@@ -1,4 +1,5 @@
 "use client";
+import { useKept } from "@/ui/state/kept";
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
 import { Undo2 } from "lucide-react";
 import { SMALLEST_TEXT, type Loom as Geometry, type LoomBox, type LoomTag } from "@/core/build/loom/types";
@@ -274,7 +275,7 @@ function focusOf(loom: Geometry, row: RunRow | undefined): Area | null {
 export function Loom({ row }: { row: RunRow | undefined }) {
   const { project, edit } = useProject();
   const loom = useCore(askLoom);
-  const [plain, setPlain] = useState(false);
+  const [plain, setPlain] = useKept("loom in ink", false);
   const svg = useRef<SVGSVGElement | null>(null);
   const joint = useJoint();
   if (!loom) return <p className="p-6 text-soft">Drawing…</p>;

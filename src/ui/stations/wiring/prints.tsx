@@ -1,5 +1,5 @@
 "use client";
-import { useState } from "react";
+import { useKept } from "@/ui/state/kept";
 import { Download } from "@/ui/shared/download";
 import { useProject } from "@/ui/state/project";
 import { Radios } from "@/ui/shared/radios";
@@ -33,7 +33,7 @@ const PRINTS = [
 /** Prints: PDF files in true size where size matters. */
 export function Prints() {
   const { view } = useProject();
-  const [paper, setPaper] = useState("a4");
+  const [paper, setPaper] = useKept("paper", "a4");
   return (
     <div className="mt-3 max-w-3xl">
       <Radios

@@ -1,5 +1,5 @@
 "use client";
-import { useState } from "react";
+import { useKept } from "@/ui/state/kept";
 import { useSearchParams } from "next/navigation";
 import type { HandWire } from "@/core/wires";
 import type { Project } from "@/core/project";
@@ -39,8 +39,8 @@ export function Wires() {
   const { project } = useProject();
   const list = useCore(ask);
   const start = useSearchParams().get("from") ?? "";
-  const [sort, setSort] = useState<{ by: Column; down: boolean } | null>(null);
-  const [filter, setFilter] = useState("");
+  const [sort, setSort] = useKept<{ by: Column; down: boolean } | null>("wires sort", null);
+  const [filter, setFilter] = useKept("wires filter", "");
   const words = filter.toLowerCase().split(/\s+/).filter(Boolean);
   const text = (w: HandWire) => `${w.from} ${w.to} ${w.fromLabel} ${w.toLabel} ${w.net} ${w.why}`.toLowerCase();
   const shown = (list ?? []).filter((w) => words.every((x) => text(w).includes(x)));
