@@ -58,7 +58,7 @@ const columns = (
     cell: ({ row: { original: r } }) => {
       const g = glances.get(r.id);
       return g ? (
-        <Link className="quiet" href={`/p/${r.id}/${g.at}`} aria-label={`${r.title}: go on at ${nameOf(g.at)}`}>
+        <Link className="quiet" href={`/p/${r.id}/${g.at}`}>
           {nameOf(g.at)}
         </Link>
       ) : (

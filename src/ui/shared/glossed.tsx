@@ -1,22 +1,42 @@
 "use client";
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { HoverCard } from "radix-ui";
 import { inPieces, type Term } from "@/core/glossary";
+
+const DELAY_MS = 300;
 
 /** A word of the field with what it means: on hover, on focus with Enter, on a tap. */
 function Word({ text, term }: { text: string; term: Term }) {
   const [open, setOpen] = useState(false);
+  // When it was closed: a hover or focus that was still waiting then does not open it again.
+  const shut = useRef(0);
+  const close = () => {
+    shut.current = performance.now();
+    setOpen(false);
+  };
   return (
-    <HoverCard.Root open={open} onOpenChange={setOpen} openDelay={300} closeDelay={120}>
+    <HoverCard.Root
+      open={open}
+      onOpenChange={(on) => {
+        if (!on) close();
+        else if (performance.now() - shut.current > DELAY_MS + 100) setOpen(true);
+      }}
+      openDelay={DELAY_MS}
+      closeDelay={120}
+    >
       <HoverCard.Trigger asChild>
         <button
           type="button"
           className="cursor-help underline decoration-dotted decoration-1 underline-offset-3"
           aria-expanded={open}
           aria-description={term.gloss}
-          onClick={() => setOpen(!open)}
-          onKeyDown={(e) => e.key === "Escape" && open && (e.stopPropagation(), setOpen(false))}
-          onBlur={() => setOpen(false)}
+          onClick={() => setOpen(true)}
+          onKeyDown={(e) => {
+            if (e.key !== "Escape" || !open) return;
+            e.stopPropagation();
+            close();
+          }}
+          onBlur={close}
         >
           {text}
         </button>
