@@ -152,13 +152,15 @@ function seatPins(item: Item, spot: Spot, sizes: readonly SizeId[]): Seat | null
 }
 
 const pitches = (mm: number) => mm / PITCH_MM;
-const around = (x: number, y: number, w: number, h: number): Rect => ({
+/** A rectangle by its middle and its sides. */
+export const around = (x: number, y: number, w: number, h: number): Rect => ({
   x1: x - w / 2,
   x2: x + w / 2,
   y1: y - h / 2,
   y2: y + h / 2,
 });
-const both = (a: Rect, b: Rect): Rect => ({
+/** The smallest rectangle round two. */
+export const both = (a: Rect, b: Rect): Rect => ({
   x1: Math.min(a.x1, b.x1),
   x2: Math.max(a.x2, b.x2),
   y1: Math.min(a.y1, b.y1),

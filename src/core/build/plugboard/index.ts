@@ -71,7 +71,8 @@ function wiresOf(c: Circuit, p: PlugProblem, k: Known, header: PlugBoard["header
       const [a, b] = [k.holes.get(from.end)!, k.holes.get(to.end)!];
       const up = fromBelow ? (onHeader.has(from.end) ? "a" : onHeader.has(to.end) ? "b" : null) : null;
       const long = Math.hypot(a.row - b.row, a.column - b.column);
-      const bare = long < 1.5 && !up && !g.heavy;
+      // Only to the very next hole: on a slant it would pass between two others.
+      const bare = long < 1.1 && !up && !g.heavy;
       return {
         net: g.name,
         colour: wireColour(c, g.net, from.end, to.end),

@@ -5,8 +5,10 @@ import { plainNetlist, plugCsv } from "../../formats/plan";
 import { denseList } from "../../plan/assign/dense";
 import { assign, isPlanned } from "../../plan/assign";
 import { BOARD3, BOARD5, catalogue, make, planned, USB } from "../../testing";
+import { footprintOf, LETTER_X, seat } from "../breadboard";
 import { headerOf } from "./headers";
 import { plugBoard, plugDrawing, plugSteps } from ".";
+import { shapesOf } from "./shapes";
 import { treeOf } from "./wires";
 
 type Row = Record<string, string>;
@@ -135,6 +137,63 @@ describe("where headers are", () => {
   });
   it("what has no place in the data is left out with the reason", () => {
     expect(header("board/rp2040-mini").missing[0]!.why).toMatch(/not in the data/);
+  });
+});
+
+describe("which way round a part lies", () => {
+  // Looked at from above a part can be turned, never mirrored: which side its body is on, seen along its row of pins, is fixed.
+  const side = (first: At, last: At, body: { x1: number; x2: number; y1: number; y2: number }) => {
+    const [dx, dy] = [last.x - first.x, last.y - first.y];
+    const [bx, by] = [(body.x1 + body.x2) / 2 - first.x, (body.y1 + body.y2) / 2 - first.y];
+    return Math.sign(dx * by - dy * bx);
+  };
+  type At = { x: number; y: number };
+  const strips = catalogue.parts.flatMap((part) => {
+    const inst = { ref: "M1", part, label: "M1", vars: {} } as never;
+    const print = footprintOf(inst);
+    return print.kind === "strip" && print.pins.length > 1 ? [{ ref: "M1", inst, print }] : [];
+  });
+  it("as on the breadboard, for every module with a row of pins, in all four turns", () => {
+    expect(strips.length).toBeGreaterThan(25);
+    expect(new Set(strips.map((s) => s.print.down)).size).toBe(2);
+    for (const item of strips) {
+      const id = (item.inst as { part: { id: string } }).part.id;
+      const { pins } = item.print;
+      for (const half of ["left", "right"] as const) {
+        const at = seat(item, { board: 0, half, row: 3, turn: false }, ["830"])!;
+        const hole = (pin: string) => {
+          const cell = at.cells.find((x) => x.pin === pin)!;
+          return { x: LETTER_X[cell.letter]!, y: cell.row };
+        };
+        const ours = shapesOf(item).map((s) => {
+          const find = (pin: string) => s.holes.find((h) => h.pin === pin)!;
+          return side(find(pins[0]!), find(pins.at(-1)!), s.body);
+        });
+        expect(ours, id).toEqual([0, 0, 0, 0].map(() => side(hole(pins[0]!), hole(pins.at(-1)!), at.body!)));
+      }
+    }
+  });
+  it("and parts with two rows keep their right row on the right", () => {
+    const items = catalogue.parts.flatMap((part) => {
+      const inst = { ref: "M1", part, label: "M1", vars: {} } as never;
+      const print = footprintOf(inst);
+      return print.kind === "straddle" ? [{ ref: "M1", inst, print, id: part.id }] : [];
+    });
+    expect(items.length).toBeGreaterThan(20);
+    for (const item of items) {
+      const [top, low, other] = [
+        item.print.left.find(Boolean)!,
+        [...item.print.left].reverse().find(Boolean)!,
+        item.print.right.find(Boolean)!,
+      ];
+      if (top === low) continue;
+      for (const s of shapesOf(item)) {
+        const find = (pin: string) => s.holes.find((h) => h.pin === pin)!;
+        const right = find(other);
+        // Seen down the left row with y growing downwards, the right row lies to the left hand: a negative turn.
+        expect(side(find(top), find(low), { x1: right.x, x2: right.x, y1: right.y, y2: right.y }), item.id).toBe(-1);
+      }
+    }
   });
 });
 

@@ -1,7 +1,7 @@
 import type { Footprint } from "../breadboard/footprints";
 import type { Item } from "../breadboard/problem";
 import { PITCH_MM } from "../breadboard/sizes";
-import { sizeOf, type Rect } from "../breadboard/spots";
+import { around, both, sizeOf, type Rect } from "../breadboard/spots";
 
 /** One way to put a part down: its holes and its outline, in holes from its first pin. `pin` null: a leg without a net. */
 export interface Shape {
@@ -16,18 +16,6 @@ const LYING = 0.5;
 /** Legs that bend are tried at so many further distances than the shortest. */
 const LONGER = 2;
 
-const around = (x: number, y: number, w: number, h: number): Rect => ({
-  x1: x - w / 2,
-  x2: x + w / 2,
-  y1: y - h / 2,
-  y2: y + h / 2,
-});
-const both = (a: Rect, b: Rect): Rect => ({
-  x1: Math.min(a.x1, b.x1),
-  x2: Math.max(a.x2, b.x2),
-  y1: Math.min(a.y1, b.y1),
-  y2: Math.max(a.y2, b.y2),
-});
 /** Half a hole around every leg. */
 const boxOf = (holes: Shape["holes"]): Rect => holes.map((h) => around(h.x, h.y, 1, 1)).reduce((a, b) => both(a, b));
 
@@ -62,8 +50,10 @@ function upright(item: Item, print: Exclude<Footprint, { kind: "off" | "bridge" 
     return { holes, body: fits ? both(legs, around(print.apart / 2, n / 2, fits[1]!, fits[0]!)) : legs };
   }
   if (print.kind === "strip") {
-    const holes = print.pins.map((pin, y) => ({ pin, x: 0, y }));
-    const n = print.pins.length - 1;
+    // The body lies to the right: which end is pin 1 then, the print tells; turned the wrong way round it would be mirrored.
+    const pins = print.down ? print.pins : [...print.pins].reverse();
+    const holes = pins.map((pin, y) => ({ pin, x: 0, y }));
+    const n = pins.length - 1;
     const reach = Math.max(print.length, n + 1) / 2;
     const body = { x1: -0.5, x2: Math.max(0.5, print.depth - 0.5), y1: n / 2 - reach, y2: n / 2 + reach };
     return { holes, body };

@@ -68,7 +68,10 @@ function wireRows(b: PlugBoard): string[] {
     .map(words);
 }
 
-/** Supplies and grounds on the header that must not beep against each other before anything is plugged in. */
+/**
+ * Each supply on the header against each ground: no beep before anything is plugged in. Two supplies may meet through a shunt or a
+ * fuse, two grounds through a part, so these pairs say nothing.
+ */
 function quietRows(c: Circuit, b: PlugBoard): string[] {
   const on = b.header.flatMap((h) => {
     if (!h.pin || !h.wired) return [];
@@ -76,11 +79,12 @@ function quietRows(c: Circuit, b: PlugBoard): string[] {
     return net.kind === "supply" || net.kind === "ground" ? [{ ...h, pin: h.pin, net }] : [];
   });
   const first = new Map(on.map((h) => [h.net.id, h] as const).reverse());
-  const list = [...first.values()];
-  return list.flatMap((p, i) =>
-    list
-      .slice(i + 1)
-      .map((q) => `${p.pin} at ${place(p.at)} and ${q.pin} at ${place(q.at)}: no beep (${p.net.name}, ${q.net.name})`),
+  const of = (kind: string) => [...first.values()].filter((h) => h.net.kind === kind);
+  return of("supply").flatMap((p) =>
+    of("ground").map(
+      (q) =>
+        `${p.pin} at ${place(p.at)} and ${q.pin} at ${place(q.at)}: no beep, a short chirp is a capacitor (${p.net.name}, ${q.net.name})`,
+    ),
   );
 }
 
