@@ -52,6 +52,14 @@ export function plugDrawing(b: PlugBoard, side: Side): Drawing {
     });
     shapes.push(text((x1 + x2) / 2, (c.y1 + c.y2) / 2, b.host, 1, { anchor: "middle", bold: true, fill: "soft" }));
   }
+  for (const c of b.cuts) {
+    const [x1, x2] = [x(c.x1), x(c.x2)].sort((p, q) => p - q) as [number, number];
+    const [y1, y2] = [Math.max(0.2, c.y1), Math.min(b.rows + 0.8, c.y2)];
+    shapes.push(
+      { kind: "rect", x: x1, y: y1, w: x2 - x1, h: y2 - y1, fill: "paper", stroke: "ink", width: 0.1 },
+      text((x1 + x2) / 2 + 0.25, (y1 + y2) / 2, "cut away", 0.75, { anchor: "middle", turn: -90 }),
+    );
+  }
   for (const p of b.parts) {
     const [x1, x2] = [x(p.body.x1), x(p.body.x2)].sort((m, n) => m - n) as [number, number];
     shapes.push({

@@ -21,6 +21,8 @@ export interface Header {
   pins: HeaderPin[];
   /** Rows that no hole of a board to solder meets, in words. */
   missing: { header: string; pins: string[]; why: string; end: boolean }[];
+  /** Where the board is cut away, so that wires reach sockets below that no hole meets: nothing stands there. */
+  cuts: Rect[];
   /** At which end its plug goes in. */
   plugAt: "top" | "bottom";
   /** What the board itself covers, in holes. */
@@ -140,6 +142,7 @@ export function headerOf(inst: Instance, wired: ReadonlySet<string>): Header | n
       seating,
       pins,
       missing,
+      cuts: [],
       plugAt,
       covers: [{ x1: w / 2 - across / 2, x2: w / 2 + across / 2, y1: h / 2 - along / 2, y2: h / 2 + along / 2 }],
     };
@@ -151,5 +154,18 @@ export function headerOf(inst: Instance, wired: ReadonlySet<string>): Header | n
     const [l, r] = [x === 0 ? beside : 0, x === w ? beside : 0];
     return { x1: x - 0.5 - l, x2: x + 0.5 + r, y1: Math.min(...ys) - 0.5, y2: Math.max(...ys) + 0.5 };
   });
-  return { seating, pins, missing, plugAt, covers };
+  // Sockets beside the grid lie under the board: where they are used, wires must reach them.
+  const cuts = rows
+    .filter((r) => seating === "above" && !on.includes(r) && r.pins.some((p) => p.pin && wired.has(p.pin)))
+    .map((r) => {
+      const ys = r.pins.map((p) => (p.y - y0) / PITCH_MM);
+      const x = Math.round((r.pins[0]!.x - x0) / PITCH_MM);
+      return { x1: x - 1, x2: x + 1, y1: Math.min(...ys) - 1, y2: Math.max(...ys) + 1 };
+    })
+    // No further than the rows that are used: their strips need the board.
+    .map((r) => ({
+      ...r,
+      y2: Math.min(r.y2, ...pins.filter((p) => p.x > r.x1 && p.x < r.x2 && p.y > r.y1).map((p) => p.y - 0.5)),
+    }));
+  return { seating, pins, missing, cuts, plugAt, covers: [...covers, ...cuts] };
 }

@@ -131,6 +131,7 @@ function make(c: Circuit, ref: string | undefined): PlugBoard | null {
       mm: [0, 0],
       header: [],
       covers: [],
+      cuts: [],
       parts: [],
       wires: [],
       trouble: [`No board that still fits the header of ${benchName(host)} takes all parts: put some on leads.`],
@@ -151,21 +152,20 @@ function make(c: Circuit, ref: string | undefined): PlugBoard | null {
   for (const x of parts) for (const pin of x.pins) if (pin.end) k.holes.set(pin.end, pin.at);
   const [columns, rows] = [o.x2 - o.x1 + 1, o.y2 - o.y1 + 1];
   const zero = at(0, 0);
+  const onBoard = (r: Rect): Rect => ({
+    x1: r.x1 + zero.column,
+    x2: r.x2 + zero.column,
+    y1: r.y1 + zero.row,
+    y2: r.y2 + zero.row,
+  });
   const board: Omit<PlugBoard, "trouble"> = {
     ...common,
     columns,
     rows,
     mm: [Math.round(columns * PITCH_MM), Math.round(rows * PITCH_MM)],
     header,
-    covers:
-      p.header.seating === "above" || p.header.seating === "pins"
-        ? []
-        : p.header.covers.map((r) => ({
-            x1: r.x1 + zero.column,
-            x2: r.x2 + zero.column,
-            y1: r.y1 + zero.row,
-            y2: r.y2 + zero.row,
-          })),
+    covers: p.header.seating === "above" || p.header.seating === "pins" ? [] : p.header.covers.map(onBoard),
+    cuts: p.header.cuts.map(onBoard),
     parts,
     wires: wiresOf(c, p, k, header),
   };

@@ -287,10 +287,12 @@ function outlines(h: Header, free: "usual" | "beyond"): Outline[] {
   const beyond = free === "beyond" && !(h.seating === "above" && h.missing.some((m) => m.end));
   const depths = open || beyond ? DEEPEST : 0;
   const up = !open && h.plugAt === "bottom";
+  // No rim over sockets at the far end: wires go into them.
+  const rim = h.seating === "above" && h.missing.some((m) => m.end) ? 0 : 1;
   const side = h.seating === "below" ? Math.ceil(Math.max(...h.covers.map((r) => r.x2)) - w) : 1;
   for (let e = 0; e <= WIDEST; e += 2)
     for (let d = 0; d <= depths; d += 4)
-      out.push({ x1: -side - e, x2: w + side + e, y1: -1 - (up ? d : 0), y2: high + 1 + (up ? 0 : d) });
+      out.push({ x1: -side - e, x2: w + side + e, y1: -1 - (up ? d : 0), y2: high + rim + (up ? 0 : d) });
   return out.sort((a, b) => areaOf(a) - areaOf(b));
 }
 

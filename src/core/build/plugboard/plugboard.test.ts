@@ -4,7 +4,7 @@ import { circuitOf, type Circuit } from "../../circuit";
 import { plainNetlist, plugCsv } from "../../formats/plan";
 import { denseList } from "../../plan/assign/dense";
 import { assign, isPlanned } from "../../plan/assign";
-import { BOARD3, BOARD5, catalogue, make, planned, USB } from "../../testing";
+import { BOARD3, BOARD5, CABLE, catalogue, make, planned, USB } from "../../testing";
 import { footprintOf, LETTER_X, seat } from "../breadboard";
 import { headerOf } from "./headers";
 import { plugBoard, plugDrawing, plugSteps } from ".";
@@ -266,6 +266,29 @@ describe("plug-on boards by case", () => {
     expect(b.seating).toBe("socket");
     expect(b.trouble).toEqual([]);
     build(c, "bare chip");
+  });
+  it("over sockets that no hole meets the board is cut away, and nothing stands there", () => {
+    const many = Array.from({ length: 12 }, (_, i) => ({ ref: `D${i + 1}`, part: "discrete/led-red" }));
+    const c = circuitOf(planned([BOARD5, USB, ...many]), catalogue);
+    const b = plugBoard(c)!;
+    expect(b.trouble).toEqual([]);
+    expect(b.parts.some((p) => p.ref === "B1" && p.leads)).toBe(true);
+    expect(b.cuts).toHaveLength(1);
+    const [cut] = b.cuts;
+    const inside = (at: { row: number; column: number }) =>
+      at.column > cut!.x1 && at.column < cut!.x2 && at.row > cut!.y1 && at.row < cut!.y2;
+    for (const p of b.parts) for (const x of p.pins) expect(inside(x.at), `${p.ref}.${x.pin}`).toBe(false);
+    for (const h of b.header) expect(inside(h.at), h.pin ?? "").toBe(false);
+    const steps = plugSteps(c, b);
+    expect(steps[0]!.rows.join()).toMatch(/^cut away rows \d+ to \d+ in columns \d+ to \d+/);
+    expect(steps.flatMap((s) => s.rows).join()).toContain("insulating tape");
+    // Where they are not used, nothing is cut.
+    const lamp = make(
+      [BOARD5, USB, { ref: "D1", part: "discrete/led-red" }],
+      [CABLE, ["D1.A", "B1.D3"], ["D1.K", "B1.GND"]],
+    );
+    const few = plugBoard(circuitOf(lamp, catalogue))!;
+    expect(few.cuts).toEqual([]);
   });
   it("parts in the front of a box hang on leads", () => {
     const p = planned([BOARD3, USB, { ref: "SW1", part: "discrete/toggle" }, { ref: "M1", part: "module/bme280" }]);

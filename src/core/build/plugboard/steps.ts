@@ -32,6 +32,11 @@ const STRIPS: Record<Seating, { what: string; how: string }> = {
   },
 };
 
+/** Seatings in which the new board lies over the other one, with its joints downwards. */
+const OVER: ReadonlySet<Seating> = new Set(["above", "pins"]);
+const TAPE =
+  "insulating tape on everything of metal that stands up below it: USB socket, programming pins, cans; joints come close to them";
+
 /** Runs of header pins without a gap: how long each strip is and where its first pin goes. */
 function stripsOf(b: PlugBoard): { n: number; from: At }[] {
   const out: { n: number; from: At; last: At }[] = [];
@@ -102,7 +107,10 @@ export function plugSteps(c: Circuit, b: PlugBoard): PlugStep[] {
     {
       title: `Cut the board to ${b.columns} × ${b.rows} holes, and mark the corner of row 1 and column 1 on both sides`,
       why: "On the back, column 1 is on the right: most mistakes are made there.",
-      rows: [],
+      rows: b.cuts.map(
+        (r) =>
+          `cut away rows ${Math.max(1, Math.ceil(r.y1))} to ${Math.floor(r.y2)} in columns ${Math.ceil(r.x1)} to ${Math.min(b.columns, Math.floor(r.x2))}: there wires go into sockets of ${b.hostName} that no hole meets. Lead the others round it`,
+      ),
     },
     {
       title: "Parts, low ones first",
@@ -115,7 +123,11 @@ export function plugSteps(c: Circuit, b: PlugBoard): PlugStep[] {
             .join(", ")}`,
       ),
     },
-    { title: `For ${b.hostName}`, why: `Put in ${STRIPS[b.seating].how}`, rows: stripRows(b) },
+    {
+      title: `For ${b.hostName}`,
+      why: `Put in ${STRIPS[b.seating].how}`,
+      rows: [...stripRows(b), ...(OVER.has(b.seating) ? [TAPE] : [])],
+    },
     {
       title: "Wires on the back, from hole to hole, one colour after the other",
       why: "Insulated, straight over the joints; stripped 4 mm at each end, laid against the leg and soldered with it.",

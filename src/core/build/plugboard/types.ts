@@ -37,6 +37,8 @@ export interface PlugBoard {
   header: { pin: string | null; header: string; index: number; at: At; wired: boolean }[];
   /** The host over the board, where it is plugged into it. */
   covers: Rect[];
+  /** Where it is cut away for wires into sockets below. */
+  cuts: Rect[];
   /** Rows of the header that no hole meets. */
   missing: { header: string; pins: string[]; why: string; end: boolean }[];
   parts: PlugPart[];
