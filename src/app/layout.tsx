@@ -2,6 +2,7 @@ import type { Metadata } from "next";
 import { headers } from "next/headers";
 import type { ReactNode } from "react";
 import { Messages } from "@/ui/shared/messages";
+import { Tips } from "@/ui/shared/tip";
 import "./globals.css";
 
 export const metadata: Metadata = {
@@ -15,7 +16,7 @@ export default async function RootLayout({ children }: { children: ReactNode }) 
   return (
     <html lang="en">
       <body>
-        {children}
+        <Tips>{children}</Tips>
         <Messages />
       </body>
     </html>

@@ -78,3 +78,15 @@ export function fixed(p: Project, rule: string, fix: string): Project {
   if (!chosen) throw new Error(`${rule} has no fix ${fix}: ${JSON.stringify(f?.fixes.map((x) => x.id))}`);
   return chosen.edits.reduce((q, e) => applyEdit(q, e, catalogue), p);
 }
+
+/** What is joined with what, for builders that must share nothing with the code they check. */
+export class Metal {
+  private readonly to = new Map<string, string>();
+  root(x: string): string {
+    const up = this.to.get(x);
+    return up === undefined || up === x ? x : this.root(up);
+  }
+  join(a: string, b: string) {
+    this.to.set(this.root(a), this.root(b));
+  }
+}

@@ -9,7 +9,7 @@ import { circuitOf } from "../circuit";
 import { propose } from "../build";
 import { seeded } from "../plan/assign/random";
 import type { Project } from "../project";
-import { catalogue, planned } from "../testing";
+import { catalogue, Metal, planned } from "../testing";
 import { cutsCsv, holesCsv, partsCsv, plainNetlist, wiresCsv } from "./plan";
 
 const BOARDS = catalogue.parts.filter((p) => p.board).map((p) => p.id);
@@ -59,17 +59,6 @@ function clip(hole: string, boards: readonly string[], split: boolean): string {
   return `${board} ${m[4]}${m[5]}${lower ? " lower" : ""}`;
 }
 
-class Copper {
-  private readonly to = new Map<string, string>();
-  root(x: string): string {
-    const up = this.to.get(x);
-    return up === undefined || up === x ? x : this.root(up);
-  }
-  join(a: string, b: string) {
-    this.to.set(this.root(a), this.root(b));
-  }
-}
-
 describe("a builder with nothing but the files", () => {
   it.each(Array.from({ length: process.env.ALL ? 400 : 40 }, (_, i) => i + 1))(
     "builds plan %i as it was planned",
@@ -89,7 +78,7 @@ describe("a builder with nothing but the files", () => {
       ];
       if (wires.every((w) => w.kind !== "row")) expect(new Set(used).size, how).toBe(used.length);
 
-      const metal = new Copper();
+      const metal = new Metal();
       for (const h of holes) metal.join(h.leg!, clip(h.hole!, boards, split));
       // Pins of a board that its own copper joins: several grounds, several outlets of one supply.
       for (const n of nets) {

@@ -147,14 +147,28 @@ function TopBar({
       )}
       <span className="grow" />
       <Tip says={s.canUndo ? `Undo: ${s.canUndo}` : "Nothing to undo"}>
-        <button className="btn !px-2" disabled={!s.canUndo} onClick={s.undo} aria-label="Undo">
-          <Undo2 size={16} aria-hidden />
-        </button>
+        <span>
+          <button
+            className="btn !px-2 disabled:pointer-events-none"
+            disabled={!s.canUndo}
+            onClick={s.undo}
+            aria-label="Undo"
+          >
+            <Undo2 size={16} aria-hidden />
+          </button>
+        </span>
       </Tip>
       <Tip says={s.canRedo ? `Redo: ${s.canRedo}` : "Nothing to redo"}>
-        <button className="btn !px-2" disabled={!s.canRedo} onClick={s.redo} aria-label="Redo">
-          <Redo2 size={16} aria-hidden />
-        </button>
+        <span>
+          <button
+            className="btn !px-2 disabled:pointer-events-none"
+            disabled={!s.canRedo}
+            onClick={s.redo}
+            aria-label="Redo"
+          >
+            <Redo2 size={16} aria-hidden />
+          </button>
+        </span>
       </Tip>
       <button className="btn max-lg:hidden" onClick={openPalette}>
         Find or do <kbd className="font-mono text-sm text-soft">Ctrl K</kbd>

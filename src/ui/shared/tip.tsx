@@ -15,15 +15,22 @@ export function Tip({
   side?: "top" | "bottom" | "left" | "right";
 }) {
   return (
+    <Tooltip.Root>
+      <Tooltip.Trigger asChild>{children}</Tooltip.Trigger>
+      <Tooltip.Portal>
+        <Tooltip.Content side={side} sideOffset={4} collisionPadding={8} className={BUBBLE}>
+          {says}
+        </Tooltip.Content>
+      </Tooltip.Portal>
+    </Tooltip.Root>
+  );
+}
+
+/** Round the whole app, once: how long all tips wait. */
+export function Tips({ children }: { children: ReactNode }) {
+  return (
     <Tooltip.Provider delayDuration={350} skipDelayDuration={200}>
-      <Tooltip.Root>
-        <Tooltip.Trigger asChild>{children}</Tooltip.Trigger>
-        <Tooltip.Portal>
-          <Tooltip.Content side={side} sideOffset={4} collisionPadding={8} className={BUBBLE}>
-            {says}
-          </Tooltip.Content>
-        </Tooltip.Portal>
-      </Tooltip.Root>
+      {children}
     </Tooltip.Provider>
   );
 }

@@ -4,7 +4,7 @@ import { circuitOf, type Circuit } from "../../circuit";
 import { plainNetlist, plugCsv } from "../../formats/plan";
 import { denseList } from "../../plan/assign/dense";
 import { assign, isPlanned } from "../../plan/assign";
-import { BOARD3, BOARD5, CABLE, catalogue, make, planned, USB } from "../../testing";
+import { BOARD3, BOARD5, CABLE, catalogue, Metal, make, planned, USB } from "../../testing";
 import { footprintOf, LETTER_X, seat } from "../breadboard";
 import { headerOf } from "./headers";
 import { plugBoard, plugDrawing, plugSteps } from ".";
@@ -13,17 +13,6 @@ import { treeOf } from "./wires";
 
 type Row = Record<string, string>;
 const read = (csv: string) => Papa.parse<Row>(csv, { header: true, skipEmptyLines: true }).data;
-
-class Metal {
-  private readonly to = new Map<string, string>();
-  root(x: string): string {
-    const up = this.to.get(x);
-    return up === undefined || up === x ? x : this.root(up);
-  }
-  join(a: string, b: string) {
-    this.to.set(this.root(a), this.root(b));
-  }
-}
 
 /** Builds from plugboard.csv alone, beside it the wires that never touch the board, and compares with the netlist. */
 function build(c: Circuit, says: string) {
