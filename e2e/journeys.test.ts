@@ -355,7 +355,7 @@ describe("changing one's mind", () => {
     await page.getByText("Current wanted takes 0.5 to 20 mA").waitFor();
     await current.fill("2");
     await current.press("Enter");
-    await page.getByTestId("part-D1").getByText("1500 Ω").waitFor();
+    await page.getByTestId("part-D1").getByText("1.5 kΩ").waitFor();
   });
 });
 

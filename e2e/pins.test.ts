@@ -116,6 +116,7 @@ describe("two boards", () => {
       { ref: "M1", part: "module/bme280", label: "Air" },
     ];
     await open(page, "Two boards", two, "parts");
+    await page.getByRole("button", { name: "Details of Air" }).click();
     await pick(page.getByTestId("part-M1").getByLabel("Hangs on"), "B2");
     await saved(page);
     await page.getByRole("navigation", { name: "Stations" }).getByRole("link", { name: "Pins" }).click();

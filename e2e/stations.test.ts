@@ -19,7 +19,7 @@ describe("stations", () => {
     await page.getByLabel("Name").press("Enter");
     await page.getByLabel(/10 kΩ to ground, button to supply/).check({ force: true });
     await page.getByRole("link", { name: /Parts/ }).click();
-    await page.getByTestId("part-SW1").getByText("10000 Ω").waitFor();
+    await page.getByTestId("part-SW1").getByText("10 kΩ").waitFor();
     await page.getByRole("link", { name: /Wiring/ }).click();
     await page.getByText("SW1.2", { exact: true }).first().waitFor();
     await saved(page);

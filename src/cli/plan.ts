@@ -1,3 +1,4 @@
+import { count } from "../core/quantity/count";
 import fs from "node:fs/promises";
 import path from "node:path";
 import { planOutputs } from "../core/formats";
@@ -54,7 +55,7 @@ export async function planCommand(
   await writeFolder(o.out, result.files);
   if (result.leftOpen) note(`${file}: ${result.leftOpen}`);
   printFindings(result.text.findings);
-  if (result.planned) print(`planned: ${result.planned} wires that were not there`);
+  if (result.planned) print(`planned: ${count(result.planned, "wire")} that were not there`);
   if (result.text.open.length)
     note(`${file}: still open: ${result.text.open.map((x) => `${x.end} (${x.wants})`).join(", ")}`);
   print(

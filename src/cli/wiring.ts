@@ -1,3 +1,4 @@
+import { count } from "../core/quantity/count";
 import { circuitOf } from "../core/circuit";
 import { isPaper, isPrint, PRINTS } from "../core/formats/pdf";
 import { writeProject } from "../core/project";
@@ -27,7 +28,7 @@ export async function placeCommand(
     printJson({ sizes, parts, beside, rails, wires, joined, trouble, jumpers, wire_mm });
   } else {
     print(
-      `breadboards: ${l.sizes.map((s) => `${s} points`).join(", ")}; ${l.jumpers} jumpers, ${l.wire_mm} mm of wire`,
+      `breadboards: ${l.sizes.map((s) => `${s} points`).join(", ")}; ${count(l.jumpers, "jumper")}, ${l.wire_mm} mm of wire`,
     );
     if (l.parts.length)
       print(columns(l.parts.map((p) => [p.ref, p.holes.map((h) => `${h.pin} ${h.hole}`).join(", ")])));
@@ -65,7 +66,7 @@ export function rewireCommand(before: string, after: string, o: { json?: boolean
           ),
         );
     };
-    print(`${r.same} wires stay, ${r.takeOff.length} come off, ${r.lay.length} are laid`);
+    print(`${count(r.same, "wire")} stay, ${r.takeOff.length} come off, ${r.lay.length} are laid`);
     lines(r.takeOff, "off");
     for (const p of r.partsOff) print(`off  ${p.ref}  ${p.name}`);
     for (const p of r.partsOn) print(`new  ${p.ref}  ${p.name}${p.to ? `: ${p.to}` : ""}`);

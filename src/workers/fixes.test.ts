@@ -15,6 +15,7 @@ describe("every fix of every planted mistake leads to a project that all views c
     for (const project of [p, ...fixes.map((f) => f.edits.reduce((q, e) => applyEdit(q, e, catalogue), p))]) {
       const view = makeView(project, catalogue);
       expect(JSON.stringify(view)).not.toContain("undefined");
+      expect(structuredClone(view)).toEqual(view);
       const power = makePowerView(project, catalogue);
       for (const l of power.river.links) expect(power.river.nodes.some((n) => n.id === l.from)).toBe(true);
       const circuit = circuitOf(project, catalogue);

@@ -8,13 +8,14 @@ import {
   type PartKind,
   type PartOption,
 } from "../core/parts/catalogue";
-import { RULES, findings, verdict, type Finding, type Verdict } from "../core/checks";
+import { RULES, findingKey, findings, verdict, type Finding, type Verdict } from "../core/checks";
 import { circuitOf, type Circuit } from "../core/circuit";
 import type { Catalogue } from "../core/parts/catalogue";
 import { cautions } from "../core/formats";
 import { TARGETS, pinConstants, type PinConstant } from "../core/firmware";
 import type { LevelVerdict } from "../core/circuit/solve";
 import { fingerprint, type Project } from "../core/project";
+import { formatOhm, formatSI } from "../core/quantity";
 import {
   gridAddressTables,
   partsList,
@@ -28,7 +29,7 @@ import {
   type WireRow,
 } from "../core/build";
 
-/** Everything that the screens show of a project, as plain data. Computed in the worker, whole, after every edit. */
+/** A part of the project as the screens show it. */
 export interface PartView {
   ref: string;
   label: string;
@@ -81,11 +82,25 @@ export interface LevelView {
   highest_V: number;
   ceiling: number;
 }
+/** A finding without its fixes: those are worked out for the one that somebody opens. */
+export interface FindingView extends Omit<Finding, "fixes"> {
+  /** What tells it from others, as `findingKey`. */
+  key: string;
+  /** The rule in plain words. */
+  says: string;
+}
+
+/**
+ * Everything that the screens show of a project, as plain data. Each of these is worked out in the worker when it is looked
+ * at: the frame's at every edit, a station's while it is open.
+ */
 export interface View {
   verdict: Verdict;
   /** Eight letters that stand for this plan, as on every print and in the program. */
   fingerprint: string;
-  findings: (Finding & { says: string })[];
+  findings: FindingView[];
+  /** Boards and bare chips that run a program. */
+  hosts: { ref: string; name: string }[];
   parts: PartView[];
   lattices: LatticeView[];
   limits: LimitView[];
@@ -106,8 +121,11 @@ export interface View {
   diff: Moved[] | null;
   constants: PinConstant[];
   targets: { id: string; name: string; says: string; unfit: string | null }[];
-  ms: number;
 }
+export type Slice = keyof View;
+
+/** What the frame shows around every station. */
+export const FRAME: readonly Slice[] = ["verdict", "fingerprint", "findings", "hosts", "open", "targets"];
 
 const rule = new Map(RULES.map((r) => [r.rule, r.says]));
 const mA = (a: number) => a * 1000;
@@ -131,9 +149,9 @@ const levelView = (v: LevelVerdict): LevelView => ({
 
 const VALUE = (v: Record<string, number>) =>
   v.resistance_ohm !== undefined
-    ? `${v.resistance_ohm} Ω `
+    ? `${formatOhm(v.resistance_ohm)} `
     : v.capacitance_uF !== undefined
-      ? `${v.capacitance_uF} µF `
+      ? `${formatSI(v.capacitance_uF * 1e-6, "F")} `
       : "";
 
 function pinsOption(part: Part, options: Record<string, unknown>): PartView["pins"] {
@@ -149,13 +167,10 @@ function chainView(c: Circuit, ref: string): PartView["chain"] {
   return can.length || after ? { can, after } : null;
 }
 
-export function makeView(project: Project, catalogue: Catalogue): View {
-  const start = performance.now();
-  const c = circuitOf(project, catalogue);
-  const list = findings(c);
+function partViews(c: Circuit): PartView[] {
+  const { project } = c;
   const all = [...c.netlist.expanded.instances.values()];
-  const label = (ref: string) => c.netlist.instance(ref)?.label ?? ref;
-  const parts = project.parts.flatMap((p): PartView[] => {
+  return project.parts.flatMap((p): PartView[] => {
     const inst = c.netlist.instance(p.ref);
     if (!inst) return [];
     const internal = Object.entries(p.companions ?? {}).filter(([, v]) => v === "internal");
@@ -192,40 +207,99 @@ export function makeView(project: Project, catalogue: Catalogue): View {
       },
     ];
   });
-  const host = c.netlist.expanded.hosts[0];
+}
+
+function limitViews(c: Circuit): LimitView[] {
+  const label = (ref: string) => c.netlist.instance(ref)?.label ?? ref;
   const netNames = new Map(c.netlist.nets.map((n) => [n.id, n.name]));
-  return {
-    verdict: verdict(c, list),
-    fingerprint: fingerprint(project),
-    findings: list.map((f) => ({ ...f, says: rule.get(f.rule) ?? "" })),
-    parts,
-    lattices: c.netlist.expanded.hosts.map((h) => latticeView(c, h)),
-    limits: c.power.limits.map((l) => ({
-      id: l.id,
-      ref: l.ref,
-      label: label(l.ref),
-      says: l.says,
-      rail: netNames.get(l.net) ?? "",
-      limit_mA: mA(l.limit_A),
-      idle_mA: mA(l.flow.idle),
-      typ_mA: mA(l.flow.typ),
-      peak_mA: mA(l.flow.peak),
-      loads: l.loads.map((x) => ({ ref: x.ref, label: x.label, peak_mA: mA(x.flow.peak) })),
+  return c.power.limits.map((l) => ({
+    id: l.id,
+    ref: l.ref,
+    label: label(l.ref),
+    says: l.says,
+    rail: netNames.get(l.net) ?? "",
+    limit_mA: mA(l.limit_A),
+    idle_mA: mA(l.flow.idle),
+    typ_mA: mA(l.flow.typ),
+    peak_mA: mA(l.flow.peak),
+    loads: l.loads.map((x) => ({ ref: x.ref, label: x.label, peak_mA: mA(x.flow.peak) })),
+  }));
+}
+
+/** Sentences of a lattice by their text, only ever added to: so a row that did not change stays the same on its way. */
+const sentences = new Map<string, number>();
+const said: string[] = [];
+const MOST_SAID = 20_000;
+
+function steady(view: LatticeView): LatticeView {
+  if (said.length > MOST_SAID) {
+    sentences.clear();
+    said.length = 0;
+  }
+  const at = view.says.map((text) => {
+    const there = sentences.get(text);
+    if (there !== undefined) return there;
+    sentences.set(text, said.length);
+    return said.push(text) - 1;
+  });
+  const rows = view.rows.map((r) => ({ ...r, why: r.why.map((i) => at[i]!) }));
+  return { ...view, rows, says: said.slice() };
+}
+
+/** What each slice is made of. `v` gives the others. Adding one is a line here and its type above. */
+const SLICES: { [K in Slice]: (c: Circuit, v: View & { list: Finding[] }) => View[K] } = {
+  verdict: (c, v) => verdict(c, v.list),
+  fingerprint: (c) => fingerprint(c.project),
+  findings: (_, v) =>
+    v.list.map((f) => ({
+      key: findingKey(f),
+      rule: f.rule,
+      severity: f.severity,
+      at: f.at,
+      message: f.message,
+      evidence: f.evidence,
+      ...(f.acknowledged !== undefined && { acknowledged: f.acknowledged }),
+      says: rule.get(f.rule) ?? "",
     })),
-    rails: c.power.rails.map((r) => ({ name: r.name, V: r.V, typ_mA: mA(r.flow.typ), peak_mA: mA(r.flow.peak) })),
-    levels: c.levels.map(levelView),
-    rows: runSheet(c),
-    nets: c.netlist.nets.filter((n) => n.ends.length > 1).map((n) => n.name),
-    checks: checklist(c),
-    bom: partsList(c),
-    wires: wireTable(c),
-    tools: toolsFor(c),
-    cautions: cautions(c),
-    open: openNeeds(c),
-    addresses: gridAddressTables(c),
-    diff: project.savedPlan ? planDiff({ ...project, links: project.savedPlan.links }, project, catalogue) : null,
-    constants: host ? pinConstants(c, host, "sketch") : [],
-    targets: TARGETS.map((t) => ({ id: t.id, name: t.name, says: t.says, unfit: t.unfit(c) })),
-    ms: performance.now() - start,
-  };
+  hosts: (c) => c.netlist.expanded.hosts.map((ref) => ({ ref, name: c.netlist.instance(ref)!.part.name })),
+  parts: partViews,
+  lattices: (c) => c.netlist.expanded.hosts.map((h) => steady(latticeView(c, h))),
+  limits: limitViews,
+  rails: (c) => c.power.rails.map((r) => ({ name: r.name, V: r.V, typ_mA: mA(r.flow.typ), peak_mA: mA(r.flow.peak) })),
+  levels: (c) => c.levels.map(levelView),
+  rows: runSheet,
+  nets: (c) => c.netlist.nets.filter((n) => n.ends.length > 1).map((n) => n.name),
+  checks: checklist,
+  bom: partsList,
+  wires: wireTable,
+  tools: toolsFor,
+  cautions,
+  open: openNeeds,
+  addresses: gridAddressTables,
+  diff: ({ project, catalogue }) =>
+    project.savedPlan ? planDiff({ ...project, links: project.savedPlan.links }, project, catalogue) : null,
+  constants: (c) => {
+    const host = c.netlist.expanded.hosts[0];
+    return host ? pinConstants(c, host, "sketch") : [];
+  },
+  targets: (c) => TARGETS.map((t) => ({ id: t.id, name: t.name, says: t.says, unfit: t.unfit(c) })),
+};
+
+/** The view of a project; each slice is worked out when it is read, and remembered. */
+export function makeView(project: Project, catalogue: Catalogue): View {
+  const c = circuitOf(project, catalogue);
+  const view = {} as View & { list: Finding[] };
+  let list: Finding[] | undefined;
+  Object.defineProperty(view, "list", { enumerable: false, get: () => (list ??= findings(c)) });
+  for (const name of Object.keys(SLICES) as Slice[])
+    Object.defineProperty(view, name, {
+      enumerable: true,
+      configurable: true,
+      get() {
+        const value = SLICES[name](c, view);
+        Object.defineProperty(view, name, { enumerable: true, value });
+        return value;
+      },
+    });
+  return view;
 }

@@ -1,3 +1,4 @@
+import { count } from "../quantity/count";
 import type { Instance } from "../circuit/netlist";
 import { formatSI } from "../quantity";
 
@@ -5,7 +6,7 @@ const VALUE: Record<string, (v: Record<string, number>) => string> = {
   "discrete/resistor": (v) => formatSI(v.resistance_ohm ?? 0, "Ω"),
   "discrete/electrolytic": (v) => `${v.capacitance_uF} µF`,
   "discrete/capacitor": (v) => formatSI((v.capacitance_uF ?? 0) * 1e-6, "F"),
-  "module/ws2812b-strip": (v) => `${v.pixels} lights`,
+  "module/ws2812b-strip": (v) => count(Number(v.pixels), "light"),
 };
 
 /** What tells a loose part from its like: 4.7 kΩ, 100 nF, 24 lights; empty for others. */

@@ -2,7 +2,7 @@
 import type { Circuit } from "../circuit";
 import { boardProblem, placeOne, type Trouble } from "../build/breadboard";
 import { laidNets } from "../build/runsheet/laid";
-import type { Finding, Fix } from "./types";
+import type { Found, Fix } from "./types";
 
 /** Laying every wire is not asked for where nothing stands on a breadboard. */
 export const troubles = (c: Circuit, kind: Trouble["kind"]) =>
@@ -33,17 +33,11 @@ export function placeFix(c: Circuit, t: Trouble): Fix[] {
 /** Looking for a place takes a few milliseconds: with more troubles than this, finding the whole placement again is the way. */
 export const MOST_FIXES = 6;
 
-export const finding = (
-  rule: string,
-  severity: Finding["severity"],
-  c: Circuit,
-  t: Trouble,
-  more: string,
-): Finding => ({
+export const finding = (rule: string, severity: Found["severity"], c: Circuit, t: Trouble, more: string): Found => ({
   rule,
   severity,
   at: t.at,
   message: `${t.says} ${more}`.trim(),
   evidence: { boards: c.project.breadboard?.boards.length ?? 0 },
-  fixes: (laidNets(c).layout?.trouble.indexOf(t) ?? 0) < MOST_FIXES ? placeFix(c, t) : [],
+  fixes: () => ((laidNets(c).layout?.trouble.indexOf(t) ?? 0) < MOST_FIXES ? placeFix(c, t) : []),
 });

@@ -8,4 +8,5 @@ export { bootStates, type BootState } from "./boot";
 export { verdict, type Verdict } from "./verdict";
 export { findingKey, holdsUp, triedFindings } from "./tried";
 export { explain, groundsOf, type Ground } from "./explain";
+export { evidenceSentences } from "./evidence";
 export { shareOf, shareWords } from "./share";

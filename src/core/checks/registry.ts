@@ -1,9 +1,9 @@
 /** What runs the rules. */
 import type { Circuit } from "../circuit";
 import { RULES } from "./rules";
-import { SEVERITIES, type Finding } from "./types";
+import { SEVERITIES, type Finding, type Fix, type Found } from "./types";
 
-const order = (f: Finding) => `${SEVERITIES.indexOf(f.severity)}|${f.rule}|${f.at.join("|")}`;
+const order = (f: Found) => `${SEVERITIES.indexOf(f.severity)}|${f.rule}|${f.at.join("|")}`;
 
 /** Puts the names that a person gave to a plug's pins beside their numbers in a sentence; null where nobody gave any. */
 function plugNames(c: Circuit): ((text: string) => string) | null {
@@ -15,20 +15,35 @@ function plugNames(c: Circuit): ((text: string) => string) | null {
     text.replace(/[A-Z]+[A-Z0-9]*\.[\w+-]+/g, (end) => (called.has(end) ? `${end} (${called.get(end)})` : end));
 }
 
+/** The finding with its fixes worked out at the first look at them: most are never looked at. */
+function asFinding(f: Found, name: ((text: string) => string) | null, reason: string | undefined): Finding {
+  let fixes: Fix[] | undefined;
+  return {
+    rule: f.rule,
+    severity: f.severity,
+    at: f.at,
+    message: name ? name(f.message) : f.message,
+    evidence: f.evidence,
+    get fixes() {
+      if (!fixes) {
+        const all = typeof f.fixes === "function" ? f.fixes() : f.fixes;
+        fixes = name ? all.map((x) => ({ ...x, label: name(x.label) })) : all;
+      }
+      return fixes;
+    },
+    ...(reason && { acknowledged: reason }),
+  };
+}
+
 /**
  * All findings of a circuit, sorted by severity, rule and place. Deterministic. Acknowledged ones carry the reason; a
- * `stop` keeps its weight whatever was acknowledged.
+ * `stop` keeps its weight whatever was acknowledged. Fixes are worked out when they are read.
  */
 export function findings(c: Circuit): Finding[] {
   const name = plugNames(c);
   const known = new Map(c.project.acknowledged.map((a) => [`${a.rule}|${a.at.join("|")}`, a.reason]));
   return RULES.flatMap((r) => r.check(c))
-    .map((f) =>
-      name ? { ...f, message: name(f.message), fixes: f.fixes.map((x) => ({ ...x, label: name(x.label) })) } : f,
-    )
-    .map((f) => {
-      const reason = known.get(`${f.rule}|${f.at.join("|")}`);
-      return reason ? { ...f, acknowledged: reason } : f;
-    })
-    .sort((a, b) => (order(a) < order(b) ? -1 : order(a) > order(b) ? 1 : 0));
+    .map((f) => ({ key: order(f), f: asFinding(f, name, known.get(`${f.rule}|${f.at.join("|")}`)) }))
+    .sort((a, b) => (a.key < b.key ? -1 : a.key > b.key ? 1 : 0))
+    .map((x) => x.f);
 }

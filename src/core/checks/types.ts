@@ -24,9 +24,14 @@ export interface Finding {
   acknowledged?: string;
 }
 
+/** A finding as a rule states it: fixes may be worked out when somebody asks for them. */
+export interface Found extends Omit<Finding, "fixes"> {
+  fixes: Fix[] | (() => Fix[]);
+}
+
 export interface Rule {
   rule: string;
   /** The rule in plain words, for the ledger and the handbook. */
   says: string;
-  check(c: Circuit): Finding[];
+  check(c: Circuit): Found[];
 }

@@ -3,3 +3,4 @@ export * from "./eseries";
 export * from "./units";
 export * from "./triple";
 export * from "./expression";
+export { count } from "./count";

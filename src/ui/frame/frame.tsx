@@ -1,18 +1,21 @@
 "use client";
 import Link from "next/link";
 import { usePathname, useSearchParams } from "next/navigation";
+import { count } from "@/core/quantity/count";
 import { lastPlaces } from "@/ui/state/kept";
 import { PanelRightClose, PanelRightOpen, Redo2, Undo2 } from "lucide-react";
 import dynamic from "next/dynamic";
 import { useEffect, useState, type ReactNode } from "react";
 import { STATIONS, type StationId } from "@/ui/stations/list";
+import { core } from "@/ui/state/core";
 import { ProjectProvider, useProject, type ProjectState, type SaveState } from "@/ui/state/project";
 import { ThemeButton } from "@/ui/shared/theme";
 import { Ledger } from "./ledger";
+import { PlaceCard } from "./place-card";
 import { StaleNotice } from "./stale";
 import { Tip } from "@/ui/shared/tip";
 
-const loadPalette = () => import("./palette");
+const loadPalette = () => import("./palette/palette");
 const Palette = dynamic(() => loadPalette().then((m) => m.Palette));
 const Versions = dynamic(() => import("./versions").then((m) => m.Versions));
 const Keys = dynamic(() => import("./keys").then((m) => m.Keys));
@@ -25,40 +28,66 @@ const SAVE_WORDS: Record<SaveState, string> = {
   failed: "not saved",
 };
 
-const many = (n: number, word: string) => `${n} ${word}${n === 1 ? "" : "s"}`;
-
 /** Stations that have nothing to say before there are parts. */
 const AFTER_PARTS: ReadonlySet<StationId> = new Set(["pins", "power", "wiring", "firmware", "bench"]);
 
 /** What each station has to say for itself in the rail. */
-function stationState(s: ProjectState, id: StationId): string {
+function stationState(s: ProjectState, id: StationId, progress: Progress | null): string {
   const { view, project } = s;
   const of = (test: (rule: string) => boolean) => {
     const list = view.findings.filter(
       (f) => test(f.rule) && f.severity !== "note" && !(f.acknowledged && f.severity !== "stop"),
     );
     const worst = (["stop", "fault", "risk"] as const).find((x) => list.some((f) => f.severity === x));
-    return worst ? many(list.filter((f) => f.severity === worst).length, worst) : "";
+    return worst ? count(list.filter((f) => f.severity === worst).length, worst) : "";
   };
-  const done = (list: "wires" | "checks") => project.bench.filter((b) => b.list === list && b.done).length;
+  const share = (list: keyof Progress) => (progress ? `${progress[list].done} of ${progress[list].of}` : "…");
   // Nothing is sound or planned where there is nothing: say what comes first.
   if (!project.parts.length && AFTER_PARTS.has(id)) return "after the parts";
   const words: Record<StationId, () => string> = {
     brief: () => (project.brief.goal ? "written" : "empty"),
-    parts: () => many(project.parts.length, "part"),
-    board: () => (view.lattices.length ? "chosen" : "not chosen"),
+    parts: () => count(project.parts.length, "part"),
+    board: () => (view.hosts.length ? "chosen" : "not chosen"),
     pins: () => (view.open ? `${view.open} open` : of((r) => r.startsWith("pin.")) || "planned"),
     power: () => of((r) => !r.startsWith("pin.")) || "sound",
-    wiring: () => `${done("wires")} of ${view.rows.length}`,
-    firmware: () => many(view.targets.filter((t) => !t.unfit).length, "target"),
-    bench: () => `${done("checks")} of ${view.checks.length}`,
+    wiring: () => share("wires"),
+    firmware: () => count(view.targets.filter((t) => !t.unfit).length, "target"),
+    bench: () => share("checks"),
     handout: () => "",
   };
   return words[id]();
 }
 
+type Progress = Record<"wires" | "checks", { done: number; of: number }>;
+/** Edits come in quick succession: only what stands is counted. */
+const COUNT_AFTER_MS = 150;
+
+/** How far the run sheet and the bench are; the last count stays while the next is on its way. */
+function useProgress(): Progress | null {
+  const { project } = useProject();
+  const [progress, setProgress] = useState<Progress | null>(null);
+  const first = progress === null;
+  useEffect(() => {
+    if (!project) return;
+    let gone = false;
+    const wait = setTimeout(
+      () =>
+        void core()
+          .progress(project)
+          .then((p) => !gone && setProgress(p)),
+      first ? 0 : COUNT_AFTER_MS,
+    );
+    return () => {
+      gone = true;
+      clearTimeout(wait);
+    };
+  }, [project, first]);
+  return progress;
+}
+
 function Rail() {
   const s = useProject();
+  const progress = useProgress();
   const path = usePathname();
   const search = useSearchParams().toString();
   useEffect(() => {
@@ -82,7 +111,9 @@ function Rail() {
             <span className="num w-3 pt-px text-soft">{i + 1}</span>
             <span>
               <span className={here ? "font-bold" : ""}>{st.name}</span>
-              {s.ready && <span className="block text-sm leading-tight text-soft">{stationState(s, st.id)}</span>}
+              {s.ready && (
+                <span className="block text-sm leading-tight text-soft">{stationState(s, st.id, progress)}</span>
+              )}
             </span>
           </Link>
         );
@@ -252,14 +283,15 @@ function Inside({ children }: { children: ReactNode }) {
       <StaleNotice />
       <div className="flex min-h-0 grow max-md:flex-col">
         <Rail />
-        <main className="min-w-0 grow overflow-auto bg-sheet px-5 py-4" tabIndex={-1}>
+        <main className="min-w-0 grow overflow-auto bg-sheet px-5 py-4" tabIndex={-1} data-scrolls>
           {children}
         </main>
         {ledger && s.ready && <Ledger />}
       </div>
       {palette && s.ready && <Palette close={() => setPalette(false)} />}
       {versions && <Versions close={() => setVersions(false)} />}
-      {keys && <Keys close={() => setKeys(false)} />}
+      {keys && <Keys station={station} close={() => setKeys(false)} />}
+      {s.ready && <PlaceCard />}
     </div>
   );
 }

@@ -1,24 +1,17 @@
 "use client";
 import { usePathname } from "next/navigation";
-import { useEffect, useState } from "react";
-import type { Finding, Fix } from "@/core/checks";
-import { SEVERITIES } from "@/core/checks/types";
+import { useEffect, useMemo, useState } from "react";
+import { evidenceSentences } from "@/core/checks/evidence";
+import { SEVERITIES, type Fix } from "@/core/checks/types";
+import type { Project } from "@/core/project";
+import type { FindingView } from "@/workers/view";
 import type { Preview } from "@/workers/api";
 import { Fold } from "@/ui/shared/fold";
 import { Glossed } from "@/ui/shared/glossed";
+import { Place } from "@/ui/shared/place";
 import { SeverityMark } from "@/ui/shared/severity";
 import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";
-
-const key = (f: Finding) => `${f.rule}|${f.at.join("|")}`;
-const UNITS: Record<string, string> = { V: "V", mA: "mA", ohm: "Ω" };
-
-/** `marginHigh_V` → `margin high`, with its unit. */
-function evidenceWords(name: string): [string, string] {
-  const m = /^(.*)_(V|mA|ohm)$/.exec(name);
-  const words = (m?.[1] ?? name).replace(/([a-z])([A-Z])/g, "$1 $2").replace(/^VI([HL])$/, "VI$1");
-  return [/^VI[HL]$/.test(words) ? words : words.toLowerCase(), m ? UNITS[m[2]!]! : ""];
-}
 
 function FixRow({ fix }: { fix: Fix }) {
   const s = useProject();
@@ -56,7 +49,7 @@ function FixRow({ fix }: { fix: Fix }) {
   );
 }
 
-function Acknowledge({ finding }: { finding: Finding }) {
+function Acknowledge({ finding }: { finding: FindingView }) {
   const s = useProject();
   const [reason, setReason] = useState<string | null>(null);
   const send = (text: string) => void s.edit({ type: "acknowledge", rule: finding.rule, at: finding.at, reason: text });
@@ -100,7 +93,7 @@ function Acknowledge({ finding }: { finding: Finding }) {
 }
 
 /** How a finding comes about: the way of the voltage or current and the sums, from the solved circuit. */
-function Grounds({ finding }: { finding: Finding }) {
+function Grounds({ finding }: { finding: FindingView }) {
   const s = useProject();
   const [lines, setLines] = useState<string[] | null>(null);
   useEffect(() => setLines(null), [s.project]);
@@ -113,7 +106,7 @@ function Grounds({ finding }: { finding: Finding }) {
           void (lines
             ? setLines(null)
             : core()
-                .explain(s.project, key(finding))
+                .explain(s.project, finding.key)
                 .then((all) => setLines(solvedPart(all))))
         }
       >
@@ -143,15 +136,48 @@ function solvedPart(all: string[]): string[] {
   return from < 0 ? [] : all.slice(from, to < 0 ? undefined : to);
 }
 
-function Entry({ finding, open, toggle }: { finding: Finding & { says: string }; open: boolean; toggle(): void }) {
-  const s = useProject();
+/** What can be done about a finding: shown at once, tried on a copy, and taken back when it does not hold up. */
+function Fixes({ finding }: { finding: FindingView }) {
+  const { project } = useProject();
+  const [fixes, setFixes] = useState<Fix[]>([]);
+  useEffect(() => {
+    let gone = false;
+    void (async () => {
+      const all = (await core().fixes(project, finding.key))[finding.key] ?? [];
+      if (gone) return;
+      setFixes(all);
+      if (!all.length) return;
+      // Edits come in quick succession: only what stands is tried.
+      await new Promise((r) => setTimeout(r, TRY_AFTER_MS));
+      if (gone) return;
+      const failed = new Set(await core().failedFixes(project, finding.key));
+      if (!gone && failed.size) setFixes(all.filter((f) => !failed.has(f.id)));
+    })();
+    return () => {
+      gone = true;
+    };
+  }, [project, finding.key]);
+  return fixes.length ? (
+    <ul className="mb-2">
+      {fixes.map((f) => (
+        <FixRow key={f.id} fix={f} />
+      ))}
+    </ul>
+  ) : null;
+}
+const TRY_AFTER_MS = 400;
+/** So many places are named below a finding; the rest are lit. */
+const MOST_PLACES = 6;
+
+function Entry({ finding, open, toggle }: { finding: FindingView; open: boolean; toggle(): void }) {
+  const { light } = useProject();
   return (
     <li
       className={`border-b border-line px-3 py-2 ${open ? "bg-sheet" : ""}`}
-      onMouseEnter={() => s.light(finding.at)}
-      onMouseLeave={() => s.light([])}
-      onFocus={() => s.light(finding.at)}
-      onBlur={() => s.light([])}
+      onMouseEnter={() => light(finding.at)}
+      onMouseLeave={() => light([])}
+      onFocus={() => light(finding.at)}
+      onBlur={() => light([])}
       data-testid={`finding-${finding.rule}`}
     >
       <button className="block w-full text-left" aria-expanded={open} onClick={toggle}>
@@ -164,33 +190,27 @@ function Entry({ finding, open, toggle }: { finding: Finding & { says: string };
           <p className="mb-1">
             <Glossed text={finding.message} />
           </p>
+          <p className="mb-1 flex flex-wrap gap-x-3 text-sm text-soft">
+            {finding.at.slice(0, MOST_PLACES).map((at) => (
+              <Place key={at} of={at} className="font-mono underline" />
+            ))}
+          </p>
           {/* What to do comes first and is the largest; the reasons follow for those who want them. */}
-          {finding.fixes.length > 0 && (
-            <ul className="mb-2">
-              {finding.fixes.map((f) => (
-                <FixRow key={f.id} fix={f} />
-              ))}
-            </ul>
-          )}
+          <Fixes finding={finding} />
           <p className="text-sm text-soft">
             <Glossed text={finding.says} />
           </p>
           <Fold className="mt-1 text-sm" title="the sums">
-            <dl className="mt-1 grid grid-cols-[auto_1fr] gap-x-3 text-sm">
-              {Object.entries(finding.evidence).map(([k, v]) => {
-                const [words, unit] = evidenceWords(k);
-                return (
-                  <div key={k} className="contents">
-                    <dt className="text-soft">{words}</dt>
-                    <dd className={typeof v === "number" ? "num" : "break-words"}>
-                      {v} {unit}
-                    </dd>
-                  </div>
-                );
-              })}
-              <dt className="text-soft">rule</dt>
-              <dd className="font-mono">{finding.rule}</dd>
-            </dl>
+            <ul className="mt-1 text-sm">
+              {evidenceSentences(finding).map((line) => (
+                <li key={line} className="break-words">
+                  {line}
+                </li>
+              ))}
+              <li className="text-soft">
+                The rule is <span className="font-mono">{finding.rule}</span>.
+              </li>
+            </ul>
           </Fold>
           <Grounds finding={finding} />
           {finding.severity !== "stop" && <Acknowledge finding={finding} />}
@@ -208,55 +228,44 @@ const HERE: Record<string, RegExp> = {
 };
 
 /** "1 stop, 2 risks": how many of each grade, the gravest first. */
-const byGrade = (list: readonly Finding[]): string =>
+const byGrade = (list: readonly FindingView[]): string =>
   SEVERITIES.flatMap((s) => {
     const n = list.filter((f) => f.severity === s).length;
     return n ? [`${n} ${s}${n === 1 ? "" : "s"}`] : [];
   }).join(", ");
 
-const NONE: ReadonlySet<string> = new Set();
-
-/** Fixes that were tried after the findings were shown, and do not hold up: they are taken back. */
-function useFailedFixes(): ReadonlySet<string> {
-  const { project } = useProject();
-  const [tried, setTried] = useState<{ project: unknown; failed: ReadonlySet<string> }>({
-    project: null,
-    failed: NONE,
-  });
-  useEffect(() => {
-    let gone = false;
-    const wait = setTimeout(() => {
-      void core()
-        .failedFixes(project)
-        .then((list) => {
-          if (!gone) setTried({ project, failed: new Set(list) });
-        });
-    }, TRY_AFTER_MS);
-    return () => {
-      gone = true;
-      clearTimeout(wait);
-    };
-  }, [project]);
-  return tried.project === project ? tried.failed : NONE;
+/** Findings of one part, or of what belongs to no single part. */
+interface Group {
+  ref: string | null;
+  title: string;
+  list: FindingView[];
 }
-/** Edits come in quick succession: only what stands is tried. */
-const TRY_AFTER_MS = 400;
 
-/** The ledger: findings with their numbers, their rule in plain words, and fixes that apply themselves. */
+/** Grouped by the part that a finding points at first; the group with the gravest comes first, and in it the gravest. */
+function groups(list: readonly FindingView[], parts: Project["parts"], here: RegExp | undefined): Group[] {
+  const labels = new Map(parts.map((p) => [p.ref, p.label ? `${p.label} ` : ""]));
+  const weight = (f: FindingView) => SEVERITIES.indexOf(f.severity) * 2 + (here?.test(f.rule) ? 0 : 1);
+  const by = new Map<string, FindingView[]>();
+  for (const f of [...list].sort((a, b) => weight(a) - weight(b))) {
+    const ref = f.at.map((at) => at.split(".")[0]!).find((r) => labels.has(r)) ?? "";
+    by.set(ref, [...(by.get(ref) ?? []), f]);
+  }
+  return [...by].map(([ref, own]) => ({
+    ref: ref || null,
+    title: ref ? `${labels.get(ref)}${ref}` : "The whole build",
+    list: own,
+  }));
+}
+
+/** The ledger: findings part by part with what to do, their rule in plain words, and fixes that apply themselves. */
 export function Ledger() {
   const s = useProject();
   const station = usePathname().split("/").pop() ?? "";
   const [open, setOpen] = useState<string | null>(null);
-  const here = HERE[station];
-  const failed = useFailedFixes();
-  const list = s.view.findings
-    .map((f) => ({ ...f, fixes: f.fixes.filter((x) => !failed.has(`${key(f)}#${x.id}`)) }))
-    .sort(
-      (a, b) =>
-        SEVERITIES.indexOf(a.severity) - SEVERITIES.indexOf(b.severity) ||
-        Number(here?.test(b.rule) ?? 0) - Number(here?.test(a.rule) ?? 0),
-    );
-  const first = list[0] ? key(list[0]) : null;
+  const { findings } = s.view;
+  const { parts } = s.project;
+  const list = useMemo(() => groups(findings, parts, HERE[station]), [findings, parts, station]);
+  const first = list[0]?.list[0]?.key ?? null;
   useEffect(() => setOpen(first), [first]);
   return (
     <aside
@@ -266,23 +275,35 @@ export function Ledger() {
     >
       <h2 className="border-b border-ink px-3 py-2 text-lg">
         Ledger{" "}
-        <span className="text-base font-normal text-soft">{list.length ? byGrade(list) : "nothing to report"}</span>
+        <span className="text-base font-normal text-soft">
+          {findings.length ? byGrade(findings) : "nothing to report"}
+        </span>
       </h2>
-      {list.length === 0 && s.project.parts.length > 0 && (
+      {findings.length === 0 && parts.length > 0 && (
         <p className="px-3 py-3 text-soft">
           Every level, current, supply, bus and pin was checked at its worst case. Nothing stands against this plan.
         </p>
       )}
-      <ul>
-        {list.map((f) => (
-          <Entry
-            key={key(f)}
-            finding={f}
-            open={open === key(f)}
-            toggle={() => setOpen(open === key(f) ? null : key(f))}
-          />
-        ))}
-      </ul>
+      {list.map((g) => (
+        <section key={g.ref ?? ""} aria-label={`Findings: ${g.title}`}>
+          {list.length > 1 && (
+            <h3 className="flex justify-between gap-2 border-b border-line bg-wash px-3 py-0.5 text-sm">
+              <span className="min-w-0 truncate font-bold">{g.title}</span>
+              <span className="shrink-0 text-soft">{byGrade(g.list)}</span>
+            </h3>
+          )}
+          <ul>
+            {g.list.map((f) => (
+              <Entry
+                key={f.key}
+                finding={f}
+                open={open === f.key}
+                toggle={() => setOpen(open === f.key ? null : f.key)}
+              />
+            ))}
+          </ul>
+        </section>
+      ))}
     </aside>
   );
 }

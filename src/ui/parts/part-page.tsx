@@ -1,3 +1,4 @@
+import { count } from "@/core/quantity/count";
 import Link from "next/link";
 import type { ReactNode } from "react";
 import type { Part, PartDescription, PartSummary } from "@/core/parts/catalogue";
@@ -38,7 +39,7 @@ export function PartPage({
   const facts: [string, string][] = [
     ["runs at", summary.volts.map((v) => v.replace("v", " V")).join(", ")],
     ["talks by", summary.talks.join(", ")],
-    [board ? "offers" : "takes", summary.pins ? `${summary.pins} board pins` : ""],
+    [board ? "offers" : "takes", summary.pins ? count(summary.pins, "board pin") : ""],
     ["size", `${part.body.mm[0]} × ${part.body.mm[1]} mm`],
     ["soldering", part.body.solder],
     [

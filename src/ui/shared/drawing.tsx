@@ -26,7 +26,7 @@ function look(s: Shape, plain: boolean, lit: ReadonlySet<string>) {
 }
 
 function One({ s, plain, lit }: { s: Shape; plain: boolean; lit: ReadonlySet<string> }) {
-  const style = look(s, plain, lit);
+  const style = { ...look(s, plain, lit), ...(s.of !== undefined && { "data-place": s.of }) };
   if (s.kind === "path") return <path d={s.d} {...style} />;
   if (s.kind === "rect") return <rect x={s.x} y={s.y} width={s.w} height={s.h} {...style} />;
   if (s.kind === "circle") return <circle cx={s.x} cy={s.y} r={s.r} {...style} />;

@@ -5,7 +5,7 @@ import { Toaster } from "sonner";
 export function Messages() {
   return (
     <Toaster
-      position="bottom-center"
+      position="bottom-left"
       duration={5000}
       toastOptions={{ className: "!bg-ink !text-paper !border-0 !rounded-sm !font-sans" }}
     />

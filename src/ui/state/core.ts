@@ -1,10 +1,66 @@
 import { wrap, type Remote } from "comlink";
+import type { Project } from "@/core/project";
 import type { CoreApi } from "@/workers/api";
+import type { Step } from "@/workers/step";
+import type { Slice, View } from "@/workers/view";
+import { isProject, makeReceiver, Missed, UNKNOWN_PROJECT, type SentSlices, type SentStep } from "@/workers/talk";
 
-let remote: Remote<CoreApi> | undefined;
+type Call = (...args: unknown[]) => Promise<unknown>;
+interface Talk {
+  look(project: unknown, names: Slice[]): Promise<SentSlices>;
+  again(): Promise<SentStep | null>;
+}
 
-/** The computation, in its worker. Started on first use, kept for the life of the page. */
-export function core(): Remote<CoreApi> {
-  remote ??= wrap<CoreApi>(new Worker(new URL("../../workers/core.worker.ts", import.meta.url), { type: "module" }));
-  return remote;
+let remote: (Talk & Record<string, Call>) | undefined;
+const receiver = makeReceiver();
+
+const worker = () =>
+  (remote ??= wrap(
+    new Worker(new URL("../../workers/core.worker.ts", import.meta.url), { type: "module" }),
+  ) as unknown as Talk & Record<string, Call>);
+
+/** Asks, and asks again with whole projects when the worker does not know one by its number any more. */
+async function send<T>(args: readonly unknown[], ask: (sent: unknown[]) => Promise<T>): Promise<T> {
+  try {
+    return await ask(receiver.pack(args));
+  } catch (e) {
+    if (!(e instanceof Error) || e.message !== UNKNOWN_PROJECT) throw e;
+    return ask(receiver.pack(args, true));
+  }
+}
+
+async function call(name: string, args: unknown[]): Promise<unknown> {
+  const answer = await send(args, (sent) => worker()[name]!(...sent));
+  const asked = args.find(isProject);
+  try {
+    return receiver.unpack(answer, asked);
+  } catch (e) {
+    if (!(e instanceof Missed)) throw e;
+    const whole = receiver.unpack(await worker().again(), asked) as Step;
+    return "step" in (answer as object) && !("slices" in (answer as object))
+      ? { ...(answer as object), step: whole }
+      : whole;
+  }
+}
+
+const asked = new Map<string, Call>();
+const api = new Proxy({} as Remote<CoreApi>, {
+  get: (_, name: string) => {
+    const known = asked.get(name);
+    if (known) return known;
+    const made: Call = (...args) => call(name, args);
+    asked.set(name, made);
+    return made;
+  },
+});
+
+/**
+ * The computation, in its worker. Started on first use, kept for the life of the page. Projects go there by number and steps
+ * come back as what changed.
+ */
+export const core = (): Remote<CoreApi> => api;
+
+/** Watches these slices from now on, and gets them for a project. */
+export async function look(project: Project, names: readonly Slice[]): Promise<Partial<View>> {
+  return receiver.slices(await send([project], ([p]) => worker().look(p, [...names])));
 }

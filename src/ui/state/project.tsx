@@ -3,9 +3,10 @@ import { createContext, useCallback, useContext, useEffect, useMemo, useRef, use
 import { toast } from "sonner";
 import type { Edit, Project } from "@/core/project";
 import type { Step } from "@/workers/step";
-import type { View } from "@/workers/view";
-import { core } from "./core";
+import type { Slice, View } from "@/workers/view";
+import { core, look } from "./core";
 import { http } from "./http";
+import { light } from "./lit";
 
 export type SaveState = "saved" | "unsaved" | "saving" | "stale" | "failed";
 
@@ -19,6 +20,7 @@ export interface ProjectState {
   ready: boolean;
   missing: string | null;
   project: Project;
+  /** What the frame shows, and the slices that somebody here watches: see `useSlices`. */
   view: View;
   save: SaveState;
   version: number;
@@ -35,13 +37,19 @@ export interface ProjectState {
   redo(): void;
   canUndo: string | null;
   canRedo: string | null;
-  /** Places that are lit in every view: `REF`, `REF.PIN`, net names. */
-  lit: ReadonlySet<string>;
   light(places: readonly string[]): void;
+  /** Watches slices until the answer is called. */
+  watch(names: readonly Slice[]): () => void;
+}
+
+/** What a row needs to act without being drawn again at every edit. */
+export interface ProjectActions extends Pick<ProjectState, "id" | "run" | "edit" | "saveNow" | "light"> {
+  /** The project as it is when this is called. */
+  now(): Project;
 }
 
 const Context = createContext<ProjectState | null>(null);
-const NOTHING: ReadonlySet<string> = new Set();
+const Actions = createContext<ProjectActions | null>(null);
 const SAVE_AFTER_MS = 350;
 const RETRY_AFTER_MS = 4000;
 
@@ -52,6 +60,20 @@ export function useProject(): ProjectState {
   return s;
 }
 
+/** The acts alone: they stay the same as long as the page does. Throws outside the provider. */
+export function useActions(): ProjectActions {
+  const a = useContext(Actions);
+  if (!a) throw new Error("no project here");
+  return a;
+}
+
+/** Watches slices of the view while the caller is there; true when all of them are. `names` must be stable. */
+export function useSlices(names: readonly Slice[]): boolean {
+  const { watch, view } = useProject();
+  useEffect(() => watch(names), [watch, names]);
+  return view !== undefined && names.every((n) => n in view);
+}
+
 export function ProjectProvider({ id, children }: { id: string; children: ReactNode }) {
   const [now, setNow] = useState<{ project: Project; view: View } | null>(null);
   const [missing, setMissing] = useState<string | null>(null);
@@ -59,7 +81,6 @@ export function ProjectProvider({ id, children }: { id: string; children: ReactN
   const [future, setFuture] = useState<Moment[]>([]);
   const [save, setSave] = useState<SaveState>("saved");
   const [theirs, setTheirs] = useState<ProjectState["theirs"]>(null);
-  const [lit, setLit] = useState(NOTHING);
   const [version, setVersion] = useState(0);
   const latest = useRef<Project | null>(null);
   const base = useRef(0);
@@ -68,6 +89,8 @@ export function ProjectProvider({ id, children }: { id: string; children: ReactN
   const saving = useRef(false);
   const flushAgain = useRef<(() => Promise<void>) | null>(null);
   const queue = useRef<Promise<unknown>>(Promise.resolve());
+  const watched = useRef(new Map<Slice, number>());
+  const looking = useRef(false);
 
   const flush = useCallback(
     async (keepalive = false) => {
@@ -130,6 +153,42 @@ export function ProjectProvider({ id, children }: { id: string; children: ReactN
     setNow(s);
   }, []);
 
+  /** Gets what is watched now; a step that comes between carries only what was watched before it, so it is asked again. */
+  const lookAgain = useCallback(async () => {
+    if (looking.current) return;
+    looking.current = true;
+    try {
+      for (;;) {
+        // Once a turn: a station that leaves and one that comes ask together.
+        await null;
+        const here = latest.current;
+        const names = [...watched.current.keys()];
+        if (!here) return;
+        const got = await look(here, names);
+        if (latest.current !== here || names.length !== watched.current.size) continue;
+        setNow((n) => (n?.project === here ? { project: here, view: { ...n.view, ...got } } : n));
+        return;
+      }
+    } finally {
+      looking.current = false;
+    }
+  }, []);
+  const watch = useCallback(
+    (names: readonly Slice[]) => {
+      const count = watched.current;
+      for (const n of names) count.set(n, (count.get(n) ?? 0) + 1);
+      void lookAgain();
+      return () => {
+        for (const n of names) {
+          const left = (count.get(n) ?? 1) - 1;
+          if (left) count.set(n, left);
+          else count.delete(n);
+        }
+      };
+    },
+    [lookAgain],
+  );
+
   useEffect(() => {
     let gone = false;
     void (async () => {
@@ -141,11 +200,12 @@ export function ProjectProvider({ id, children }: { id: string; children: ReactN
       base.current = r.body.version;
       setVersion(r.body.version);
       show(step);
+      if (watched.current.size) void lookAgain();
     })();
     return () => {
       gone = true;
     };
-  }, [id, show]);
+  }, [id, show, lookAgain]);
 
   useEffect(() => {
     const leave = () => void flush(true);
@@ -159,8 +219,8 @@ export function ProjectProvider({ id, children }: { id: string; children: ReactN
         const before = latest.current;
         if (!before) return null;
         const step = await work(before);
+        // The worker tells when nothing changed: the project is then the very same.
         if (!step || step.project === before) return step;
-        if (JSON.stringify(step.project) === JSON.stringify(before)) return step;
         show(step);
         setPast((p) => [...p.slice(-199), { project: before, says: step.says }]);
         setFuture([]);
@@ -214,8 +274,6 @@ export function ProjectProvider({ id, children }: { id: string; children: ReactN
     else toast.error(r.body.message ?? "The copy could not be made.");
   }, []);
 
-  const light = useCallback((places: readonly string[]) => setLit(places.length ? new Set(places) : NOTHING), []);
-
   const value = useMemo<ProjectState>(
     () => ({
       id,
@@ -235,8 +293,8 @@ export function ProjectProvider({ id, children }: { id: string; children: ReactN
       redo: () => travel(future, setFuture, setPast, "redo"),
       canUndo: past.at(-1)?.says ?? null,
       canRedo: future.at(-1)?.says ?? null,
-      lit,
       light,
+      watch,
     }),
     [
       id,
@@ -253,9 +311,16 @@ export function ProjectProvider({ id, children }: { id: string; children: ReactN
       travel,
       past,
       future,
-      lit,
-      light,
+      watch,
     ],
   );
-  return <Context.Provider value={value}>{children}</Context.Provider>;
+  const actions = useMemo<ProjectActions>(
+    () => ({ id, run, edit, saveNow, light, now: () => latest.current as Project }),
+    [id, run, edit, saveNow],
+  );
+  return (
+    <Actions.Provider value={actions}>
+      <Context.Provider value={value}>{children}</Context.Provider>
+    </Actions.Provider>
+  );
 }

@@ -1,10 +1,16 @@
 "use client";
-import { useState } from "react";
+import { memo, useMemo, useRef, useState } from "react";
+import { z } from "zod";
 import type { CheckItem } from "@/core/bench";
+import type { Project } from "@/core/project";
+import { Place } from "@/ui/shared/place";
+import { SaveField } from "@/ui/shared/save-field";
 import { Tick } from "@/ui/shared/tick";
 import { StationTitle } from "@/ui/shared/title";
+import { useVirtualRows } from "@/ui/shared/virtual";
 import { core } from "@/ui/state/core";
-import { useProject } from "@/ui/state/project";
+import { light } from "@/ui/state/lit";
+import { useActions, useProject } from "@/ui/state/project";
 
 const wanted = (i: CheckItem) =>
   i.unit === "Ω" && i.low === 0
@@ -15,59 +21,132 @@ const wanted = (i: CheckItem) =>
         ? `over ${i.low} ${i.unit}`
         : `${i.low} to ${i.high} ${i.unit}`;
 
-function Check({ item }: { item: CheckItem }) {
-  const { project, edit, light } = useProject();
-  const entry = project.bench.find((b) => b.list === "checks" && b.id === item.id);
-  const [text, setText] = useState(entry?.reading ?? "");
+const EXAMPLES: Record<string, string> = { V: "3.28", Ω: "0.3 or OL" };
+const anyReading = z.string().transform((t) => t.trim());
+
+const Check = memo(function Check({
+  item,
+  entry,
+  index,
+  measure,
+}: {
+  item: CheckItem;
+  entry: Project["bench"][number] | undefined;
+  index: number;
+  measure: ((node: Element | null) => void) | undefined;
+}) {
+  const { edit } = useActions();
   const [verdict, setVerdict] = useState<{ ok: boolean; says: string } | null>(null);
-  const store = (done: boolean, reading: string) =>
+  const reading = entry?.reading ?? "";
+  const store = (done: boolean, text: string) =>
     void edit({
       type: "tick",
       list: "checks",
       id: item.id,
       done,
       at: new Date().toISOString(),
-      ...(reading && { reading }),
+      ...(text && { reading: text }),
     });
-  const judge = async () => {
-    if (!text.trim()) return setVerdict(null);
+  const judge = async (text: string) => {
+    if (!text) return setVerdict(null);
     const v = await core().reading(item, text);
     setVerdict(v);
-    if (text !== entry?.reading || v.ok !== entry.done) store(v.ok, text.trim());
+    if (text !== entry?.reading || v.ok !== entry.done) store(v.ok, text);
   };
   return (
-    <tr onMouseEnter={() => light([item.from, item.to])} onMouseLeave={() => light([])}>
+    <tr
+      ref={measure}
+      data-index={index}
+      onMouseEnter={() => light([item.from, item.to])}
+      onMouseLeave={() => light([])}
+    >
       <td className="w-9">
-        <Tick checked={entry?.done ?? false} says={`${item.what}: done`} change={(v) => store(v, text.trim())} />
+        <Tick checked={entry?.done ?? false} says={`${item.what}: done`} change={(v) => store(v, reading)} />
       </td>
       <td>
         {item.what}
         <span className="block text-sm text-soft">{item.why}</span>
       </td>
       <td className="num">
-        {item.from}
-        {item.to && <span className="block">{item.to}</span>}
+        <Place of={item.from} />
+        {item.to && <Place of={item.to} className="block" />}
       </td>
       <td className="num">{wanted(item)}</td>
-      <td className="w-56">
-        <input
-          className="num w-28"
-          value={text}
-          placeholder={item.unit === "V" ? "3.28" : item.unit === "Ω" ? "0.3 or OL" : "80"}
-          aria-label={`Reading for ${item.what}`}
-          onChange={(e) => setText(e.target.value)}
-          onBlur={() => void judge()}
-          onKeyDown={(e) => e.key === "Enter" && void judge()}
+      <td className="w-56 max-sm:w-auto">
+        <SaveField
+          label={`Reading for ${item.what}`}
+          hideLabel
+          fieldClass="num w-28"
+          value={reading}
+          schema={anyReading}
+          placeholder={EXAMPLES[item.unit] ?? "80"}
+          save={(text) => void judge(text)}
         />{" "}
-        {verdict && <span className={verdict.ok ? "text-good" : "font-bold text-stop"}>{verdict.says}</span>}
+        {verdict && (
+          <span role="status" className={verdict.ok ? "text-good" : "font-bold text-stop"}>
+            {verdict.says}
+          </span>
+        )}
       </td>
     </tr>
+  );
+});
+
+const WHEN = [
+  { id: "before power", title: "Before power", says: "everything unplugged, meter on beep" },
+  { id: "after power", title: "After power", says: "plug in; if anything gets hot or smells, unplug at once" },
+] as const;
+const CHECK_PX = 56;
+
+function Checks({ when, items }: { when: (typeof WHEN)[number]; items: readonly CheckItem[] }) {
+  const { bench } = useProject().project;
+  const entries = useMemo(() => new Map(bench.filter((b) => b.list === "checks").map((b) => [b.id, b])), [bench]);
+  const body = useRef<HTMLTableSectionElement>(null);
+  const rows = useVirtualRows(body, items.length, CHECK_PX, { beyond: 40, keyOf: (i) => items[i]!.id });
+  const gap = (px: number) =>
+    px > 0 && (
+      <tr aria-hidden>
+        <td style={{ height: px, padding: 0 }} colSpan={5} />
+      </tr>
+    );
+  return (
+    <section className="mt-3" aria-label={when.id}>
+      <h2 className="text-lg">
+        {when.title} <span className="text-base font-normal text-soft">{when.says}</span>
+      </h2>
+      <table className="plain bench-table">
+        <thead>
+          <tr>
+            <th>
+              <span className="sr-only">done</span>
+            </th>
+            <th>check</th>
+            <th>between</th>
+            <th>should be</th>
+            <th>reads</th>
+          </tr>
+        </thead>
+        <tbody ref={body}>
+          {gap(rows.before)}
+          {rows.shown.map((i) => {
+            const item = items[i]!;
+            return <Check key={item.id} item={item} entry={entries.get(item.id)} index={i} measure={rows.measure} />;
+          })}
+          {gap(rows.after)}
+        </tbody>
+      </table>
+    </section>
   );
 }
 
 /** Bench: what to measure before and after power, with what a sound build shows. */
 export function Bench() {
   const { view } = useProject();
+  const { checks } = view;
+  const groups = useMemo(
+    () => WHEN.map((when) => ({ when, items: checks.filter((c) => c.when === when.id) })).filter((g) => g.items.length),
+    [checks],
+  );
   return (
     <>
       <StationTitle
@@ -79,40 +158,10 @@ export function Bench() {
           Do not power this plan: read the stops in the ledger first.
         </p>
       )}
-      {(["before power", "after power"] as const).map((when) => {
-        const items = view.checks.filter((c) => c.when === when);
-        return items.length ? (
-          <section key={when} className="mt-3" aria-label={when}>
-            <h2 className="text-lg">
-              {when === "before power" ? "Before power" : "After power"}{" "}
-              <span className="text-base font-normal text-soft">
-                {when === "before power"
-                  ? "everything unplugged, meter on beep"
-                  : "plug in; if anything gets hot or smells, unplug at once"}
-              </span>
-            </h2>
-            <table className="plain">
-              <thead>
-                <tr>
-                  <th>
-                    <span className="sr-only">done</span>
-                  </th>
-                  <th>check</th>
-                  <th>between</th>
-                  <th>should be</th>
-                  <th>reads</th>
-                </tr>
-              </thead>
-              <tbody>
-                {items.map((i) => (
-                  <Check key={i.id} item={i} />
-                ))}
-              </tbody>
-            </table>
-          </section>
-        ) : null;
-      })}
-      {!view.checks.length && <p className="mt-4">No wires yet, so nothing to measure. Plan the pins first.</p>}
+      {groups.map((g) => (
+        <Checks key={g.when.id} when={g.when} items={g.items} />
+      ))}
+      {!checks.length && <p className="mt-4">No wires yet, so nothing to measure. Plan the pins first.</p>}
     </>
   );
 }

@@ -6,6 +6,8 @@ import type { FirmwareFile } from "@/core/firmware";
 import { Download } from "@/ui/shared/download";
 import { StationTitle } from "@/ui/shared/title";
 import { core } from "@/ui/state/core";
+import { Place } from "@/ui/shared/place";
+import { useLit } from "@/ui/state/lit";
 import { useProject } from "@/ui/state/project";
 import { Radios } from "@/ui/shared/radios";
 
@@ -15,7 +17,8 @@ const Code = dynamic(() => import("./code").then((m) => m.Code), {
 
 /** Firmware: programs written from the plan, with where each pin constant comes from. */
 export function Firmware() {
-  const { view, project, light, lit } = useProject();
+  const { view, project, light } = useProject();
+  const lit = useLit();
   const fitting = view.targets.filter((t) => !t.unfit);
   const [chosen, setChosen] = useKept<string | null>("target", null);
   const target = fitting.find((t) => t.id === chosen) ?? fitting.find((t) => t.id === "micropython") ?? fitting[0];
@@ -91,8 +94,12 @@ export function Firmware() {
                   onMouseEnter={() => light([`${k.host}.${k.hostPin}`, `${k.ref}.${k.pin}`])}
                   onMouseLeave={() => light([])}
                 >
-                  <span className="num min-w-0 truncate">{k.name}</span>
-                  <span className="num text-accent">{k.hostPin}</span>
+                  <Place of={`${k.ref}.${k.pin}`} className="num min-w-0 truncate">
+                    {k.name}
+                  </Place>
+                  <Place of={`${k.host}.${k.hostPin}`} className="num text-accent">
+                    {k.hostPin}
+                  </Place>
                 </li>
               ))}
             </ul>

@@ -1,7 +1,7 @@
 "use client";
 import dynamic from "next/dynamic";
-import { useProject } from "@/ui/state/project";
-import type { StationId } from "./list";
+import { useProject, useSlices } from "@/ui/state/project";
+import { STATION_SLICES, type StationId } from "./list";
 
 const loading = () => <p className="p-6 text-soft">Opening…</p>;
 const VIEWS: Record<StationId, React.ComponentType> = {
@@ -19,6 +19,7 @@ const VIEWS: Record<StationId, React.ComponentType> = {
 /** The station named in the address, once the project is there. */
 export function StationView({ name }: { name: StationId }) {
   const { ready } = useProject();
+  const here = useSlices(STATION_SLICES[name]);
   const View = VIEWS[name];
-  return ready ? <View /> : loading();
+  return ready && here ? <View /> : loading();
 }

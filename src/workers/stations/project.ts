@@ -1,5 +1,8 @@
 import { refreshCompanions } from "../../core/plan/assign";
-import { explain, findingKey, findings, holdsUp, verdict } from "../../core/checks";
+import { about, type About } from "../../core/about";
+import { checklist } from "../../core/bench";
+import { runSheet } from "../../core/build";
+import { explain, findingKey, findings, holdsUp, verdict, type Fix } from "../../core/checks";
 import { circuitOf } from "../../core/circuit";
 import { applyEdit, describeEdit, readProject, writeProject, type Edit, type Project } from "../../core/project";
 import { catalogue, need, needFor } from "../loading";
@@ -78,22 +81,48 @@ export const projectApi = {
     return step(apply(project, edit), describeEdit(edit));
   },
 
-  /** Fixes that were tried on a copy and do not do what they are offered for, as `finding key#fix id`. */
-  async failedFixes(project: Project): Promise<string[]> {
+  /** What can be done about findings, by their keys: of all, or of one. Not tried yet. */
+  async fixes(project: Project, of?: string): Promise<Record<string, Fix[]>> {
+    await needFor(project);
+    const list = findings(circuitOf(project, catalogue)).filter((f) => of === undefined || findingKey(f) === of);
+    return Object.fromEntries(list.map((f) => [findingKey(f), f.fixes]));
+  },
+
+  /** Ids of a finding's fixes that were tried on a copy and do not do what they are offered for. */
+  async failedFixes(project: Project, of: string): Promise<string[]> {
     await needFor(project);
     const mine = ++trying;
     const c = circuitOf(project, catalogue);
     const list = findings(c);
+    const f = list.find((x) => findingKey(x) === of);
     const before = new Set(list.map(findingKey));
     const failed: string[] = [];
-    for (const f of list)
-      for (const fix of f.fixes) {
-        // Edits come first: they are let in between any two tries, and a newer question ends an older one.
-        await new Promise<void>((resolve) => setTimeout(resolve, 0));
-        if (mine !== trying) return [];
-        if (!holdsUp(c, f, fix, before)) failed.push(`${findingKey(f)}#${fix.id}`);
-      }
+    for (const fix of f?.fixes ?? []) {
+      // Edits come first: they are let in between any two tries, and a newer question ends an older one.
+      await new Promise<void>((resolve) => setTimeout(resolve, 0));
+      if (mine !== trying) return [];
+      if (!holdsUp(c, f!, fix, before)) failed.push(fix.id);
+    }
     return failed;
+  },
+
+  /** How many steps of the run sheet and checks of the bench there are, and how many of them are done. */
+  async progress(project: Project): Promise<Record<"wires" | "checks", { done: number; of: number }>> {
+    await needFor(project);
+    const c = circuitOf(project, catalogue);
+    const done = (list: "wires" | "checks") =>
+      new Set(project.bench.filter((b) => b.list === list && b.done).map((b) => b.id));
+    const count = (list: "wires" | "checks", all: readonly { id: string }[]) => {
+      const ticked = done(list);
+      return { done: all.filter((x) => ticked.has(x.id)).length, of: all.length };
+    };
+    return { wires: count("wires", runSheet(c)), checks: count("checks", checklist(c)) };
+  },
+
+  /** What a place is, does here and would be missed for; null where there is none. */
+  async about(project: Project, place: string): Promise<About | null> {
+    await needFor(project);
+    return about(circuitOf(project, catalogue), place);
   },
 
   /** The way and the sums behind a finding, line by line; empty when it is gone. */

@@ -1,3 +1,4 @@
+import { count } from "../../quantity/count";
 import type { Circuit } from "../../circuit";
 import { houseRule } from "../../project";
 import { isFinePitch } from "../solder/heights";
@@ -54,8 +55,13 @@ export function toolsFor(c: Circuit): Tool[] {
       "Fine tip, tweezers, magnifier, flux",
       `${fine.map((i) => i.ref).join(", ")}: pads ${Math.min(...fine.map((i) => i.part.body.header!.pitch_mm))} mm apart are soldered onto an adapter board first`,
     ],
-    [headers > 0, "consumable", `Pin headers, 2.54 mm, ${headers} pins`, "boards and modules come without"],
-    [cut.length > 0, "tool", "Wire cutter and stripper", `${cut.length} wires are cut to length`],
+    [headers > 0, "consumable", `Pin headers, 2.54 mm, ${count(headers, "pin")}`, "boards and modules come without"],
+    [
+      cut.length > 0,
+      "tool",
+      "Wire cutter and stripper",
+      cut.length === 1 ? "1 wire is cut to length" : `${cut.length} wires are cut to length`,
+    ],
     [screws.length > 0, "tool", "Small screwdriver", "screw terminals"],
     [legs.length > 0, "tool", "Small pliers", "legs are bent to their holes, not at the body"],
     [

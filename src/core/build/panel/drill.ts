@@ -1,3 +1,4 @@
+import { count } from "../../quantity/count";
 import { WALLS, type Wall } from "../../project";
 import type { Panel } from ".";
 
@@ -70,7 +71,7 @@ export function drillTools(rows: readonly DrillRow[]): DrillTool[] {
   return [
     {
       name: "Centre punch, masking tape",
-      why: `${rows.length} holes in the box, marked from the template`,
+      why: `${count(rows.length, "hole")} in the box, marked from the template`,
     },
     { name: `Drill with bits of ${sizes.join(", ")}`, why: "3 mm first, then to size; the box is clamped, goggles on" },
     ...(large.length

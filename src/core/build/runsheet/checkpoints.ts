@@ -20,10 +20,18 @@ const MOST = 8;
 const few = (list: readonly string[]) =>
   list.length > MOST ? `${list.slice(0, MOST).join(", ")} and ${list.length - MOST} more` : list.join(", ");
 
-const wiredEnds = (c: Circuit, n: Net): string[] => {
+const known = new WeakMap<Circuit, Map<Net, string[]>>();
+
+/** The ends of every net that have a wire; worked out once a circuit. */
+function allWiredEnds(c: Circuit): Map<Net, string[]> {
+  const there = known.get(c);
+  if (there) return there;
   const wired = new Set(c.netlist.wires.filter((w) => !w.cable).flatMap((w) => [joinEnd(w.from), joinEnd(w.to)]));
-  return n.ends.map(joinEnd).filter((e) => wired.has(e));
-};
+  const ends = new Map(c.netlist.nets.map((n) => [n, n.ends.map(joinEnd).filter((e) => wired.has(e))]));
+  known.set(c, ends);
+  return ends;
+}
+const wiredEnds = (c: Circuit, n: Net): string[] => allWiredEnds(c).get(n)!;
 
 /** The end that one probe stays at: the board's, else the first. */
 function hubOf(c: Circuit, ends: readonly string[]): string {

@@ -1,5 +1,5 @@
 import type { Circuit } from "../../circuit";
-import type { Net } from "../../circuit/netlist";
+import type { Net, Wire } from "../../circuit/netlist";
 import { joinEnd, splitEnd } from "../../project";
 import { layoutInProject, type BoardEnd, type Layout } from "../breadboard";
 import { proveBuild } from "./prove";
@@ -43,8 +43,10 @@ function onBoard(layout: Layout, net: Net): Stretch[] {
 
 function lay(c: Circuit, layout: Layout | null): LaidNet[] {
   const heavy = heavyWires(c);
+  const byNet = new Map<Net, Wire[]>(c.netlist.nets.map((n) => [n, []]));
+  for (const w of c.netlist.wires) if (!w.cable) byNet.get(c.netlist.netOf(joinEnd(w.from)))?.push(w);
   return c.netlist.nets.flatMap((net): LaidNet[] => {
-    const wires = c.netlist.wires.filter((w) => !w.cable && c.netlist.netOf(joinEnd(w.from)) === net);
+    const wires = byNet.get(net)!;
     const stretches = layout
       ? merged(net, [...heavyStretches(c, net, wires, heavy), ...onBoard(layout, net)], crowdHub(c, net))
       : layNet(c, net, wires, heavy);

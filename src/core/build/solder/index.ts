@@ -1,3 +1,4 @@
+import { count } from "../../quantity/count";
 import { circuitOf, type Circuit } from "../../circuit";
 import type { Instance } from "../../circuit/netlist";
 import { stageHeat } from "../../circuit/power";
@@ -156,13 +157,14 @@ function connectorsOf(all: Instance[]): SolderBuild["connectors"] {
     if (i.part.board && header.kind !== "leads")
       return i.part.board.headers.map((h) => ({
         of: benchName(i),
-        what: header.kind === "female" ? `pin strip, ${h.count} pins` : `socket strip, ${h.count} pins`,
+        what:
+          header.kind === "female" ? `pin strip, ${count(h.count, "pin")}` : `socket strip, ${count(h.count, "pin")}`,
         n: 1,
       }));
     if (i.part.board || /^module\/(74hc|mcp3008|mcp4921|buffer-)/.test(i.part.id))
       return [{ of: benchName(i), what: `chip socket, ${i.part.pins.length} pins`, n: 1 }];
     if (header.kind === "male" && header.pitch_mm === PITCH_MM)
-      return [{ of: benchName(i), what: `socket housing or strip, ${header.pins} pins`, n: 1 }];
+      return [{ of: benchName(i), what: `socket housing or strip, ${count(header.pins, "pin")}`, n: 1 }];
     return [];
   });
 }

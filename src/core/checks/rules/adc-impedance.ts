@@ -2,7 +2,7 @@ import { restOf } from "../../circuit/solve";
 import { formatOhm } from "../../quantity";
 import { elementsAt } from "../graph";
 import { owner, round } from "../help";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 
 /** A capacitor of this size at the pin feeds the sampling switch instead of the source. */
 const FEEDS_F = 10e-9;
@@ -13,7 +13,7 @@ export const adcImpedance: Rule = {
   rule: "adc.impedance",
   says: "A converter takes a sip of charge with every sample: a source of high resistance can't refill it in time.",
   check: (c) =>
-    c.netlist.bindings.flatMap((b): Finding[] => {
+    c.netlist.bindings.flatMap((b): Found[] => {
       const board = c.netlist.instance(b.host)?.part.board;
       if (b.need.kind !== "adc" || !board) return [];
       const net = c.netlist.netOf(`${b.host}.${b.hostPin}`);

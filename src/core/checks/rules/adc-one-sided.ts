@@ -3,7 +3,7 @@ import { restOf } from "../../circuit/solve";
 import { evaluate, formatOhm } from "../../quantity";
 import { elementsAt } from "../graph";
 import { label } from "../help";
-import type { Finding, Fix, Rule } from "../types";
+import type { Found, Fix, Rule } from "../types";
 
 /** The resistor that the other side lacks: the value that the part's data asks for, else 10 kΩ. */
 function partnerFix(c: Circuit, ref: string, up: boolean): Fix[] {
@@ -27,7 +27,7 @@ export const adcOneSided: Rule = {
   rule: "adc.one-sided",
   says: "A converter measures volts: a resistance becomes a voltage only between two resistors, one to each side.",
   check: (c) =>
-    c.netlist.bindings.flatMap((b): Finding[] => {
+    c.netlist.bindings.flatMap((b): Found[] => {
       const inst = c.netlist.instance(b.ref)!;
       const net = c.netlist.netOf(`${b.ref}.${b.pin}`);
       const own = elementsAt(c, net.id).some((e) => e.kind === "resistor" && e.ref === b.ref);
@@ -45,7 +45,7 @@ export const adcOneSided: Rule = {
           at: [`${b.ref}.${b.pin}`, `${b.host}.${b.hostPin}`],
           message: `${label(c, b.ref)} only leads ${b.host}.${b.hostPin} to ${up ? "the supply" : "ground"}: whatever its resistance, it reads ${up ? "full" : "zero"}. It wants a resistor to ${up ? "ground" : "the supply"} beside it.`,
           evidence: { reads: up ? "full" : "zero" },
-          fixes: partnerFix(c, b.ref, up),
+          fixes: () => partnerFix(c, b.ref, up),
         },
       ];
     }),

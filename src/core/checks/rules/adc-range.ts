@@ -2,7 +2,7 @@ import type { Circuit } from "../../circuit";
 import { evaluate, formatV } from "../../quantity";
 import { label, round } from "../help";
 import { logicSupplyFix } from "../supply-fixes";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 
 /** The volts at which a host's converter reads full. */
 function fullScale(c: Circuit, host: string): number {
@@ -19,7 +19,7 @@ export const adcRange: Rule = {
   rule: "adc.range",
   says: "A converter reads full at its reference: what is above it can't be told apart.",
   check: (c) =>
-    c.netlist.bindings.flatMap((b): Finding[] => {
+    c.netlist.bindings.flatMap((b): Found[] => {
       const board = c.netlist.instance(b.host)?.part.board;
       if (b.need.kind !== "adc" || !board) return [];
       const full = fullScale(c, b.host);
@@ -41,7 +41,7 @@ export const adcRange: Rule = {
           at: [`${b.ref}.${b.pin}`, `${b.host}.${b.hostPin}`],
           message: `${label(c, b.ref)} gives up to ${formatV(top)}; ${label(c, b.host)} reads full at ${formatV(full)}: the upper ${share} % all read the same.`,
           evidence: { top_V: round(top), full_V: round(full) },
-          fixes: [...logicSupplyFix(c, b.ref)],
+          fixes: () => [...logicSupplyFix(c, b.ref)],
         },
       ];
     }),

@@ -1,11 +1,11 @@
 import { label } from "../help";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 
 export const boardSolder: Rule = {
   rule: "board.solder",
   says: "A board without soldered headers makes no contact in a breadboard.",
   check: (c) =>
-    c.netlist.expanded.hosts.flatMap((host): Finding[] => {
+    c.netlist.expanded.hosts.flatMap((host): Found[] => {
       const part = c.netlist.instance(host)!.part;
       // Without an iron `part.solder` speaks, of all parts at once.
       if (part.board!.headersSoldered || !part.id.startsWith("board/") || !c.project.brief.iron) return [];

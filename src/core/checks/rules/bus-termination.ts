@@ -1,7 +1,7 @@
 import { PAIRS } from "../../circuit/netlist";
 import { elementsAt, otherEnd } from "../graph";
 import { label } from "../help";
-import type { Finding, Fix, Rule } from "../types";
+import type { Found, Fix, Rule } from "../types";
 
 const PAIR_OHM: Record<string, number> = { CANH: 120, A: 120 };
 
@@ -9,7 +9,7 @@ export const busTermination: Rule = {
   rule: "bus.termination",
   says: "A differential pair wants its own resistance at both ends of the cable, 120 Ω each, and nowhere else.",
   check: (c) =>
-    [...c.netlist.expanded.instances.values()].flatMap((inst): Finding[] => {
+    [...c.netlist.expanded.instances.values()].flatMap((inst): Found[] => {
       const pair = PAIRS.find((p) => p.every((l) => inst.part.pins.some((x) => x.label === l && x.role === "passive")));
       const entry = c.project.parts.find((p) => p.ref === inst.ref);
       if (!pair || !entry || entry.companions?.termination !== undefined) return [];

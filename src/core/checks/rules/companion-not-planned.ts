@@ -1,11 +1,11 @@
 import { label } from "../help";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 
 export const companionNotPlanned: Rule = {
   rule: "companion.not-planned",
   says: "A loose part that the project asks for and that could not be placed.",
   check: (c) =>
-    c.netlist.expanded.unplaced.map(({ ref, key }): Finding => ({
+    c.netlist.expanded.unplaced.map(({ ref, key }): Found => ({
       rule: "companion.not-planned",
       severity: "risk",
       at: [ref],

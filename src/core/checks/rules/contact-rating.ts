@@ -2,7 +2,7 @@ import type { Circuit } from "../../circuit";
 import type { NetElement } from "../../circuit/netlist";
 import { formatV } from "../../quantity";
 import { label, mA, round } from "../help";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 
 /** What contacts stand that name nothing: keypads and knobs are made for signals. */
 const SIGNAL = { mA: 50, V: 24 };
@@ -42,7 +42,7 @@ export const contactRating: Rule = {
   says: "A contact is made for so many amperes and volts: beyond that it arcs, welds shut or burns.",
   check: (c) => {
     const seen = new Set<string>();
-    return c.netlist.elements.flatMap((e): Finding[] => {
+    return c.netlist.elements.flatMap((e): Found[] => {
       if (e.kind !== "contact" || e.def?.kind !== "contact" || seen.has(e.ref)) return [];
       const most_mA = e.def.max_mA ?? SIGNAL.mA;
       const most_V = e.def.max_V ?? SIGNAL.V;

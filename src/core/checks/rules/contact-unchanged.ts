@@ -3,7 +3,7 @@ import { logicSupplyPin, type Binding, type Net, type NetElement } from "../../c
 import { restOf } from "../../circuit/solve";
 import { elementsAt, isRail, netById, otherEnd } from "../graph";
 import { label } from "../help";
-import type { Finding, Fix, Rule } from "../types";
+import type { Found, Fix, Rule } from "../types";
 
 /** What an input's pulls make of it while the contact is open: up, down, or nothing that is sure. */
 function openLevel(c: Circuit, net: Net): "high" | "low" | null {
@@ -60,7 +60,7 @@ function returnFix(c: Circuit, b: Binding, far: Net, open: "high" | "low"): Fix[
   ];
 }
 
-function judge(c: Circuit, b: Binding, net: Net, contact: NetElement): Finding[] {
+function judge(c: Circuit, b: Binding, net: Net, contact: NetElement): Found[] {
   const far = netById(c, otherEnd(contact, net.id));
   const open = openLevel(c, net);
   if (!far || far === net || !open || far.ends.length + far.nodes.length < 2) return [];
@@ -78,7 +78,7 @@ function judge(c: Circuit, b: Binding, net: Net, contact: NetElement): Finding[]
           ? `Closing ${label(c, b.ref)} joins ${b.host}.${b.hostPin} to ${other ? `${other.ref}.${other.pin}` : far.name}, where nothing sets a level: open or closed, it reads ${open}. Its other leg belongs at ${open === "high" ? "ground" : "the supply"}.`
           : `${label(c, b.ref)} is pulled ${open} and closes to ${closed === "high" ? "the supply" : "ground"}: open or closed, ${b.host}.${b.hostPin} reads ${open}.`,
       evidence: { open, closed: closed === "none" ? open : closed },
-      fixes: returnFix(c, b, far, open),
+      fixes: () => returnFix(c, b, far, open),
     },
   ];
 }
@@ -87,7 +87,7 @@ export const contactUnchanged: Rule = {
   rule: "contact.unchanged",
   says: "A contact must close to the side that its pull does not hold: else the pin reads the same, pressed or not.",
   check: (c) =>
-    c.netlist.bindings.flatMap((b): Finding[] => {
+    c.netlist.bindings.flatMap((b): Found[] => {
       if (b.need.kind !== "digital-in" && b.need.kind !== "interrupt") return [];
       const net = c.netlist.netOf(`${b.ref}.${b.pin}`);
       const own = elementsAt(c, net.id).filter((e) => e.kind === "contact" && e.ref === b.ref);

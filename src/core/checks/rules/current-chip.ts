@@ -1,7 +1,8 @@
+import { count } from "../../quantity/count";
 import type { Part } from "../../parts/catalogue";
 import type { LedPath } from "../../circuit/solve";
 import { label, round } from "../help";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 import { pinLoads, type PinLoad, lessCurrent } from "../currents";
 
 interface ChipGroup {
@@ -30,7 +31,7 @@ export const currentChip: Rule = {
   rule: "current.chip",
   says: "The currents of all pins add up in the chip's supply pins, and those of a port in its own: both have a limit.",
   check: (c) =>
-    [...c.netlist.expanded.instances.values()].flatMap((inst): Finding[] => {
+    [...c.netlist.expanded.instances.values()].flatMap((inst): Found[] => {
       const host = inst.ref;
       const mine = [...pinLoads(c).values()].filter((s) => s.ref === host);
       if (!mine.length) return [];
@@ -60,7 +61,7 @@ export const currentChip: Rule = {
             ? [
                 {
                   id: "dim-all",
-                  label: `Run the ${worst.flatMap((s) => s.paths).length} lights with less current each`,
+                  label: `Run the ${count(worst.flatMap((s) => s.paths).length, "light")} with less current each`,
                   edits: worst
                     .flatMap((s) => s.paths)
                     .flatMap((p) => lessCurrent(c, p, (worstOf(p) * 0.7) / over.share)[0]?.edits ?? []),

@@ -2,14 +2,14 @@ import type { Circuit } from "../../circuit";
 import { formatOhm, nextUp } from "../../quantity";
 import { label, mA, round } from "../help";
 import { switchesOf } from "../loads";
-import type { Finding, Fix, Rule } from "../types";
+import type { Found, Fix, Rule } from "../types";
 import { type PinLoad, pinLoads, resistorFix, lessCurrent } from "../currents";
 
 export const currentPin: Rule = {
   rule: "current.pin",
   says: "A pin has a current that is good for it and one that may never be passed.",
   check: (c) =>
-    [...pinLoads(c)].flatMap(([key, s]): Finding[] => {
+    [...pinLoads(c)].flatMap(([key, s]): Found[] => {
       const I = Math.max(s.source_A, s.sink_A);
       const limits = c.netlist.level(s.ref, s.pin)?.pin_mA;
       if (!limits || I * 1000 <= limits.recommended) return [];

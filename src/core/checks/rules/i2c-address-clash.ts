@@ -2,7 +2,7 @@ import type { Circuit } from "../../circuit";
 import { i2cBuses, type I2cBus, type I2cMember } from "../../circuit/buses";
 import { nextRef, splitEnd, type BasicEdit } from "../../project";
 import { label } from "../help";
-import type { Finding, Fix, Rule } from "../types";
+import type { Found, Fix, Rule } from "../types";
 import { otherAddress } from "../i2c";
 
 /** Moves one part to the other I2C controller of its board, when it has one with free pins. */
@@ -85,7 +85,7 @@ export const i2cAddressClash: Rule = {
       const taken = new Set(b.members.flatMap((m) => m.addresses));
       const byAddress = new Map<string, I2cMember[]>();
       for (const m of b.members) for (const a of m.addresses) byAddress.set(a, [...(byAddress.get(a) ?? []), m]);
-      return [...byAddress].flatMap(([address, list]): Finding[] =>
+      return [...byAddress].flatMap(([address, list]): Found[] =>
         list.length < 2
           ? []
           : [

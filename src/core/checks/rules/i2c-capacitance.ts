@@ -1,7 +1,7 @@
 import { i2cBuses } from "../../circuit/buses";
 import { formatSI } from "../../quantity";
 import { label, round } from "../help";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 import { sdaOf, names } from "../i2c";
 
 const MOST_F = 400e-12;
@@ -10,7 +10,7 @@ export const i2cCapacitance: Rule = {
   rule: "i2c.capacitance",
   says: "An I2C line may carry 400 pF in all: pins, wires and breadboard together (UM10204).",
   check: (c) =>
-    i2cBuses(c).flatMap((b): Finding[] => {
+    i2cBuses(c).flatMap((b): Found[] => {
       if (b.load.total_F <= MOST_F) return [];
       const long = c.project.parts.filter((p) => b.members.some((m) => m.ref === p.ref) && (p.wire_cm ?? 0) > 30);
       return [

@@ -1,13 +1,13 @@
 import { i2cBuses } from "../../circuit/buses";
 import { label } from "../help";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 import { setClock } from "../i2c";
 
 export const i2cClock: Rule = {
   rule: "i2c.clock",
   says: "The slowest part of a bus sets its clock.",
   check: (c) =>
-    i2cBuses(c).flatMap((b): Finding[] => {
+    i2cBuses(c).flatMap((b): Found[] => {
       if (!b.slowest || b.clock_Hz <= b.slowest.max_Hz) return [];
       return [
         {

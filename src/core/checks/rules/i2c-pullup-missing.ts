@@ -3,7 +3,7 @@ import { i2cBuses } from "../../circuit/buses";
 import { nextUp, formatOhm } from "../../quantity";
 import type { Net } from "../../circuit/netlist";
 import { elementsAt, netById, otherEnd } from "../graph";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 import { names } from "../i2c";
 
 /** Resistors of a net to supplies, fed or not: a pull-up to a dead rail is the dead rail's finding, not a missing pull-up. */
@@ -14,7 +14,7 @@ export const i2cPullupMissing: Rule = {
   rule: "i2c.pullup-missing",
   says: "I2C lines are only ever pulled low by the parts: without a pull-up nothing makes them high.",
   check: (c) =>
-    i2cBuses(c).flatMap((b): Finding[] => {
+    i2cBuses(c).flatMap((b): Found[] => {
       const first = b.members[0]!;
       const lines: [string, Net][] = [
         ["SDA", b.sda],

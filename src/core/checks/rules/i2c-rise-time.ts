@@ -2,7 +2,7 @@ import { i2cBuses } from "../../circuit/buses";
 import { nextDown } from "../../circuit/formulas";
 import { formatOhm, formatSI } from "../../quantity";
 import { round } from "../help";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 import { sdaOf, setClock } from "../i2c";
 
 /** The resistors themselves add a little to the line. */
@@ -12,7 +12,7 @@ export const i2cRiseTime: Rule = {
   rule: "i2c.rise-time",
   says: "The pull-up must charge the whole line in time: t = 0.8473 · R · C (UM10204: 1000, 300 or 120 ns).",
   check: (c) =>
-    i2cBuses(c).flatMap((b): Finding[] => {
+    i2cBuses(c).flatMap((b): Found[] => {
       if (!b.pulls.length || b.rise_s <= b.rise_max_s || b.load.total_F > 400e-12) return [];
       // What must stand beside the pull-ups that are there, so that all in parallel come under the limit.
       const beside = 1 / (1 / (b.window.max_ohm * ROOM) - 1 / b.ohm);

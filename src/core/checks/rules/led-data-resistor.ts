@@ -1,13 +1,13 @@
 import { evaluate } from "../../quantity";
 import { label } from "../help";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 
 /** A light chain's data line: the first piece wants a few hundred ohms in it. */
 export const ledDataResistor: Rule = {
   rule: "led.data-resistor",
   says: "300 to 500 Ω in the wire to the first data-in keep the sharp edges from ringing and the strip's input alive.",
   check: (c) =>
-    c.netlist.bindings.flatMap((b): Finding[] => {
+    c.netlist.bindings.flatMap((b): Found[] => {
       const inst = c.netlist.instance(b.ref)!;
       const rule = inst.part.companions.find(
         (x) => x.key === "seriesResistor" && x.pin === b.pin && x.needed === "recommended",

@@ -1,5 +1,5 @@
 import { label, round } from "../help";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 
 /** Less than this over the resistor and the current hangs on the light's own scatter. */
 const HEADROOM_V = 0.5;
@@ -10,7 +10,7 @@ export const ledHeadroom: Rule = {
   rule: "led.headroom",
   says: "A series resistor sets the current only when enough voltage is left for it: a fifth of the supply, half a volt at least.",
   check: (c) =>
-    c.leds.flatMap((p): Finding[] => {
+    c.leds.flatMap((p): Found[] => {
       if (!p.V || p.V.typ <= 0 || p.R === 0 || !p.I) return [];
       const left = p.V.typ - p.Vf.typ;
       const least = Math.max(HEADROOM_V, p.V.typ * HEADROOM_SHARE);

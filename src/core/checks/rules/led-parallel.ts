@@ -4,7 +4,7 @@ import type { LedPath } from "../../circuit/solve";
 import { splitEnd } from "../../project";
 import { formatOhm } from "../../quantity";
 import { label } from "../help";
-import type { Finding, Fix, Rule } from "../types";
+import type { Found, Fix, Rule } from "../types";
 
 /** The side of a light that no resistor stands at: where it ends, by net. */
 function bareSide(c: Circuit, p: LedPath): string | null {
@@ -30,7 +30,7 @@ export const ledParallel: Rule = {
       const key = `${[...p.resistors].sort().join()}${digit ? ` ${p.ref}` : ""}`;
       groups.set(key, [...(groups.get(key) ?? []), p]);
     }
-    return [...groups.values()].flatMap((list): Finding[] => {
+    return [...groups.values()].flatMap((list): Found[] => {
       const rows = new Set(list.map((p) => p.row));
       if (rows.size < 2) return [];
       const refs = [...new Set(list.map((p) => p.ref))];
@@ -43,7 +43,7 @@ export const ledParallel: Rule = {
           at: [...refs, shared.ref],
           message: `${rows.size} lights (${refs.map((r) => label(c, r)).join(", ")}) share one resistor${inst?.inserted ? "" : ` (${shared.ref})`}: the one with the lowest voltage takes most of the current${refs.length === 1 ? ", and brightness jumps with what is shown" : ""}.`,
           evidence: { lights: rows.size, R_ohm: shared.ohm ?? 0 },
-          fixes: ownResistors(c, refs, shared),
+          fixes: () => ownResistors(c, refs, shared),
         },
       ];
     });

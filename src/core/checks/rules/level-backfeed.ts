@@ -5,7 +5,7 @@ import { whileOff, type IntoDead, type LevelVerdict } from "../../circuit/solve"
 import { formatV, nextUp } from "../../quantity";
 import { elementsAt, netById, otherEnd } from "../graph";
 import { label, owner, round } from "../help";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 import { at, pinOf, needPart } from "../level-pairs";
 
 /** A pin that stands the signal only while its own part is powered. */
@@ -93,7 +93,7 @@ export const backfeed: Rule = {
     /** The pins of a part that the same fix is for. */
     const all = (ref: string) =>
       over.flatMap(({ v }) => [v.receiver, v.driver]).flatMap((x) => (x.ref === ref ? [x.pin] : []));
-    return over.map((x): Finding => {
+    return over.map((x): Found => {
       const { v, into_mA, limit_mA, dead } = x;
       const b = needPart(c, v);
       const entry = b && c.project.parts.find((p) => p.ref === b.ref);

@@ -2,7 +2,7 @@ import type { Circuit } from "../../circuit";
 import type { Net } from "../../circuit/netlist";
 import { formatV } from "../../quantity";
 import { label, round } from "../help";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 import { endWords, unwireFixes, wayWords } from "./words";
 
 /** The highest and lowest volts of a net, and where the highest comes from. */
@@ -20,7 +20,7 @@ export const commonMode: Rule = {
   says: "A meter's shunt and the lines of a bus stand so many volts against the part's own ground and no more, however small the difference between the two.",
   check: (c) =>
     [...c.netlist.expanded.instances.values()].flatMap((inst) =>
-      inst.part.pins.flatMap((pin): Finding[] => {
+      inst.part.pins.flatMap((pin): Found[] => {
         const seen = pin.bears_V && seenAt(c, c.netlist.netOf(`${inst.ref}.${pin.label}`));
         if (!pin.bears_V || !seen) return [];
         const { min, max } = pin.bears_V;
@@ -34,7 +34,7 @@ export const commonMode: Rule = {
             at: [end],
             message: `${end} (${label(c, inst.ref)}) stands at up to ${formatV(V)} against its ground, from ${seen.by}; it takes ${formatV(min)} to ${formatV(max)}. Do not power this.`,
             evidence: { stands_V: round(V), least_V: min, most_V: max },
-            fixes: unwireFixes(c, end),
+            fixes: () => unwireFixes(c, end),
           },
         ];
       }),

@@ -1,6 +1,6 @@
 import { formatV } from "../../quantity";
 import { logicSupplyFix } from "../supply-fixes";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 import { at, pinOf, evidence, bufferFix, worst, gradeOf, whenWords } from "../level-pairs";
 
 export const highLow: Rule = {
@@ -10,12 +10,12 @@ export const highLow: Rule = {
     worst(
       c.levels.filter((v) => v.marginLow < 0),
       (v) => v.marginLow,
-    ).map((v): Finding => ({
+    ).map((v): Found => ({
       rule: "level.high-low",
       severity: gradeOf(c, v, v.usualLow),
       at: at(v),
       message: `${pinOf(v.driver)} pulls down to ${formatV(v.low_V)} only, but ${pinOf(v.receiver)} needs ${formatV(v.VIL)} or less for a low${whenWords(c, v, v.usualLow)}.`,
       evidence: evidence(v),
-      fixes: [...bufferFix(c, v), ...logicSupplyFix(c, v.receiver.ref)],
+      fixes: () => [...bufferFix(c, v), ...logicSupplyFix(c, v.receiver.ref)],
     })),
 };

@@ -2,7 +2,7 @@ import { formatV } from "../../quantity";
 import { label, owner } from "../help";
 import { logicSupplyFix } from "../supply-fixes";
 import { twoWayFix } from "../two-way";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 import { at, pinOf, evidence, bufferFix, isGate, worst, gradeOf, whenWords } from "../level-pairs";
 
 export const lowHigh: Rule = {
@@ -12,7 +12,7 @@ export const lowHigh: Rule = {
     worst(
       c.levels.filter((v) => v.marginHigh < 0 && !isGate(c, v)),
       (v) => v.marginHigh,
-    ).map((v): Finding => ({
+    ).map((v): Found => ({
       rule: "level.low-high",
       severity: gradeOf(c, v, v.usualHigh),
       at: at(v),

@@ -6,7 +6,7 @@ import { evaluate, formatOhm, formatV } from "../../quantity";
 import type { Driver } from "../../circuit/solve";
 import { round } from "../help";
 import { logicSupplyFix } from "../supply-fixes";
-import type { Finding, Fix, Rule } from "../types";
+import type { Found, Fix, Rule } from "../types";
 import { endWords, unwireFixes, wayWords } from "./words";
 
 /** Rails closer than this in their usual voltage are compared at it. */
@@ -152,7 +152,7 @@ export const overdriveAny: Rule = {
         return way.map((e) => ({ receiver: v.receiver, by: c.netlist.instance(e.ref)?.inserted?.by ?? e.ref }));
       });
     return [...c.netlist.expanded.instances.values()].flatMap((inst) =>
-      inst.part.pins.flatMap((pin): Finding[] => {
+      inst.part.pins.flatMap((pin): Found[] => {
         const end = `${inst.ref}.${pin.label}`;
         if (pin.role !== "signal" || !pin.level || told.has(end)) return [];
         const net = c.netlist.netOf(end);

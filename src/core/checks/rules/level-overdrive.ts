@@ -5,7 +5,7 @@ import { moveFix } from "../help";
 import { logicSupplyFix } from "../supply-fixes";
 import { translatorFix } from "../translators";
 import { twoWayFix } from "../two-way";
-import type { Finding, Fix, Rule } from "../types";
+import type { Found, Fix, Rule } from "../types";
 import { THIN_MARGIN_V, at, pinOf, evidence, needPart, dividerFix, worst } from "../level-pairs";
 
 /** A part whose signals have the level of its supply may be fed as the board is; nothing need stand in between then. */
@@ -37,7 +37,7 @@ export const overdrive: Rule = {
     worst(
       c.levels.filter((v) => v.highest_V > v.ceiling + 1e-9),
       (v) => v.ceiling - v.highest_V,
-    ).map((v): Finding => {
+    ).map((v): Found => {
       const b = needPart(c, v);
       return {
         rule: "level.overdrive",

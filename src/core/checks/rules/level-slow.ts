@@ -3,7 +3,7 @@ import type { Binding } from "../../circuit/netlist";
 import { formatSI } from "../../quantity";
 import { label, round } from "../help";
 import { seriesOhm } from "../graph";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 
 /** Wires and a row of a breadboard, farads. */
 const STRAY_F = 25e-12;
@@ -46,7 +46,7 @@ export const slow: Rule = {
   rule: "level.slow",
   says: "A resistor and the capacitance behind it round every edge off: fast lines then arrive too late or not at all.",
   check: (c) =>
-    c.netlist.bindings.flatMap((b): Finding[] => {
+    c.netlist.bindings.flatMap((b): Found[] => {
       if (b.direct || b.chainedAfter || b.oneWay) return [];
       const want = wants(c, b);
       const ohm = want ? wayOhm(c, b) : 0;

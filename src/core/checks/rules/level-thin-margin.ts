@@ -2,7 +2,7 @@ import type { LevelVerdict } from "../../circuit/solve";
 import { houseRule } from "../../project";
 import { formatV } from "../../quantity";
 import { logicSupplyFix } from "../supply-fixes";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 import { THIN_MARGIN_V, at, pinOf, evidence, bufferFix, isGate, worst } from "../level-pairs";
 
 export const thinMargin: Rule = {
@@ -21,7 +21,7 @@ export const thinMargin: Rule = {
     return worst(
       c.levels.filter((v) => (isThin(v) || differs(v)) && !isGate(c, v)),
       (v) => Math.min(v.marginHigh, v.marginLow),
-    ).map((v): Finding => {
+    ).map((v): Found => {
       const high = v.marginHigh <= v.marginLow;
       const message = isThin(v)
         ? `Only ${formatV(Math.min(v.marginHigh, v.marginLow))} of margin: ${pinOf(v.driver)} guarantees ${formatV(high ? v.high_V : v.low_V)}, ${pinOf(v.receiver)} needs ${formatV(high ? v.VIH : v.VIL)} for a ${high ? "high" : "low"}.`
@@ -32,7 +32,7 @@ export const thinMargin: Rule = {
         at: at(v),
         message,
         evidence: evidence(v),
-        fixes: [...bufferFix(c, v), ...logicSupplyFix(c, v.receiver.ref)],
+        fixes: () => [...bufferFix(c, v), ...logicSupplyFix(c, v.receiver.ref)],
       };
     });
   },

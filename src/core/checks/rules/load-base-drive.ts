@@ -1,14 +1,14 @@
 import { BETA_MAX, bjtStage } from "../../circuit/formulas";
 import { formatOhm } from "../../quantity";
 import { label, mA, round } from "../help";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 import { switchesOf, isFollower, triple, fetFor, railOf, swapFixBjt } from "../loads";
 
 export const loadBaseDrive: Rule = {
   rule: "load.base-drive",
   says: "A transistor is a closed switch only with enough base current: a tenth to a twentieth of what it carries.",
   check: (c) =>
-    switchesOf(c).flatMap((s): Finding[] => {
+    switchesOf(c).flatMap((s): Found[] => {
       if (s.def.kind !== "bjt" || s.def.type !== "npn" || !s.gate || s.peak_A === 0) return [];
       if (s.loads.some((l) => isFollower(c, s, l)) || s.gate.series === 0) return [];
       const ask = { V: s.gate.V, Vbe: triple(s.def.Vbe, {}), pin_ohm: s.gate.ohm };

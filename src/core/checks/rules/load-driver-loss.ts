@@ -1,6 +1,6 @@
 import { evaluate, formatV } from "../../quantity";
 import { label, round } from "../help";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 
 /** With less than this share of its voltage a motor turns weakly and a coil may not pull. */
 const ENOUGH = 0.75;
@@ -10,7 +10,7 @@ export const driverLoss: Rule = {
   rule: "load.driver-loss",
   says: "A driver keeps volts for itself, more with more current: the load gets the rest, and the driver the heat.",
   check: (c) =>
-    [...c.solved.flows.values()].flatMap((f): Finding[] => {
+    [...c.solved.flows.values()].flatMap((f): Found[] => {
       const el = f.element;
       const { end } = f.from;
       if (el.kind !== "load" || el.module || el.def?.kind !== "load" || !el.A?.typ || end.kind !== "pin") return [];

@@ -2,7 +2,7 @@ import type { Circuit } from "../../circuit";
 import { formatV } from "../../quantity";
 import { splitEnd, type BasicEdit } from "../../project";
 import { label, round } from "../help";
-import type { Finding, Fix, Rule } from "../types";
+import type { Found, Fix, Rule } from "../types";
 import { type SwitchAt, type LoadAt, switchesOf, isFollower } from "../loads";
 
 export const loadFollower: Rule = {
@@ -10,7 +10,7 @@ export const loadFollower: Rule = {
   says: "A load at the emitter or source only gets the base or gate voltage less what the transistor needs itself.",
   check: (c) =>
     switchesOf(c).flatMap((s) =>
-      s.loads.flatMap((l): Finding[] => {
+      s.loads.flatMap((l): Found[] => {
         if (!isFollower(c, s, l) || !s.gate) return [];
         const [top, low] = l.el.a === s.el.b ? [l.el.a, l.el.b] : [l.el.b, l.el.a];
         const reaches = Math.max(0, s.gate.drive.on(top, low).min);
@@ -23,7 +23,7 @@ export const loadFollower: Rule = {
             at: [s.el.ref, l.el.ref],
             message: `${label(c, l.el.ref)} hangs at the ${s.def.kind === "bjt" ? "emitter" : "source"} of ${label(c, s.el.ref)} and gets ${formatV(reaches)} only (${formatV(drive_V)} less ${formatV(drive_V - reaches)}); it wants ${formatV(l.V.min)}. Put it between the supply and the ${s.def.kind === "bjt" ? "collector" : "drain"}.`,
             evidence: { reaches_V: round(reaches), wants_V: round(l.V.min), drive_V: round(drive_V) },
-            fixes: followerFix(c, s, l),
+            fixes: () => followerFix(c, s, l),
           },
         ];
       }),

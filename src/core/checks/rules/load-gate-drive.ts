@@ -1,7 +1,7 @@
 import type { Circuit } from "../../circuit";
 import { formatV } from "../../quantity";
 import { label, round } from "../help";
-import type { Finding, Fix, Rule } from "../types";
+import type { Found, Fix, Rule } from "../types";
 import { type SwitchAt, switchesOf, isFollower, fetFor, railOf, swapFix } from "../loads";
 
 /** A module that comes with another transistor: the choice that a smaller drive switches on. */
@@ -22,7 +22,7 @@ export const loadGateDrive: Rule = {
   rule: "load.gate-drive",
   says: "A MOSFET is on for certain only at a gate voltage for which its data sheet gives an on-resistance.",
   check: (c) =>
-    switchesOf(c).flatMap((s): Finding[] => {
+    switchesOf(c).flatMap((s): Found[] => {
       if (s.def.kind !== "fet" || s.def.type !== "n" || !s.gate || s.loads.some((l) => isFollower(c, s, l))) return [];
       const least = Math.min(...s.def.on.map((x) => x.Vgs));
       if (s.gate.V.min >= least - 1e-9) return [];
@@ -34,7 +34,7 @@ export const loadGateDrive: Rule = {
           at: [s.el.ref, `${s.gate.ref}.${s.gate.pin}`],
           message: `${label(c, s.el.ref)} is only sure to switch on with ${formatV(least)} at its gate; ${s.gate.ref}.${s.gate.pin} gives at least ${formatV(s.gate.V.min)}. It would stay half open and get hot.`,
           evidence: { gate_V: round(s.gate.V.min), needs_V: least },
-          fixes: [...(better ? swapFix(c, s, better) : []), ...typeFix(c, s)],
+          fixes: () => [...(better ? swapFix(c, s, better) : []), ...typeFix(c, s)],
         },
       ];
     }),

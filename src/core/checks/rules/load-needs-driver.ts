@@ -5,7 +5,7 @@ import { evaluate, type Triple } from "../../quantity";
 import { nextRef, splitEnd, type BasicEdit } from "../../project";
 import { isRail, netById } from "../graph";
 import { label, mA, round } from "../help";
-import type { Finding, Fix, Rule } from "../types";
+import type { Found, Fix, Rule } from "../types";
 import { type LoadAt, fetFor, loadsOf } from "../loads";
 
 /** The board pins on either side of a load. */
@@ -111,7 +111,7 @@ export const loadNeedsDriver: Rule = {
   rule: "load.needs-driver",
   says: "A pin gives a few milliamperes and stands no kick from a coil: motors, coils and lamps need a transistor or driver.",
   check: (c) =>
-    loadsOf(c).flatMap((l): Finding[] => {
+    loadsOf(c).flatMap((l): Found[] => {
       const pin = pinsAt(c, l)[0];
       if (!pin) return [];
       const limit = c.netlist.level(pin.ref, pin.pin)?.pin_mA;
@@ -123,7 +123,7 @@ export const loadNeedsDriver: Rule = {
           at: [l.el.ref, `${pin.ref}.${pin.pin}`],
           message: `${label(c, l.el.ref)} draws up to ${mA(l.A.peak)}${l.el.inductive ? " and is a coil" : ""}; ${pin.ref}.${pin.pin} may give ${limit?.recommended ?? 8} mA. It needs a transistor or driver in between. Do not power this.`,
           evidence: { peak_mA: round(l.A.peak * 1000, 1), pin_mA: limit?.recommended ?? 8 },
-          fixes: driverFix(c, l, pin.ref),
+          fixes: () => driverFix(c, l, pin.ref),
         },
       ];
     }),

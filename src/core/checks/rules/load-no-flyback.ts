@@ -1,7 +1,7 @@
 import type { Circuit } from "../../circuit";
 import { elementsAt, netById, otherEnd } from "../graph";
 import { label, round } from "../help";
-import type { Finding, Fix, Rule } from "../types";
+import type { Found, Fix, Rule } from "../types";
 import { type LoadAt, switchesOf } from "../loads";
 
 const flybackFix = (c: Circuit, ref: string): Fix[] =>
@@ -29,7 +29,7 @@ export const loadNoFlyback: Rule = {
   says: "A coil that is switched off drives its current on at any voltage: a diode across it gives that current a way.",
   check: (c) =>
     switchesOf(c).flatMap((s) =>
-      s.loads.flatMap((l): Finding[] => {
+      s.loads.flatMap((l): Found[] => {
         if (!l.el.inductive) return [];
         const node = [s.el.a, s.el.b].find((id) => id === l.el.a || id === l.el.b)!;
         if (diodesAcross(c, l, node).length) return [];
@@ -40,7 +40,7 @@ export const loadNoFlyback: Rule = {
             at: [l.el.ref, s.el.ref],
             message: `${label(c, l.el.ref)} is a coil switched by ${label(c, s.el.ref)} without a flyback diode: switching off kills the transistor. Do not power this.`,
             evidence: { peak_mA: round(l.A.peak * 1000, 1) },
-            fixes: flybackFix(c, l.el.ref),
+            fixes: () => flybackFix(c, l.el.ref),
           },
         ];
       }),

@@ -1,7 +1,7 @@
 import { fetStage } from "../../circuit/formulas";
 import { formatV } from "../../quantity";
 import { label, mA, round } from "../help";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 import { type SwitchAt, bareHeat, switchesOf, railOf, fetFor, swapFix, swapFixBjt } from "../loads";
 
 /** Heat in a switch at the lasting current, and what its case gets rid of, watts. */
@@ -16,7 +16,7 @@ export const loadSwitchLimit: Rule = {
   rule: "load.switch-limit",
   says: "A transistor has a largest current, a largest voltage, and a heat that its case gets rid of.",
   check: (c) =>
-    switchesOf(c).flatMap((s): Finding[] => {
+    switchesOf(c).flatMap((s): Found[] => {
       if (!s.peak_A) return [];
       const most = (s.def.kind === "bjt" ? s.def.Ic_mA : s.def.Id_mA) / 1000;
       const top = railOf(c, s.loads);
@@ -45,7 +45,8 @@ export const loadSwitchLimit: Rule = {
             limit_V: Vmax,
             heat_W: round(heat.W, 2),
           },
-          fixes: better && s.def.kind === "fet" ? swapFix(c, s, better) : better ? swapFixBjt(c, s, better) : [],
+          fixes: () =>
+            better && s.def.kind === "fet" ? swapFix(c, s, better) : better ? swapFixBjt(c, s, better) : [],
         },
       ];
     }),

@@ -1,7 +1,7 @@
 import { formatV } from "../../quantity";
 import { netById } from "../graph";
 import { label, round } from "../help";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 import { loadsOf } from "../loads";
 
 /** Loads whose supply voltage is not what they are made for. */
@@ -9,7 +9,7 @@ export const loadVoltage: Rule = {
   rule: "load.voltage",
   says: "A motor, coil or lamp is made for a voltage: far less and it does not move, far more and it burns.",
   check: (c) =>
-    loadsOf(c).flatMap((l): Finding[] => {
+    loadsOf(c).flatMap((l): Found[] => {
       const rails = [l.el.a, l.el.b].flatMap((id) => {
         const n = netById(c, id);
         return n?.kind === "supply" && n.V ? [n] : [];

@@ -3,7 +3,7 @@ import { findPin } from "../../parts/catalogue";
 import { splitEnd } from "../../project";
 import { formatV } from "../../quantity";
 import { endOfLink, label, round } from "../help";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 import { railWords, unwireFixes } from "./words";
 
 /** Whether a wire brings a part here that the pin is to drive: a rail on the same net hides that from the netlist. */
@@ -23,10 +23,10 @@ export const contentionRail: Rule = {
   rule: "net.contention",
   says: "Two outputs on one net fight: one pulls up while the other pulls down. A rail always wins, and the pin dies.",
   check: (c) =>
-    c.netlist.nets.flatMap((net): Finding[] => {
+    c.netlist.nets.flatMap((net): Found[] => {
       if (net.kind !== "supply" && net.kind !== "ground") return [];
       if (!net.V) return [];
-      return net.ends.flatMap((e): Finding[] => {
+      return net.ends.flatMap((e): Found[] => {
         const level = c.netlist.level(e.ref, e.pin);
         const inst = c.netlist.instance(e.ref)!;
         const end = `${e.ref}.${e.pin}`;
@@ -43,7 +43,7 @@ export const contentionRail: Rule = {
               ? `${end} (${label(c, e.ref)}) is an output and is joined straight to ${railWords(c, net)}: at the other level it is a short. Do not power this.`
               : `${end} is joined straight to ${railWords(c, net)}, and nothing in the plan asks for it: as soon as a program makes it an output, it is shorted.`,
             evidence: { rail_V: round(net.V!.typ), rail: `${net.name} ${formatV(net.V!.typ)}` },
-            fixes: unwireFixes(c, end, 1),
+            fixes: () => unwireFixes(c, end, 1),
           },
         ];
       });

@@ -1,11 +1,11 @@
 import { isRail } from "../graph";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 
 export const netContention: Rule = {
   rule: "net.contention",
   says: "Two outputs on one net fight: one pulls up while the other pulls down.",
   check: (c) =>
-    c.netlist.nets.flatMap((n): Finding[] => {
+    c.netlist.nets.flatMap((n): Found[] => {
       // SPI parts take turns on their data line; `spi.miso-held` speaks for those that do not let go.
       // A gate that a signal opens and closes lets go as well.
       const turns = (ref: string, pin: string) => {

@@ -1,12 +1,12 @@
 import { elementsAt, isRail, netById, otherEnd } from "../graph";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 
 /** A wire whose far end nothing listens to and nothing comes from. */
 export const netDangling: Rule = {
   rule: "net.dangling",
   says: "A wire that leads nowhere does nothing, and picks up noise.",
   check: (c) =>
-    c.project.links.flatMap((l): Finding[] => {
+    c.project.links.flatMap((l): Found[] => {
       const net = c.netlist.netOf(l.from);
       if (!net || net.kind === "supply" || net.kind === "ground") return [];
       const works = (e: (typeof net.ends)[number]) =>

@@ -4,7 +4,7 @@ import { splitEnd } from "../../project";
 import { formatOhm } from "../../quantity";
 import { decidingNet } from "../graph";
 import { label, owner } from "../help";
-import type { Finding, Fix, Rule } from "../types";
+import type { Found, Fix, Rule } from "../types";
 
 /** Pins that, left open while the board starts, would switch something or jam a line that others use. */
 const ACTS = /^(DE|RST|RESET|EN|STBY)$/;
@@ -37,7 +37,7 @@ export const netFloatingAtReset: Rule = {
   says: "From power-on until the program sets it, a board's pin is an open input: gates, enables and selects must be held meanwhile.",
   check: (c) =>
     [...c.netlist.expanded.instances.values()].flatMap((inst) =>
-      inst.part.pins.flatMap((p): Finding[] => {
+      inst.part.pins.flatMap((p): Found[] => {
         if (!p.mustNotFloat || p.restsAt) return [];
         const net = c.netlist.netOf(`${inst.ref}.${p.label}`);
         const hosts = net.ends.filter((e) => e.ref !== inst.ref && e.def.offers);
@@ -62,7 +62,7 @@ export const netFloatingAtReset: Rule = {
             at: [`${inst.ref}.${p.label}`, ...(b ? [`${b.host}.${b.hostPin}`] : [])],
             message: `Nothing holds ${by ? `${by}, the buffer's input before ` : ""}${inst.ref}.${p.label} (${label(c, owner(c, inst.ref))}) while the board starts${gate ? ": the load may come on by itself" : select ? ": it may listen to what is meant for another part" : ""}.`,
             evidence: { pin: p.label },
-            fixes: holdFix(c, by ?? `${inst.ref}.${p.label}`, key),
+            fixes: () => holdFix(c, by ?? `${inst.ref}.${p.label}`, key),
           },
         ];
       }),

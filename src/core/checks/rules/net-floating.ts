@@ -4,7 +4,7 @@ import type { CompanionValue } from "../../project";
 import { formatOhm } from "../../quantity";
 import { elementsAt } from "../graph";
 import { label } from "../help";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 
 const pullWords = (v: CompanionValue) =>
   v === "internal"
@@ -15,7 +15,7 @@ export const netFloating: Rule = {
   rule: "net.floating",
   says: "An open contact, or an output that can only pull low, gives no high by itself: a pull must hold the pin.",
   check: (c) =>
-    c.netlist.bindings.flatMap((b): Finding[] => {
+    c.netlist.bindings.flatMap((b): Found[] => {
       if (!["digital-in", "digital-io", "interrupt"].includes(b.need.kind) || b.chainedAfter) return [];
       const net = c.netlist.netOf(`${b.ref}.${b.pin}`);
       const opens = elementsAt(c, net.id).some((e) => e.ref === b.ref && e.kind === "contact");

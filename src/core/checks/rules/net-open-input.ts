@@ -2,7 +2,7 @@ import type { Circuit } from "../../circuit";
 import type { Instance } from "../../circuit/netlist";
 import type { Pin } from "../../parts/catalogue";
 import { label, linkedRefs } from "../help";
-import type { Finding, Fix, Rule } from "../types";
+import type { Found, Fix, Rule } from "../types";
 
 /** Where an enable or select rests: selects and active-low ones high, gates and drivers' inputs low. */
 const RESTS_HIGH = /^(CS|SS|CE|NSS|RST|RESET|.*OE|RE|EN|STBY|SLP)$/i;
@@ -26,9 +26,9 @@ export const openInput: Rule = {
   rule: "net.floating",
   says: "An open contact, or an output that can only pull low, gives no high by itself: a pull must hold the pin.",
   check: (c) =>
-    [...c.netlist.expanded.instances.values()].flatMap((inst): Finding[] => {
+    [...c.netlist.expanded.instances.values()].flatMap((inst): Found[] => {
       if (inst.inserted || inst.part.board || !linkedRefs(c.project).has(inst.ref)) return [];
-      return inst.part.pins.flatMap((p): Finding[] => {
+      return inst.part.pins.flatMap((p): Found[] => {
         if (!p.mustNotFloat || p.restsAt || p.need?.optional) return [];
         const net = c.netlist.netOf(`${inst.ref}.${p.label}`);
         const held = c.netlist.elements.some(
@@ -43,7 +43,7 @@ export const openInput: Rule = {
             at: [`${inst.ref}.${p.label}`],
             message: `${p.label} of ${label(c, inst.ref)} has no wire and must not float: ${gate ? "a gate left open switches on by a touch" : "left open, it follows every touch and hum"}.`,
             evidence: { pin: p.label },
-            fixes: tieFix(c, inst, p),
+            fixes: () => tieFix(c, inst, p),
           },
         ];
       });

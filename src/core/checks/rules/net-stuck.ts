@@ -1,5 +1,5 @@
 import { label, round } from "../help";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 import { railWords, unwireFixes } from "./words";
 
 /** A line that is read, or that both ends pull low in turn, wired straight to a rail: it can never change. */
@@ -8,7 +8,7 @@ export const stuck: Rule = {
   says: "A signal that is joined straight to ground or to a supply never changes: nothing is read there, and no bus works.",
   check: (c) => {
     const seen = new Set<string>();
-    return c.netlist.bindings.flatMap((b): Finding[] => {
+    return c.netlist.bindings.flatMap((b): Found[] => {
       const net = c.netlist.netOf(`${b.ref}.${b.pin}`);
       const host = net.ends.find((e) => e.ref === b.host && e.pin === b.hostPin);
       const rail = net.kind === "ground" || net.kind === "supply";
@@ -24,7 +24,7 @@ export const stuck: Rule = {
           at: [`${b.ref}.${b.pin}`, `${b.host}.${b.hostPin}`],
           message: `${b.ref}.${b.pin} (${label(c, b.ref)}) and ${b.host}.${b.hostPin} are joined straight to ${railWords(c, net)}: the line never changes, so nothing can be read or sent there.`,
           evidence: { rail: net.name, rail_V: round(net.V.typ) },
-          fixes: fixes.filter((f, i) => fixes.findIndex((g) => g.id === f.id) === i),
+          fixes: () => fixes.filter((f, i) => fixes.findIndex((g) => g.id === f.id) === i),
         },
       ];
     });

@@ -1,7 +1,7 @@
 import type { Circuit } from "../../circuit";
 import { elementsAt, netById, otherEnd } from "../graph";
 import { freePin, label, linkedRefs } from "../help";
-import type { Finding, Fix, Rule } from "../types";
+import type { Found, Fix, Rule } from "../types";
 
 /**
  * Whether an open input belongs to a half of its part that nobody uses: the receive line of something that is only listened
@@ -25,7 +25,7 @@ export const netUndriven: Rule = {
   rule: "net.undriven",
   says: "A net of inputs only has nobody who sets its level.",
   check: (c) =>
-    c.netlist.nets.flatMap((n): Finding[] => {
+    c.netlist.nets.flatMap((n): Found[] => {
       if (n.kind === "supply" || n.kind === "ground") return [];
       const inputs = n.ends.filter((e) => e.as === "receiver");
       if (!inputs.length || n.ends.some((e) => e.as === "driver" || e.as === "both")) return [];

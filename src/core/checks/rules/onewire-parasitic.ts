@@ -2,7 +2,7 @@ import { oneWires } from "../../circuit/buses";
 import { evaluate, formatOhm, formatV } from "../../quantity";
 import { label, mA, round } from "../help";
 import { logicSupplyFix } from "../supply-fixes";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 
 /**
  * A one-wire sensor with its supply pin at ground lives on what the data wire's pull-up brings. While it measures that
@@ -13,7 +13,7 @@ export const onewireParasitic: Rule = {
   says: "A one-wire sensor that is fed over its data wire starves while it measures: give its supply pin a wire of its own.",
   check: (c) =>
     oneWires(c).flatMap((line) =>
-      line.parts.flatMap(({ ref }): Finding[] => {
+      line.parts.flatMap(({ ref }): Found[] => {
         const inst = c.netlist.instance(ref)!;
         const pin = inst.part.pins.find((p) => p.role === "supply-in");
         const supply = pin && inst.part.supplies[pin.supply!];
@@ -29,7 +29,7 @@ export const onewireParasitic: Rule = {
             at: [`${ref}.${pin.label}`],
             message: `${label(c, ref)} has ${pin.label} at ground and lives on its data wire. Measuring takes ${mA(A)}: through ${Number.isFinite(line.ohm) ? `the pull-up of ${formatOhm(line.ohm)}` : "no pull-up"} ${formatV(left)} is left, and it wants ${formatV(least)}. Wire ${pin.label} to the supply.`,
             evidence: { needs_mA: round(A * 1000), left_V: round(left), wants_V: least },
-            fixes: logicSupplyFix(c, ref),
+            fixes: () => logicSupplyFix(c, ref),
           },
         ];
       }),

@@ -1,11 +1,11 @@
 import { label } from "../help";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 
 export const partDataMissing: Rule = {
   rule: "part.data-missing",
   says: "Without a part's input thresholds nobody can say whether a signal reaches them.",
   check: (c) =>
-    [...c.netlist.expanded.instances.values()].flatMap((inst): Finding[] => {
+    [...c.netlist.expanded.instances.values()].flatMap((inst): Found[] => {
       const silent = inst.part.pins.filter((p) => {
         const l = p.level ? inst.part.levels[p.level] : undefined;
         const listens = p.io === "in" || p.io === "bidir" || p.io === "open-drain";

@@ -1,20 +1,20 @@
 import { evaluate, formatOhm, formatV } from "../../quantity";
 import { label, mA, round } from "../help";
 import { netById } from "../graph";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 
 /** Resistors of a usual assortment, watts; twice that is gone in seconds. */
 const RESISTOR_W = 0.25;
 const BURNS = 2;
 
-const grade = (share: number): Finding["severity"] => (share > BURNS ? "stop" : "risk");
+const grade = (share: number): Found["severity"] => (share > BURNS ? "stop" : "risk");
 
 /** Heat in resistors, volts over capacitors, current through diodes: each against what the part is made for. */
 export const partRating: Rule = {
   rule: "part.rating",
   says: "Resistors stand a quarter of a watt, capacitors their printed volts, diodes their rated current.",
   check: (c) =>
-    c.netlist.elements.flatMap((e): Finding[] => {
+    c.netlist.elements.flatMap((e): Found[] => {
       const f = c.solved.flows.get(e);
       if (e.kind === "resistor" && f && !e.internal && c.netlist.instance(e.ref)?.part.id === "discrete/resistor") {
         const ohm = e.ohm! * (1 + (e.tolerance ?? 0));

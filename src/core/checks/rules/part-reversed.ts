@@ -6,7 +6,7 @@ import type { BasicEdit } from "../../project";
 import { elementsAt, netById, otherEnd } from "../graph";
 import { label, round } from "../help";
 import { switchesOf } from "../loads";
-import type { Finding, Fix, Rule, Severity } from "../types";
+import type { Found, Fix, Rule, Severity } from "../types";
 import { blockers, swappedSupplies } from "../reversed";
 
 /** Exchanges the wires of two pins of a part. */
@@ -34,21 +34,21 @@ const found = (
   ref: string,
   pins: [string, string],
   message: string,
-  evidence: Finding["evidence"] = {},
-): Finding => ({
+  evidence: Found["evidence"] = {},
+): Found => ({
   rule: "part.reversed",
   severity,
   at: [`${ref}.${pins[0]}`, `${ref}.${pins[1]}`],
   message,
   evidence: { part: ref, ...evidence },
-  fixes: swapPins(c, ref, pins[0], pins[1]),
+  fixes: () => swapPins(c, ref, pins[0], pins[1]),
 });
 
 const pinOn = (c: Circuit, ref: string, net: Net | undefined) => net?.ends.find((e) => e.ref === ref)?.pin ?? "";
 
 /** Lights whose cathode faces the plus. */
-const lights = (c: Circuit): Finding[] =>
-  c.leds.flatMap((p): Finding[] => {
+const lights = (c: Circuit): Found[] =>
+  c.leds.flatMap((p): Found[] => {
     const led = p.element;
     const atGround = p.high.kind === "rail" && p.high.net.kind === "ground";
     const atPlus = p.low.kind === "pin" || (p.low.kind === "rail" && p.low.net.kind === "supply");
@@ -68,9 +68,9 @@ const lights = (c: Circuit): Finding[] =>
   });
 
 /** Electrolytic capacitors with the plus leg at the lower voltage. */
-const capacitors = (c: Circuit): Finding[] =>
+const capacitors = (c: Circuit): Found[] =>
   [...c.netlist.expanded.instances.values()].flatMap((inst) =>
-    inst.part.elements.flatMap((el: Element): Finding[] => {
+    inst.part.elements.flatMap((el: Element): Found[] => {
       if (el.kind !== "capacitor" || !el.polar) return [];
       const [plus, minus] = [c.netlist.netOf(`${inst.ref}.${el.a}`), c.netlist.netOf(`${inst.ref}.${el.b}`)];
       const V = (minus?.V?.typ ?? 0) - (plus?.V?.typ ?? 0);
@@ -89,8 +89,8 @@ const capacitors = (c: Circuit): Finding[] =>
   );
 
 /** Diodes across a switched load that would short the supply, and diodes straight across a supply. */
-const diodes = (c: Circuit): Finding[] =>
-  c.netlist.elements.flatMap((el): Finding[] => {
+const diodes = (c: Circuit): Found[] =>
+  c.netlist.elements.flatMap((el): Found[] => {
     if (el.kind !== "diode") return [];
     const [a, k] = [netById(c, el.a), netById(c, el.b)];
     const across = a?.kind === "supply" && a.V && k?.kind === "ground";
@@ -111,7 +111,7 @@ const diodes = (c: Circuit): Finding[] =>
     ];
   });
 
-const blocked = (c: Circuit): Finding[] =>
+const blocked = (c: Circuit): Found[] =>
   blockers(c).map(({ el, a, k }) =>
     found(
       c,
@@ -122,7 +122,7 @@ const blocked = (c: Circuit): Finding[] =>
     ),
   );
 
-const supplies = (c: Circuit): Finding[] => {
+const supplies = (c: Circuit): Found[] => {
   const all = swappedSupplies(c);
   // When a source and a part are swapped against each other, the part with fewer wires is the one to turn.
   const wires = (ref: string) =>

@@ -2,7 +2,7 @@ import type { Instance } from "../../circuit/netlist";
 import { houseRule } from "../../project";
 import { solderWork } from "../../build/runsheet/words";
 import { label } from "../help";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 
 /** Whether somebody must solder at a part before it can be wired. */
 const wantsIron = (i: Instance) =>
@@ -14,7 +14,7 @@ export const partSolder: Rule = {
   check: (c) => {
     if (c.project.brief.iron) return [];
     const parts = [...c.netlist.expanded.instances.values()].filter(wantsIron);
-    const out: Finding[] = [];
+    const out: Found[] = [];
     if (parts.length)
       out.push({
         rule: "part.solder",

@@ -1,12 +1,12 @@
 import { openPins } from "../../plan/assign";
 import { label, linkedRefs } from "../help";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 
 export const partUnwired: Rule = {
   rule: "part.unwired",
   says: "A part in the list that no wire reaches yet.",
   check: (c) =>
-    [...c.netlist.expanded.instances.values()].flatMap((inst): Finding[] => {
+    [...c.netlist.expanded.instances.values()].flatMap((inst): Found[] => {
       if (inst.inserted || inst.part.board || inst.part.id.startsWith("supply/") || inst.part.pins.length < 2)
         return [];
       if (linkedRefs(c.project).has(inst.ref)) return [];

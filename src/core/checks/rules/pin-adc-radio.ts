@@ -1,5 +1,5 @@
 import { moveFix } from "../help";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 import { muted, place, needOf } from "../pins";
 
 export const pinAdcRadio: Rule = {
@@ -8,12 +8,12 @@ export const pinAdcRadio: Rule = {
   check: (c) =>
     c.netlist.bindings
       .filter((b) => muted(c, b))
-      .map((b): Finding => ({
+      .map((b): Found => ({
         rule: "pin.adc-radio",
         severity: "fault",
         at: place(b),
         message: `${b.ref}.${b.pin} is measured at ${b.host}.${b.hostPin}, whose converter can't be used while the radio runs, and this project uses the radio.`,
         evidence: { pin: b.hostPin },
-        fixes: moveFix(c, b.ref, b.pin, b.host, needOf(c, b)),
+        fixes: () => moveFix(c, b.ref, b.pin, b.host, needOf(c, b)),
       })),
 };

@@ -3,7 +3,7 @@ import type { Binding } from "../../circuit/netlist";
 import { findPin } from "../../parts/catalogue";
 import { effectiveNeed, hostFacts, waysToServe } from "../../plan/assign";
 import { label } from "../help";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 
 /** The one controller that a bus line can be on at its pin; null where there is a choice, or none. */
 function onlyBus(c: Circuit, b: Binding): string | null {
@@ -34,7 +34,7 @@ export const busSplit: Rule = {
       const pins = lines.get(key) ?? new Map<string, Binding[]>();
       lines.set(key, pins.set(b.hostPin, [...(pins.get(b.hostPin) ?? []), b]));
     }
-    return [...lines].flatMap(([key, pins]): Finding[] => {
+    return [...lines].flatMap(([key, pins]): Found[] => {
       if (pins.size < 2) return [];
       const [host, bus, role] = key.split(" ") as [string, string, string];
       const list = [...pins.values()].map((l) => l[0]!);

@@ -3,7 +3,7 @@ import { isBusKind } from "../../parts/catalogue";
 import type { Circuit } from "../../circuit";
 import type { Binding } from "../../circuit/netlist";
 import { label, moveFix } from "../help";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 import { hostPin, muted, needOf, factsOf, place } from "../pins";
 
 const barred = (c: Circuit, b: Binding) =>
@@ -20,7 +20,7 @@ export const pinCapability: Rule = {
   rule: "pin.capability",
   says: "A pin can only do what its chip wired it for.",
   check: (c) => {
-    const out: Finding[] = [];
+    const out: Found[] = [];
     for (const b of c.netlist.bindings) {
       const pin = hostPin(c, b);
       if (!pin || barred(c, b) || muted(c, b) || uncrossed(c, b)) continue;
@@ -34,7 +34,7 @@ export const pinCapability: Rule = {
           at: place(b),
           message: `${b.ref}.${b.pin} (${label(c, b.ref)}) is planned on ${b.host}.${b.hostPin}, but ${bad.why}.`,
           evidence: { wants: need.role ? `${need.kind} ${need.role}` : need.kind, pin: b.hostPin },
-          fixes: moveFix(c, b.ref, b.pin, b.host, need),
+          fixes: () => moveFix(c, b.ref, b.pin, b.host, need),
         });
     }
     // Clock and data of one part must belong to one controller.

@@ -3,7 +3,7 @@ import { findPin } from "../../parts/catalogue";
 import type { Circuit } from "../../circuit";
 import type { Binding } from "../../circuit/netlist";
 import { moveFix } from "../help";
-import type { Finding, Rule, Severity } from "../types";
+import type { Found, Rule, Severity } from "../types";
 import { needOf } from "../pins";
 
 /** Uses of one pin that belong together: the pieces of a chain, one-wire sensors, inputs wired to one another on purpose. */
@@ -39,7 +39,7 @@ export const pinDuplicate: Rule = {
       const k = `${b.host}.${b.hostPin}`;
       byPin.set(k, [...(byPin.get(k) ?? []), b]);
     }
-    return [...byPin].flatMap(([pin, list]): Finding[] => {
+    return [...byPin].flatMap(([pin, list]): Found[] => {
       const keys = new Set(list.map((b) => shareKey(b.need)));
       if (goTogether(c, list) || spokenFor(c, list) || contactsOnly(c, list)) return [];
       if (list.length < 2 || (keys.size === 1 && !keys.has(null))) return [];
@@ -54,7 +54,7 @@ export const pinDuplicate: Rule = {
           at: [pin, ...list.map((b) => `${b.ref}.${b.pin}`)],
           message: `${pin} is used by ${list.map((b) => `${b.ref}.${b.pin}`).join(" and ")}, which can't share a pin${severity === "stop" ? ": two outputs would fight" : ""}.`,
           evidence: { uses: list.length, outputs: drives },
-          fixes: moveFix(c, last.ref, last.pin, last.host, needOf(c, last)),
+          fixes: () => moveFix(c, last.ref, last.pin, last.host, needOf(c, last)),
         },
       ];
     });

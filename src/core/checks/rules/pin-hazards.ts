@@ -1,5 +1,5 @@
 import { moveFix } from "../help";
-import type { Finding, Rule, Severity } from "../types";
+import type { Found, Rule, Severity } from "../types";
 import { hostPin, place, needOf } from "../pins";
 
 /** Hazards of a pin that its user should know, by kind: the rule that speaks for each. */
@@ -27,7 +27,7 @@ const hazardRule = ([kind, rule, severity, says]: (typeof HAZARD_RULES)[number])
   rule,
   says,
   check: (c) =>
-    c.netlist.bindings.flatMap((b): Finding[] => {
+    c.netlist.bindings.flatMap((b): Found[] => {
       const h = hostPin(c, b)?.hazards?.find((x) => x.kind === kind);
       if (!h) return [];
       return [
@@ -37,7 +37,7 @@ const hazardRule = ([kind, rule, severity, says]: (typeof HAZARD_RULES)[number])
           at: place(b),
           message: `${b.ref}.${b.pin} is on ${b.host}.${b.hostPin}: ${h.says}. ${WHAT_TO_DO[kind] ?? ""}`.trim(),
           evidence: { pin: b.hostPin },
-          fixes: moveFix(c, b.ref, b.pin, b.host, needOf(c, b)),
+          fixes: () => moveFix(c, b.ref, b.pin, b.host, needOf(c, b)),
         },
       ];
     }),

@@ -2,7 +2,7 @@ import { findPin } from "../../parts/catalogue";
 import { restOf } from "../../circuit/solve";
 import { seriesOhm } from "../graph";
 import { moveFix } from "../help";
-import type { Finding, Rule, Severity } from "../types";
+import type { Found, Rule, Severity } from "../types";
 import { hostPin, place, needOf } from "../pins";
 
 /** What a programmer can't overcome: an output straight on its line, or a load of more than this. */
@@ -12,11 +12,11 @@ export const pinIspShared: Rule = {
   rule: "pin.isp-shared",
   says: "The programmer's lines must be free while it works: what else hangs on them needs a resistor or must let go.",
   check: (c) =>
-    c.netlist.bindings.flatMap((b): Finding[] => {
+    c.netlist.bindings.flatMap((b): Found[] => {
       const host = c.netlist.instance(b.host)!.part;
       const h = hostPin(c, b)?.hazards?.find((x) => x.kind === "programming");
       if (!h || !host.board) return [];
-      const finding = (severity: Severity, why: string, fixes: Finding["fixes"]): Finding => ({
+      const finding = (severity: Severity, why: string, fixes: Found["fixes"]): Found => ({
         rule: "pin.isp-shared",
         severity,
         at: place(b),

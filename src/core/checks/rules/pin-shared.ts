@@ -2,7 +2,7 @@ import { sharedClashes, standingProblem } from "../../plan/assign";
 import type { Circuit } from "../../circuit";
 import { splitEnd } from "../../project";
 import { moveFix } from "../help";
-import type { Finding, Rule, Severity } from "../types";
+import type { Found, Rule, Severity } from "../types";
 import { needOf } from "../pins";
 
 /** Why two uses of a timer or a line exclude each other, and how much it matters. */
@@ -42,7 +42,7 @@ const sharedRule = ({ rule, severity, says, of, what }: (typeof SHARED)[number])
       if (asks.length < 2) return [];
       return sharedClashes(standing(c, host))
         .filter((x) => of(x.a.need.kind) && of(x.b.need.kind))
-        .map((x): Finding => {
+        .map((x): Found => {
           const rates = x.slot === null ? ` (${x.a.id} ${x.modes[0]}, ${x.b.id} ${x.modes[1]})` : ` (${x.slot})`;
           return {
             rule,
@@ -50,7 +50,7 @@ const sharedRule = ({ rule, severity, says, of, what }: (typeof SHARED)[number])
             at: [x.a.id, x.b.id],
             message: `${x.a.id} and ${x.b.id} both hang on ${x.says}${rates}. ${what}; move one of them.`,
             evidence: { shared: x.says, first: x.modes[0], second: x.modes[1] },
-            fixes: moveFix(c, x.b.ref, splitEnd(x.b.id).pin, splitEnd(x.b.present!).ref, x.b.need),
+            fixes: () => moveFix(c, x.b.ref, splitEnd(x.b.id).pin, splitEnd(x.b.present!).ref, x.b.need),
           };
         });
     }),

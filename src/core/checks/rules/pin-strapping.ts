@@ -2,7 +2,7 @@ import type { Circuit } from "../../circuit";
 import type { Binding, NetElement } from "../../circuit/netlist";
 import { restOf } from "../../circuit/solve";
 import { moveFix } from "../help";
-import type { Finding, Rule, Severity } from "../types";
+import type { Found, Rule, Severity } from "../types";
 import { hostPin, place, needOf } from "../pins";
 
 /** The chip's own pull at a strapping pin, where its data does not say another, ohms. */
@@ -40,7 +40,7 @@ export const pinStrapping: Rule = {
   rule: "pin.strapping",
   says: "Some pins decide at reset how the chip starts: what hangs on them must leave them at the right level.",
   check: (c) =>
-    c.netlist.bindings.flatMap((b): Finding[] => {
+    c.netlist.bindings.flatMap((b): Found[] => {
       const h = hostPin(c, b)?.hazards?.find((x) => x.kind === "strapping");
       if (!h) return [];
       const sees = seenAtReset(c, b, h.want);
@@ -60,7 +60,7 @@ export const pinStrapping: Rule = {
           at: place(b),
           message: `${b.ref}.${b.pin} is on ${b.host}.${b.hostPin}, which ${h.says}; it ${SAYS[sees]}${wrong ? ", so the chip does not start as it should" : sees === "driven" ? ", at a level that can't be known while starting" : ""}.`,
           evidence: { pin: b.hostPin, sees, ...(h.want && { wants: h.want }) },
-          fixes: severity === "note" ? [] : moveFix(c, b.ref, b.pin, b.host, needOf(c, b)),
+          fixes: () => (severity === "note" ? [] : moveFix(c, b.ref, b.pin, b.host, needOf(c, b))),
         },
       ];
     }),

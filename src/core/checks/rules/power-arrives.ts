@@ -2,7 +2,7 @@ import { supplyWays, type SupplyWay, type WayStep } from "../../circuit/power";
 import { formatV } from "../../quantity";
 import { label, round } from "../help";
 import { ownSupplyFix } from "../supply-fixes";
-import type { Finding, Rule, Severity } from "../types";
+import type { Found, Rule, Severity } from "../types";
 import type { Circuit } from "../../circuit";
 
 /** Less than this is rounding of data, volts. */
@@ -46,7 +46,7 @@ export const arrives: Rule = {
   rule: "power.arrives",
   says: "Cells, cables, diodes and wires keep volts for themselves once current flows: the part gets what is left.",
   check: (c) =>
-    supplyWays(c.netlist, c.power).flatMap((w): Finding[] => {
+    supplyWays(c.netlist, c.power).flatMap((w): Found[] => {
       const severity = gradeOf(w);
       // A rail that is too low by itself is told by its range.
       if (!severity || w.rail_V < w.needs_V || overloaded(c, w)) return [];
@@ -71,7 +71,7 @@ export const arrives: Rule = {
             worst_V: round(w.V.worst),
             wants_V: round(w.needs_V),
           },
-          fixes: relief(c, w),
+          fixes: () => relief(c, w),
         },
       ];
     }),

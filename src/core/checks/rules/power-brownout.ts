@@ -4,13 +4,13 @@ import { airOf } from "../../project";
 import { netById } from "../graph";
 import { label, mA, round } from "../help";
 import { ownSupplyFix } from "../supply-fixes";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 
 export const powerBrownout: Rule = {
   rule: "power.brownout",
   says: "A battery's voltage sags by its inner resistance times the current: at the peak it must still be enough.",
   check: (c) =>
-    c.power.limits.flatMap((l): Finding[] => {
+    c.power.limits.flatMap((l): Found[] => {
       const net = netById(c, l.net);
       const s = net && sourcesOn(c.netlist, net)[0];
       const cold = airOf(c.project).min_C;

@@ -2,7 +2,7 @@ import type { Circuit } from "../../circuit";
 import { formatSI } from "../../quantity";
 import { elementsAt, netById, otherEnd } from "../graph";
 import { label, round } from "../help";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 import { wanting, capacitorFix } from "../capacitors";
 
 /** Capacitance between a supply net and ground, farads, of capacitors of at least `least`. */
@@ -21,7 +21,7 @@ export const powerBulk: Rule = {
   rule: "power.bulk",
   says: "Strips, motors and radios draw in bursts: a large capacitor beside them bridges what the wires can't bring fast enough.",
   check: (c) =>
-    wanting(c, "bulkCapacitor").flatMap(({ inst, rule, net, F }): Finding[] => {
+    wanting(c, "bulkCapacitor").flatMap(({ inst, rule, net, F }): Found[] => {
       const there = capacitance(c, net.id);
       if (there >= F * ENOUGH) return [];
       return [
@@ -31,7 +31,7 @@ export const powerBulk: Rule = {
           at: [inst.ref],
           message: `${label(c, inst.ref)} wants about ${formatSI(F, "F")} across its supply: ${rule.because}. There ${there ? `is ${formatSI(there, "F")}` : "is none"}.`,
           evidence: { wanted_uF: round(F * 1e6, 1), there_uF: round(there * 1e6, 1) },
-          fixes: capacitorFix(c, inst.ref, "bulkCapacitor"),
+          fixes: () => capacitorFix(c, inst.ref, "bulkCapacitor"),
         },
       ];
     }),

@@ -3,7 +3,7 @@ import type { Net } from "../../circuit/netlist";
 import { sourcesOn } from "../../circuit/power";
 import { airOf, PLACES } from "../../project";
 import { label } from "../help";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 
 /** Air that cells are made for, °C: data sheets of protected lithium cells and of alkaline LR6 cells, temperature ranges. */
 const USED_C = { lithium: { min: -20, max: 60 }, alkaline: { min: -18, max: 54 } };
@@ -28,7 +28,7 @@ export const powerCellTemperature: Rule = {
   check: (c) => {
     const air = airOf(c.project);
     const { short } = PLACES[c.project.brief.place];
-    return sourcesOfAll(c).flatMap((s): Finding[] => {
+    return sourcesOfAll(c).flatMap((s): Found[] => {
       const { chemistry } = s.source;
       if (!chemistry) return [];
       const used = USED_C[chemistry];

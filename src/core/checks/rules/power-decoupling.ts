@@ -1,7 +1,7 @@
 import type { Circuit } from "../../circuit";
 import { elementsAt, netById, otherEnd } from "../graph";
 import { label } from "../help";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 import { wanting, capacitorFix } from "../capacitors";
 
 const count = (c: Circuit, net: string, least: number) =>
@@ -25,7 +25,7 @@ export const powerDecoupling: Rule = {
       ),
     );
     const own = (net: string) => all.filter((x) => x.net.id === net && served.has(x.inst.ref)).length;
-    return all.flatMap(({ inst, rule, net }): Finding[] => {
+    return all.flatMap(({ inst, rule, net }): Found[] => {
       if (served.has(inst.ref)) return [];
       const used = perNet.get(net.id) ?? 0;
       perNet.set(net.id, used + 1);
@@ -37,7 +37,7 @@ export const powerDecoupling: Rule = {
           at: [inst.ref],
           message: `${label(c, inst.ref)} has no capacitor of its own at ${rule.pin}: ${rule.because}.`,
           evidence: { wanted_nF: 100 },
-          fixes: capacitorFix(c, inst.ref, "decoupling"),
+          fixes: () => capacitorFix(c, inst.ref, "decoupling"),
         },
       ];
     });

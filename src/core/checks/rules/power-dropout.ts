@@ -1,14 +1,14 @@
 import { formatV } from "../../quantity";
 import { netById } from "../graph";
 import { label, round } from "../help";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 import { droppedOut } from "../regulators";
 
 export const powerDropout: Rule = {
   rule: "power.dropout",
   says: "A regulator needs a little more at its input than it gives: its drop-out. Below that its output sinks with the input.",
   check: (c) =>
-    droppedOut(c).map(({ stage, usual, gives, wants, by }): Finding => {
+    droppedOut(c).map(({ stage, usual, gives, wants, by }): Found => {
       const vin = netById(c, stage.from)!.V!;
       return {
         rule: "power.dropout",

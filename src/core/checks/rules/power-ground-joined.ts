@@ -2,7 +2,7 @@ import type { Circuit } from "../../circuit";
 import { groundOf, type Net } from "../../circuit/netlist";
 import { label } from "../help";
 import { splitEnd } from "../../project";
-import type { Finding, Fix, Rule } from "../types";
+import type { Found, Fix, Rule } from "../types";
 
 /** Sides of one part that a signal crosses without a wire: the grounds of both must not meet. */
 const gaps = (c: Circuit): [string, Net, Net][] =>
@@ -92,13 +92,13 @@ export const powerGroundJoined: Rule = {
           .slice(0, 1),
       ),
     );
-    return [...inside, ...stated].map(([at, who, nodes]): Finding => ({
+    return [...inside, ...stated].map(([at, who, nodes]): Found => ({
       rule: "power.ground-joined",
       severity: "stop",
       at,
       message: `The grounds of ${who} are joined, but are meant to be isolated. Find the wire that joins them, or do without isolation.`,
       evidence: { places: at.join(" ") },
-      fixes: partFix(c, nodes),
+      fixes: () => partFix(c, nodes),
     }));
   },
 };

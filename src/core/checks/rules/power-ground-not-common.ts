@@ -2,7 +2,7 @@ import type { Circuit } from "../../circuit";
 import type { Net, NetElement } from "../../circuit/netlist";
 import { elementsAt, netById, otherEnd } from "../graph";
 import { label } from "../help";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 import { swapped } from "../power";
 
 /** What a ground's current runs through on its way to another ground: switches and transistors; null when it never gets there. */
@@ -25,7 +25,7 @@ export const powerGroundNotCommon: Rule = {
   says: "Two parts that exchange signals must share ground, or a high has no meaning.",
   check: (c) => {
     const seen = new Set<string>();
-    return c.netlist.bindings.flatMap((b): Finding[] => {
+    return c.netlist.bindings.flatMap((b): Found[] => {
       const inst = c.netlist.instance(b.ref)!;
       const host = c.netlist.instance(b.host)!;
       const ground = inst.part.pins.find((p) => p.role === "ground");

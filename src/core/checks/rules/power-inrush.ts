@@ -4,7 +4,7 @@ import { elementsAt, netById, otherEnd } from "../graph";
 import { rootOf } from "../../circuit/power";
 import { evaluate, formatSI } from "../../quantity";
 import { label, mA, round } from "../help";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 
 /** Smaller capacitors are full before a contact minds, farads. */
 const LARGE_F = 220e-6;
@@ -55,7 +55,7 @@ export const inrush: Rule = {
   rule: "power.inrush",
   says: "An empty capacitor is a short for an instant: a switch in front of a large one welds, and a weak source drops out.",
   check: (c) =>
-    [...inPlus(c), ...inMinus(c)].flatMap(({ contact, rail, from, F }): Finding[] => {
+    [...inPlus(c), ...inMinus(c)].flatMap(({ contact, rail, from, F }): Found[] => {
       const def = contact.def?.kind === "contact" ? contact.def : undefined;
       const root = rootOf(c.netlist, c.power, from)?.source;
       const ohm = WAY_OHM + (root?.source.rint_ohm ? evaluate(root.source.rint_ohm, root.inst.vars) : 0);

@@ -1,7 +1,7 @@
 import { ConnectorPinsSchema } from "../../parts/catalogue";
 import { evaluate } from "../../quantity";
 import { label } from "../help";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 
 /** Above these voltages touching can kill: the limits of extra-low voltage, IEC 61140 (AC) with the safe side for DC. */
 const DC_V = 75;
@@ -20,7 +20,7 @@ export function gridWords(text: string): string | null {
   return m[0];
 }
 
-const found = (at: string, what: string, evidence: Finding["evidence"]): Finding => ({
+const found = (at: string, what: string, evidence: Found["evidence"]): Found => ({
   rule: "power.mains",
   severity: "stop",
   at: [at],
@@ -34,7 +34,7 @@ export const mains: Rule = {
   says: "Voltages above 50 V AC or 75 V DC are not planned here: that needs local rules and a licensed person.",
   check: (c) => {
     const own = new Set(c.project.customParts.map((p) => p.id));
-    return [...c.netlist.expanded.instances.values()].flatMap((inst): Finding[] => {
+    return [...c.netlist.expanded.instances.values()].flatMap((inst): Found[] => {
       if (inst.inserted) return [];
       const entry = c.project.parts.find((p) => p.ref === inst.ref);
       for (const s of Object.values(inst.part.supplies)) {

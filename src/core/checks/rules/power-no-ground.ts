@@ -1,12 +1,12 @@
 import { label } from "../help";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 import { isLinked, wireFix } from "../power";
 
 export const powerNoGround: Rule = {
   rule: "power.no-ground",
   says: "Current that goes in must come back: every fed part needs its ground wire.",
   check: (c) => {
-    const out: Finding[] = [];
+    const out: Found[] = [];
     for (const inst of c.netlist.expanded.instances.values()) {
       const ground = inst.part.pins.find((p) => p.role === "ground");
       if (!ground || inst.part.board || inst.part.id.startsWith("supply/") || !isLinked(c, inst)) continue;
@@ -20,7 +20,7 @@ export const powerNoGround: Rule = {
         at: [`${inst.ref}.${ground.label}`],
         message: `${label(c, inst.ref)} has no ground wire: ${ground.label} leads nowhere, so no current can return.`,
         evidence: { pin: ground.label },
-        fixes: wireFix(c, inst.ref, `Wire ${inst.ref}.${ground.label} to ground`),
+        fixes: () => wireFix(c, inst.ref, `Wire ${inst.ref}.${ground.label} to ground`),
       });
     }
     return out;

@@ -1,7 +1,7 @@
 import type { Circuit } from "../../circuit";
 import type { NetElement } from "../../circuit/netlist";
 import { label, wireUp } from "../help";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 
 /** Below this nothing runs, amperes. */
 const NOTHING_A = 1e-6;
@@ -35,7 +35,7 @@ export const noReturn: Rule = {
   rule: "power.no-ground",
   says: "Current that goes in must come back: a load whose other side never reaches ground or supply stays dead.",
   check: (c) => {
-    const loads = c.netlist.elements.flatMap((e): Finding[] => {
+    const loads = c.netlist.elements.flatMap((e): Found[] => {
       if (e.kind !== "load" || e.module || !isWired(c, e)) return [];
       const f = c.solved.flows.get(e);
       if (f && f.A.typ > NOTHING_A) return [];

@@ -3,7 +3,7 @@ import type { Instance } from "../../circuit/netlist";
 import { label } from "../help";
 import { adapterFix, logicSupplyFix } from "../supply-fixes";
 import { blockedNets } from "../reversed";
-import type { Finding, Fix, Rule } from "../types";
+import type { Found, Fix, Rule } from "../types";
 import { isLinked, wireFix } from "../power";
 
 const addUsb = (c: Circuit, inst: Instance): Fix[] => {
@@ -25,7 +25,7 @@ export const powerNoSupply: Rule = {
   rule: "power.no-supply",
   says: "Every part that draws current needs its supply pin on a rail that something feeds.",
   check: (c) => {
-    const out: Finding[] = [];
+    const out: Found[] = [];
     const deadNets = blockedNets(c);
     const blocked = (node: string) => deadNets.has(c.netlist.netOf(node).id);
     for (const inst of c.netlist.expanded.instances.values()) {

@@ -2,7 +2,7 @@ import type { Circuit } from "../../circuit";
 import { sourcesOn } from "../../circuit/power";
 import { nextRef, type BasicEdit } from "../../project";
 import { label } from "../help";
-import type { Finding, Fix, Rule } from "../types";
+import type { Found, Fix, Rule } from "../types";
 
 export const powerNoSwitch: Rule = {
   rule: "power.no-switch",
@@ -11,7 +11,7 @@ export const powerNoSwitch: Rule = {
     c.netlist.nets.flatMap((net) =>
       net.kind !== "supply"
         ? []
-        : sourcesOn(c.netlist, net).flatMap((s): Finding[] => {
+        : sourcesOn(c.netlist, net).flatMap((s): Found[] => {
             if (!s.source.capacity_mAh || net.nodes.length + net.ends.length < 3) return [];
             const contact = c.netlist.elements.some((e) => e.kind === "contact" && (e.a === net.id || e.b === net.id));
             if (contact) return [];
@@ -23,7 +23,7 @@ export const powerNoSwitch: Rule = {
                 at: [s.ref],
                 message: `${label(c, s.ref)} has no switch: it goes on being used when nobody does.`,
                 evidence: { source: s.ref },
-                fixes: switchFix(c, `${s.ref}.${plus}`),
+                fixes: () => switchFix(c, `${s.ref}.${plus}`),
               },
             ];
           }),

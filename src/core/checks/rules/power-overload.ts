@@ -1,5 +1,5 @@
 import { label, mA } from "../help";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 import { top, loadEvidence, overloadFixes } from "../power";
 
 export const powerOverload: Rule = {
@@ -8,12 +8,12 @@ export const powerOverload: Rule = {
   check: (c) =>
     c.power.limits
       .filter((l) => l.flow.peak > l.limit_A * 1.0001)
-      .map((l): Finding => ({
+      .map((l): Found => ({
         rule: "power.overload",
         severity: l.flow.typ > l.limit_A ? "stop" : "fault",
         at: [l.ref, ...l.loads.slice(0, 3).map((x) => x.ref)],
         message: `${label(c, l.ref)}, ${l.says}: ${mA(l.flow.peak)} at peak over a limit of ${mA(l.limit_A)} (${top(l, c)}).`,
         evidence: loadEvidence(l),
-        fixes: overloadFixes(c, l),
+        fixes: () => overloadFixes(c, l),
       })),
 };

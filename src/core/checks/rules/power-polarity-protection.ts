@@ -1,15 +1,15 @@
 import { sourcesOn } from "../../circuit/power";
 import { label } from "../help";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 
 /** A battery whose leads can be exchanged, and nothing in its way that would block it. */
 export const polarityProtection: Rule = {
   rule: "power.polarity-protection",
   says: "A battery put in the wrong way round kills what hangs on it; a diode in its plus wire costs a few tenths of a volt and forgives it.",
   check: (c) =>
-    c.netlist.nets.flatMap((net): Finding[] => {
+    c.netlist.nets.flatMap((net): Found[] => {
       if (net.kind !== "supply") return [];
-      return sourcesOn(c.netlist, net).flatMap((s): Finding[] => {
+      return sourcesOn(c.netlist, net).flatMap((s): Found[] => {
         if (!s.source.capacity_mAh || s.inst.part.pins.some((p) => p.role === "cable")) return [];
         const behind = c.power.stages.filter((x) => x.from === net.id);
         const direct = net.nodes.filter((x) => x.ref !== s.ref && x.supply);

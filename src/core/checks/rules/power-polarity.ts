@@ -1,7 +1,7 @@
 import { sourcesOn } from "../../circuit/power";
 import { formatV } from "../../quantity";
 import { label, round } from "../help";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 
 export const powerPolarity: Rule = {
   rule: "power.polarity",
@@ -10,7 +10,7 @@ export const powerPolarity: Rule = {
     c.netlist.nets.flatMap((net) =>
       net.kind !== "supply" || net.nodes.length < 2
         ? []
-        : sourcesOn(c.netlist, net).flatMap((s): Finding[] => {
+        : sourcesOn(c.netlist, net).flatMap((s): Found[] => {
             if (s.inst.part.pins.some((p) => p.role === "cable")) return [];
             return [
               {

@@ -7,7 +7,7 @@ import { outletsFor, ownSupply } from "../supply-fixes";
 import { droppedOut } from "../regulators";
 import { splitEnd } from "../../project";
 import { clashingNets } from "../sources";
-import type { Finding, Fix, Rule } from "../types";
+import type { Found, Fix, Rule } from "../types";
 
 /**
  * A rail that a part feeds to itself, such as the 5 V pin behind a board's own USB diode: its lower limit is for those who
@@ -30,7 +30,7 @@ export const powerRange: Rule = {
   rule: "power.range",
   says: "A part's supply must lie inside its range, at both ends of the source's tolerance.",
   check: (c) => {
-    const out: Finding[] = [];
+    const out: Found[] = [];
     const dropped = droppedOut(c);
     const shorted = new Set(clashingNets(c).map((x) => x.net.id));
     // A short and a regulator that can't keep up have rules of their own.
@@ -58,7 +58,7 @@ export const powerRange: Rule = {
           at: [`${inst.ref}.${pin.label}`],
           message: `${label(c, inst.ref)} gets ${formatV(V.min)} to ${formatV(V.max)} on ${pin.label}; it wants ${formatV(min)} to ${formatV(max)}${over ? " and may be destroyed" : low && !usual ? ". So it is when the source is low" : ""}.`,
           evidence: { low_V: round(V.min), high_V: round(V.max), min_V: min, max_V: max },
-          fixes: rangeFixes(c, inst, key),
+          fixes: () => rangeFixes(c, inst, key),
         });
       }
     return out;

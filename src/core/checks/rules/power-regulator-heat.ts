@@ -5,7 +5,7 @@ import { formatV } from "../../quantity";
 import { netById } from "../graph";
 import { label, mA, round } from "../help";
 import { ownSupplyFix, regulatorFix } from "../supply-fixes";
-import type { Finding, Fix, Rule } from "../types";
+import type { Found, Fix, Rule } from "../types";
 
 /** A cooler way: the heaviest load below gets a supply of its own, or a lower one feeds the regulator. */
 function coolerFixes(c: Circuit, s: Stage): Fix[] {
@@ -19,7 +19,7 @@ export const powerRegulatorHeat: Rule = {
   says: "A linear regulator turns every volt that it takes away into heat: (Vin − Vout) times the current.",
   check: (c) => {
     const air = airOf(c.project).max_C;
-    return c.power.stages.flatMap((s): Finding[] => {
+    return c.power.stages.flatMap((s): Found[] => {
       const h = stageHeat(c.netlist, s, air);
       if (!h || s.converter.kind !== "linear" || h.junction_C <= JUNCTION_WARM_C) return [];
       const stop = h.junction_C > JUNCTION_MAX_C;
@@ -37,7 +37,7 @@ export const powerRegulatorHeat: Rule = {
             theta_C_per_W: h.theta_C_per_W,
             theta: h.assumed ? "assumed for its size" : "data sheet",
           },
-          fixes: coolerFixes(c, s),
+          fixes: () => coolerFixes(c, s),
         },
       ];
     });

@@ -2,7 +2,7 @@ import type { Circuit } from "../../circuit";
 import type { Net } from "../../circuit/netlist";
 import { rootOf, type SourceAt } from "../../circuit/power";
 import { label } from "../help";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 
 const NOTHING_A = 1e-6;
 
@@ -62,7 +62,7 @@ export const returnPath: Rule = {
       const key = `${u.source.ref} ${u.back.id}`;
       groups.set(key, [...(groups.get(key) ?? []), u]);
     }
-    return [...groups.values()].map((list): Finding => {
+    return [...groups.values()].map((list): Found => {
       const { source, home, back } = list[0]!;
       const refs = [...new Set(list.map((u) => u.ref))];
       const to = pinOf(c, back);

@@ -2,7 +2,7 @@ import type { Circuit } from "../../circuit";
 import type { Flow } from "../../circuit/solve";
 import { formatV } from "../../quantity";
 import { label, round } from "../help";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 import { endWords, unwireFixes } from "./words";
 
 /** From here on nothing but the copper limits the current, amperes. */
@@ -31,7 +31,7 @@ export const shortByContact: Rule = {
   says: "A contact across a supply is a short circuit as soon as it closes: wires glow, cells vent.",
   check: (c) => {
     const seen = new Set<string>();
-    return [...c.solved.flows.values()].flatMap((f): Finding[] => {
+    return [...c.solved.flows.values()].flatMap((f): Found[] => {
       if (f.element.kind !== "contact" || f.A.typ < SHORT_A || !isBare(f)) return [];
       const [from, to] = [f.from.end, f.to.end];
       if (from.kind !== "rail" || to.kind !== "rail") return [];
@@ -47,7 +47,7 @@ export const shortByContact: Rule = {
           at: refs,
           message: `${refs.map((r) => label(c, r)).join(" and ")} ${refs.length > 1 ? "join" : "joins"} ${endWords(c, from)} to ${endWords(c, to)} when closed: a short circuit over ${formatV(V)}. Do not power this. A switch belongs into the wire to a load, not across the supply.`,
           evidence: { across_V: round(V), contacts: refs.length },
-          fixes: fixesOf(c, refs),
+          fixes: () => fixesOf(c, refs),
         },
       ];
     });

@@ -2,7 +2,7 @@ import type { Circuit } from "../../circuit";
 import { formatV } from "../../quantity";
 import { splitEnd } from "../../project";
 import { label, round } from "../help";
-import type { Finding, Fix, Rule } from "../types";
+import type { Found, Fix, Rule } from "../types";
 import { clashingNets, meetings, clash, typ } from "../sources";
 
 /** Rails of different voltage on one net, or a regulator's output joined to its input. */
@@ -10,13 +10,13 @@ export const powerShortSources: Rule = {
   rule: "power.short",
   says: "A supply must never be joined to ground, nor to a supply of another voltage.",
   check: (c) => {
-    const found = (at: string[], what: string, V: [number, number]): Finding => ({
+    const found = (at: string[], what: string, V: [number, number]): Found => ({
       rule: "power.short",
       severity: "stop",
       at,
       message: `${what} are joined: ${formatV(V[0])} and ${formatV(V[1])} on one rail. Do not power this.`,
       evidence: { first_V: round(V[0]), second_V: round(V[1]) },
-      fixes: joinFix(c, at),
+      fixes: () => joinFix(c, at),
     });
     const rails = clashingNets(c);
     const names = (refs: string[]) =>

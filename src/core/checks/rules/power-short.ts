@@ -1,6 +1,6 @@
 import type { Net } from "../../circuit/netlist";
 import { label } from "../help";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 import { swapped } from "../power";
 
 export const powerShort: Rule = {
@@ -12,7 +12,7 @@ export const powerShort: Rule = {
       n.nodes.filter((x) => x.supply && !c.netlist.instance(x.ref)!.part.groups.some((g) => g.kind === "onewire"));
     return c.netlist.nets
       .filter((n) => n.kind === "ground" && shorted(n).length > 0 && !swapped(c, n))
-      .map((n): Finding => {
+      .map((n): Found => {
         const supply = shorted(n)[0]!;
         const refs = new Set(shorted(n).map((x) => x.ref));
         const bad = c.project.links.filter((l) => {

@@ -1,8 +1,9 @@
+import { count } from "../../quantity/count";
 import { sourcesOn } from "../../circuit/power";
 import { netById } from "../graph";
 import { evaluate } from "../../quantity";
 import { label, mA, round } from "../help";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 
 const HOURS_A_DAY = 24;
 /** Of the printed charge, so much a worn cell really gives. */
@@ -10,17 +11,17 @@ const WORN = 0.75;
 
 const span = (days: number) =>
   days >= 60
-    ? `${Math.round(days / 30)} months`
+    ? count(Math.round(days / 30), "month")
     : days >= 2
-      ? `${Math.round(days)} days`
-      : `${Math.round(days * HOURS_A_DAY)} hours`;
+      ? count(Math.round(days), "day")
+      : count(Math.round(days * HOURS_A_DAY), "hour");
 
 /** What the whole build draws while nothing happens, regulators and lights that are always on included. */
 export const sleep: Rule = {
   rule: "power.sleep",
   says: "What a build draws asleep decides how long a cell lasts: regulators, power lights and sensors go on drawing.",
   check: (c) =>
-    c.power.limits.flatMap((l): Finding[] => {
+    c.power.limits.flatMap((l): Found[] => {
       const net = netById(c, l.net);
       const s = net && sourcesOn(c.netlist, net)[0];
       if (l.kind !== "source" || !s?.source.capacity_mAh || !(l.flow.idle > 0)) return [];

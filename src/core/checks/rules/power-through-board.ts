@@ -4,7 +4,7 @@ import { evaluate } from "../../quantity";
 import { splitEnd, type BasicEdit } from "../../project";
 import { label, mA, round } from "../help";
 import { ownSupplyFix } from "../supply-fixes";
-import type { Finding, Fix, Rule } from "../types";
+import type { Found, Fix, Rule } from "../types";
 
 /** From here on a load is too much for a board's thin tracks and single header pin. */
 const THROUGH_A = 0.5;
@@ -13,7 +13,7 @@ export const powerThroughBoard: Rule = {
   rule: "power.through-board",
   says: "A heavy load fed through a board's own pins heats its tracks and fuse and pulls its voltage down: feed it from the source.",
   check: (c) =>
-    supplyWires(c.netlist, c.power).flatMap((w): Finding[] => {
+    supplyWires(c.netlist, c.power).flatMap((w): Found[] => {
       // The wire as the current flows: out of a board's pin into a load.
       const from = splitEnd(w.from.includes(":") ? `${w.from.split(":")[0]}.x` : w.from).ref;
       const to = splitEnd(w.to).ref;
@@ -27,7 +27,7 @@ export const powerThroughBoard: Rule = {
           at: [w.to, w.from],
           message: `${label(c, to)} draws up to ${mA(w.peak_A)} through ${w.from} of ${label(c, from)}. Feed it straight from the source, and join the grounds.`,
           evidence: { peak_mA: round(w.peak_A * 1000, 0), advised_mA: THROUGH_A * 1000 },
-          fixes: [...directFix(c, w.from, w.to), ...ownSupplyFix(c, to)],
+          fixes: () => [...directFix(c, w.from, w.to), ...ownSupplyFix(c, to)],
         },
       ];
     }),

@@ -1,6 +1,6 @@
 import { label, mA } from "../help";
 import { ROOMY } from "../supply-fixes";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 import { others, top, loadEvidence, overloadFixes } from "../power";
 
 /** Parts that take less than this of a limit are not what makes it tight. */
@@ -19,12 +19,12 @@ export const powerTight: Rule = {
         (l) =>
           !l.loads.some((x) => (c.netlist.instance(x.ref)?.vars.brightness ?? 1) < 1 && x.flow.peak > l.flow.peak / 2),
       )
-      .map((l): Finding => ({
+      .map((l): Found => ({
         rule: "power.tight",
         severity: "risk",
         at: [l.ref],
         message: `${label(c, l.ref)}, ${l.says}: ${mA(l.flow.peak)} at peak is ${Math.round((l.flow.peak / l.limit_A) * 100)} % of its ${mA(l.limit_A)} (${top(l, c)}).`,
         evidence: loadEvidence(l),
-        fixes: overloadFixes(c, l, ROOMY),
+        fixes: () => overloadFixes(c, l, ROOMY),
       })),
 };

@@ -3,7 +3,7 @@ import type { Net } from "../../circuit/netlist";
 import { rootOf, sourcesOn } from "../../circuit/power";
 import { evaluate, formatV } from "../../quantity";
 import { label, round } from "../help";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 
 /** Rails that differ by more than this are a short, and told as such, volts. */
 const CLASH_V = 0.5;
@@ -43,7 +43,7 @@ export const twoRegulators: Rule = {
   rule: "power.two-sources",
   says: "Two sources on one rail push against each other: a USB port gets current back, a cell is charged without a charger.",
   check: (c) =>
-    c.netlist.nets.flatMap((net): Finding[] => {
+    c.netlist.nets.flatMap((net): Found[] => {
       if (net.kind !== "supply") return [];
       const list = feeders(c, net);
       const [lo, hi] = [Math.min(...list.map((x) => x.V)), Math.max(...list.map((x) => x.V))];

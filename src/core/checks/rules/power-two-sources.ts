@@ -3,7 +3,7 @@ import type { SourceAt } from "../../circuit/power";
 import { formatV } from "../../quantity";
 import { nextRef, splitEnd, type BasicEdit } from "../../project";
 import { label, round } from "../help";
-import type { Finding, Fix, Rule } from "../types";
+import type { Found, Fix, Rule } from "../types";
 import { meetings, clash } from "../sources";
 
 /** Edits that put a Schottky diode into a source's plus wires, so that nothing flows back into it. */
@@ -59,7 +59,7 @@ export const powerTwoSources: Rule = {
   check: (c) =>
     meetings(c)
       .filter((m) => !clash(m))
-      .map(({ list }): Finding => {
+      .map(({ list }): Found => {
         const cell = list.find((p) => p.into.source.capacity_mAh !== undefined);
         const told = cell ?? list.find((p) => isPlug(p.into)) ?? list[0]!;
         const { from, into, arrives_V, meets_V } = told;

@@ -1,6 +1,6 @@
 import { leadClock, spiBuses } from "../../circuit/buses";
 import { label, round } from "../help";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 
 const MHz = (hz: number) => `${Number((hz / 1e6).toFixed(2))} MHz`;
 
@@ -8,7 +8,7 @@ export const spiClock: Rule = {
   rule: "spi.clock",
   says: "Loose leads carry about 8 MHz up to 15 cm, 4 MHz up to 30 cm and 1 MHz beyond; a part has a limit of its own.",
   check: (c) =>
-    spiBuses(c).flatMap((b): Finding[] => {
+    spiBuses(c).flatMap((b): Found[] => {
       if (b.asked_Hz === null) return [];
       const slow = b.members.filter((m) => b.asked_Hz! > Math.min(m.max_Hz, leadClock(m.cm)));
       if (!slow.length) return [];

@@ -2,7 +2,7 @@ import { spiBuses, type SpiBus } from "../../circuit/buses";
 import { findPin } from "../../parts/catalogue";
 import type { Net } from "../../circuit/netlist";
 import { freePin, label, linkOf } from "../help";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 
 export const spiCsShared: Rule = {
   rule: "spi.cs-shared",
@@ -13,7 +13,7 @@ export const spiCsShared: Rule = {
       for (const m of b.members)
         if (m.csNet && m.csNet.kind !== "ground" && m.csNet.ends.length > 1)
           bySelect.set(m.csNet, [...(bySelect.get(m.csNet) ?? []), m]);
-      return [...bySelect].flatMap(([net, list]): Finding[] => {
+      return [...bySelect].flatMap(([net, list]): Found[] => {
         if (list.length < 2) return [];
         const last = list.at(-1)!;
         const end = `${last.ref}.${last.cs}`;

@@ -2,7 +2,7 @@ import { findPin } from "../../parts/catalogue";
 import type { Circuit } from "../../circuit";
 import type { Net } from "../../circuit/netlist";
 import { label } from "../help";
-import type { Finding, Fix, Rule } from "../types";
+import type { Found, Fix, Rule } from "../types";
 
 /** SPI parts that share a data-out line: each must let go of it when it is not selected. */
 export const spiMisoHeld: Rule = {
@@ -17,7 +17,7 @@ export const spiMisoHeld: Rule = {
         if (net.ends.length < 2) continue;
         lines.set(net, [...(lines.get(net) ?? []), { ref: inst.ref, pin: g.pins.miso, holds: g.holdsData ?? false }]);
       }
-    return [...lines.values()].flatMap((list): Finding[] => {
+    return [...lines.values()].flatMap((list): Found[] => {
       const holders = list.filter((m) => m.holds);
       if (list.length < 2 || !holders.length) return [];
       const rest = list.filter((m) => !m.holds).map((m) => label(c, m.ref));
@@ -28,7 +28,7 @@ export const spiMisoHeld: Rule = {
           at: holders.map((m) => `${m.ref}.${m.pin}`),
           message: `${holders.map((m) => label(c, m.ref)).join(" and ")} ${holders.length > 1 ? "keep" : "keeps"} driving the data line when not selected, and ${rest.join(", ") || "the others"} can't be heard. Give it a bus of its own, or a part that lets go.`,
           evidence: { members: list.length, holders: holders.length },
-          fixes: holders.flatMap((m) => dropMiso(c, m.ref, m.pin)),
+          fixes: () => holders.flatMap((m) => dropMiso(c, m.ref, m.pin)),
         },
       ];
     });

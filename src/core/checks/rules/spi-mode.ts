@@ -1,6 +1,6 @@
 import { spiBuses } from "../../circuit/buses";
 import { label } from "../help";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 
 export const spiMode: Rule = {
   rule: "spi.mode",
@@ -8,7 +8,7 @@ export const spiMode: Rule = {
   check: (c) =>
     spiBuses(c)
       .filter((b) => b.switchesMode)
-      .map((b): Finding => ({
+      .map((b): Found => ({
         rule: "spi.mode",
         severity: "note",
         at: b.members.map((m) => m.ref),

@@ -1,6 +1,6 @@
 import { uartLinks } from "../../circuit/buses";
 import { label, round } from "../help";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 
 const RISK = 0.02;
 
@@ -12,7 +12,7 @@ export const uartBaud: Rule = {
   rule: "uart.baud",
   says: "Both ends must agree on the rate within a few percent: at 2 % noise starts to matter, at 4 % bits are read wrong.",
   check: (c) =>
-    uartLinks(c).flatMap((u): Finding[] => {
+    uartLinks(c).flatMap((u): Found[] => {
       if (u.total <= RISK) return [];
       const option = c.netlist.instance(u.ref)?.part.options.find((o) => o.key === "baud");
       const board = c.netlist.instance(u.host)!.part.board!;

@@ -2,7 +2,7 @@ import { uartLinks, type UartLink } from "../../circuit/buses";
 import type { Circuit } from "../../circuit";
 import { splitEnd } from "../../project";
 import { label, linkOf } from "../help";
-import type { Finding, Fix, Rule } from "../types";
+import type { Found, Fix, Rule } from "../types";
 
 /** Swaps the two data wires of a serial link. */
 function crossFix(c: Circuit, u: UartLink): Fix[] {
@@ -29,7 +29,7 @@ export const uartNotCrossed: Rule = {
   rule: "uart.not-crossed",
   says: "One side's transmit goes to the other side's receive: TX to RX, RX to TX.",
   check: (c) =>
-    uartLinks(c).flatMap((u): Finding[] => {
+    uartLinks(c).flatMap((u): Found[] => {
       const wrong = u.lines.filter((l) => !l.crossed);
       if (!wrong.length) return [];
       return [
@@ -39,7 +39,7 @@ export const uartNotCrossed: Rule = {
           at: wrong.flatMap((l) => [`${u.ref}.${l.pin}`, `${u.host}.${l.hostPin}`]),
           message: `${wrong.map((l) => `${u.ref}.${l.pin} meets ${u.host}.${l.hostPin}`).join(" and ")}: ${label(c, u.ref)}'s TX belongs to the board's RX, and its RX to the board's TX.`,
           evidence: { lines: wrong.length },
-          fixes: crossFix(c, u),
+          fixes: () => crossFix(c, u),
         },
       ];
     }),

@@ -1,7 +1,7 @@
 import { uartLinks, type UartLink } from "../../circuit/buses";
 import { findPin } from "../../parts/catalogue";
 import { label, moveFix } from "../help";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 
 export const uartShared: Rule = {
   rule: "uart.shared",
@@ -21,7 +21,7 @@ export const uartShared: Rule = {
         );
         if (together.length > 1) ports.set(key, together);
       }
-    return [...ports].flatMap(([port, list]): Finding[] => {
+    return [...ports].flatMap(([port, list]): Found[] => {
       if (list.length < 2) return [];
       const last = list.at(-1)!;
       const inst = c.netlist.instance(last.ref)!;

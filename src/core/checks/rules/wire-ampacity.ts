@@ -1,14 +1,14 @@
 import { gaugeFor, JUMPER_A, supplyWires } from "../../circuit/power";
 import { houseRule, splitEnd } from "../../project";
 import { label, mA, round } from "../help";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 import { gaugeFix } from "../wires";
 
 export const wireAmpacity: Rule = {
   rule: "wire.ampacity",
   says: "A wire gets warm with the square of its current; jumpers and the springs of a breadboard stand about 1 A.",
   check: (c) =>
-    supplyWires(c.netlist, c.power).flatMap((w): Finding[] => {
+    supplyWires(c.netlist, c.power).flatMap((w): Found[] => {
       const ref = splitEnd(w.to).ref;
       const thin = w.chosen && w.peak_A > w.limit_A;
       const usual = !w.chosen && w.peak_A > JUMPER_A;
@@ -28,7 +28,7 @@ export const wireAmpacity: Rule = {
             limit_mA: round((thin ? w.limit_A : JUMPER_A) * 1000, 0),
             gauge: `${w.awg} AWG`,
           },
-          fixes: thin ? gaugeFix(ref, awg) : [],
+          fixes: () => (thin ? gaugeFix(ref, awg) : []),
         },
       ];
     }),

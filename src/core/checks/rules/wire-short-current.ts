@@ -1,7 +1,7 @@
 import { awgAmpacity, JUMPER_AWG, sourcesOn } from "../../circuit/power";
 import { evaluate, formatV } from "../../quantity";
 import { label, mA, round } from "../help";
-import type { Finding, Rule } from "../types";
+import type { Found, Rule } from "../types";
 
 /** So many times what a wire carries for long, and its insulation melts within seconds. */
 const MELTS = 10;
@@ -11,9 +11,9 @@ export const shortCurrent: Rule = {
   rule: "wire.short-current",
   says: "A cell gives far more into a short than thin wires stand: a fuse or its own protection must be faster than the fire.",
   check: (c) =>
-    c.netlist.nets.flatMap((net): Finding[] => {
+    c.netlist.nets.flatMap((net): Found[] => {
       if (net.kind !== "supply" || net.nodes.length + net.ends.length < 3) return [];
-      return sourcesOn(c.netlist, net).flatMap((s): Finding[] => {
+      return sourcesOn(c.netlist, net).flatMap((s): Found[] => {
         if (s.source.rint_ohm === undefined || s.source.capacity_mAh === undefined) return [];
         const A = evaluate(s.source.V.max, s.inst.vars) / Math.max(evaluate(s.source.rint_ohm, s.inst.vars), 0.01);
         const most = awgAmpacity(JUMPER_AWG) * MELTS;

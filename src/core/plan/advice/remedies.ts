@@ -291,7 +291,7 @@ function boardTries(s: Scene, trials: readonly BoardTrial[]): Remedy[] {
       id: `board-${b.board}`,
       kind: "board",
       label: `Use another board: ${b.name}`,
-      says: `${b.spare} pins stay free; ${b.facts}`,
+      says: `${b.spare === 1 ? "1 pin stays" : `${b.spare} pins stay`} free; ${b.facts}`,
       adds: b.owned ? [] : [{ part: b.board, name: b.name, count: 1, owned: 0 }],
       cost: b.cost,
       moves: s.project.links.length,

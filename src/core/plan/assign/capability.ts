@@ -54,8 +54,7 @@ function asSoftware(pin: Pin, need: Need): boolean {
   return reads ? Boolean(d?.in) : Boolean(d?.out);
 }
 
-/** Every bus instance through which a pin can serve a bus role; for other needs one entry with no bus. */
-export function waysToServe(pin: Pin, need: Need, host: HostFacts = {}): Serve[] {
+function judge(pin: Pin, need: Need, host: HostFacts): Serve[] {
   const no = (why: string): Serve[] => [{ ok: false, why: `${pin.label} ${why}` }];
   const barred = pin.hazards?.find((h) => BARRED.has(h.kind));
   if (barred) return no(`is not free: ${barred.says}`);
@@ -96,6 +95,24 @@ export function waysToServe(pin: Pin, need: Need, host: HostFacts = {}): Serve[]
       return ways.length ? ways : no(`is no ${role} pin on this board`);
     }
   }
+}
+
+const judged = new WeakMap<Pin, { part: Part | undefined; by: Map<string, readonly Serve[]> }>();
+
+/**
+ * Every bus instance through which a pin can serve a bus role; for other needs one entry with no bus. Remembered by the
+ * pin's definition and by what the answer depends on: planning and the lattice ask thousands of times at every edit.
+ */
+export function waysToServe(pin: Pin, need: Need, host: HostFacts = {}): readonly Serve[] {
+  let known = judged.get(pin);
+  if (!known || known.part !== host.part) judged.set(pin, (known = { part: host.part, by: new Map() }));
+  const { kind, role, use, require } = need as Need & { role?: string };
+  const key = `${kind} ${role ?? ""} ${use ?? ""} ${host.radio ? 1 : 0}${host.software ? 1 : 0} ${require?.join() ?? ""}`;
+  const there = known.by.get(key);
+  if (there) return there;
+  const ways = judge(pin, need, host);
+  known.by.set(key, ways);
+  return ways;
 }
 
 /** Two needs with the same share key may sit on one pin of one bus: clock and data lines, never selects. */

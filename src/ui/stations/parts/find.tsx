@@ -1,12 +1,17 @@
 "use client";
 import { useKept } from "@/ui/state/kept";
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useRef, useState, type ReactNode } from "react";
 import type { Part } from "@/core/parts/catalogue";
 import type { FacetName, Facets } from "@/core/parts/catalogue/search";
 import type { Found } from "@/workers/api";
 import { core } from "@/ui/state/core";
 import { Checkbox } from "@/ui/shared/checkbox";
 import { Select } from "@/ui/shared/select";
+import { useVirtualRows } from "@/ui/shared/virtual";
+
+const LINE_PX = 32;
+/** A list that fits on the screen is drawn whole. */
+const FEW = 30;
 
 const FACET_WORDS: Record<FacetName, string> = {
   group: "for",
@@ -70,12 +75,15 @@ export function Find({
   marked,
   mark,
   add,
+  children,
 }: {
   own: readonly Part[];
   owned: Record<string, number>;
   marked: Hit | null;
   mark(h: Hit): void;
   add(h: Hit): void;
+  /** What stands below the list: the marked part. */
+  children?: ReactNode;
 }) {
   const [query, setQuery] = useKept("find", "");
   const [facets, setFacets] = useKept<Facets>("facets", {});
@@ -117,12 +125,16 @@ export function Find({
     0,
     hits.findIndex((h) => h.id === marked?.id),
   );
+  const rows = useVirtualRows(list, hits.length, LINE_PX, { beyond: FEW, keyOf: (i) => hits[i]!.id });
+  // A new answer begins at its top.
+  const ids = found?.ids;
+  useEffect(() => void list.current?.scrollTo({ top: 0 }), [ids]);
   const go = (i: number) => {
     const h = hits[Math.max(0, Math.min(hits.length - 1, i))];
     if (!h) return;
     pointed.current = true;
     mark(h);
-    list.current?.querySelector(`[data-part="${h.id}"]`)?.scrollIntoView({ block: "nearest" });
+    rows.show(hits.indexOf(h));
   };
   return (
     <section aria-label="Catalogue" className="min-w-0">
@@ -163,40 +175,48 @@ export function Find({
         id="catalogue"
         ref={list}
         aria-label="Catalogue parts"
-        className="max-h-[calc(100dvh-19rem)] min-h-40 overflow-auto border-t border-ink"
+        data-scrolls
+        className={`min-h-40 overflow-auto border-t border-ink ${marked ? "max-h-60" : "max-h-[calc(100dvh-17rem)]"}`}
       >
-        {hits.map((h) => (
-          <li
-            key={h.id}
-            data-part={h.id}
-            className={`flex items-start border-b border-line ${h.id === marked?.id ? "bg-wash" : ""}`}
-          >
-            <button
-              className="min-w-0 grow px-1 py-1.5 text-left hover:bg-wash"
-              aria-pressed={h.id === marked?.id}
-              onClick={() => {
-                pointed.current = true;
-                mark(h);
-              }}
-              data-testid={`mark-${h.id}`}
+        {rows.before > 0 && <li aria-hidden style={{ height: rows.before }} />}
+        {rows.shown.map((i) => {
+          const h = hits[i]!;
+          return (
+            <li
+              key={h.id}
+              ref={rows.measure}
+              data-index={i}
+              data-part={h.id}
+              aria-setsize={hits.length}
+              aria-posinset={i + 1}
+              className={`flex h-8 items-center border-b border-line ${h.id === marked?.id ? "bg-wash" : ""}`}
             >
-              <span className="block">
+              <button
+                className="min-w-0 grow truncate px-1 text-left leading-8 hover:bg-wash"
+                aria-pressed={h.id === marked?.id}
+                onClick={() => {
+                  pointed.current = true;
+                  mark(h);
+                }}
+                data-testid={`mark-${h.id}`}
+              >
                 {h.name}
                 {h.own && <span className="ml-2 text-sm text-accent">own</span>}
                 {owned[h.id] ? <span className="num ml-2 text-sm text-good">{owned[h.id]} in the drawer</span> : null}
-              </span>
-              <span className="block text-sm leading-tight text-soft">{h.does}</span>
-            </button>
-            <button
-              className="quiet shrink-0 px-2 py-1.5 text-sm"
-              aria-label={`Add ${h.name}`}
-              onClick={() => add(h)}
-              data-testid={`add-${h.id}`}
-            >
-              add
-            </button>
-          </li>
-        ))}
+                <span className="ml-2 text-sm text-soft">{h.does}</span>
+              </button>
+              <button
+                className="quiet shrink-0 px-2 text-sm"
+                aria-label={`Add ${h.name}`}
+                onClick={() => add(h)}
+                data-testid={`add-${h.id}`}
+              >
+                add
+              </button>
+            </li>
+          );
+        })}
+        {rows.after > 0 && <li aria-hidden style={{ height: rows.after }} />}
         {broken && (
           <li role="alert" className="py-2 font-bold text-stop">
             {broken}
@@ -208,6 +228,7 @@ export function Find({
           </li>
         )}
       </ul>
+      {children}
     </section>
   );
 }

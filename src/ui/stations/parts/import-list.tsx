@@ -1,4 +1,5 @@
 "use client";
+import { count } from "@/core/quantity/count";
 import { useState } from "react";
 import { toast } from "sonner";
 import type { Part } from "@/core/parts/catalogue";
@@ -22,7 +23,7 @@ const valueWords = (o: Record<string, string | number>) =>
     : o.capacitance_uF !== undefined
       ? `${o.capacitance_uF} µF`
       : o.pixels !== undefined
-        ? `${o.pixels} lights`
+        ? count(Number(o.pixels), "light")
         : "";
 
 function LineRow({ line, set }: { line: Line; set(l: Line): void }) {
@@ -144,8 +145,8 @@ export function ImportList({ own, done }: { own: readonly Part[]; done(): void }
       const s = await core().takeList(p, choices, own);
       if (s.clash)
         toast.error(`The parts are in the list, but their pins do not all fit: ${s.clash}`, { duration: 12_000 });
-      else if (s.leftOpen) toast.warning(`${s.added} parts added. ${s.leftOpen}`, { duration: 20_000 });
-      else toast(`${s.added} parts added, ${drawer} lines into the drawer.`);
+      else if (s.leftOpen) toast.warning(`${count(s.added, "part")} added. ${s.leftOpen}`, { duration: 20_000 });
+      else toast(`${count(s.added, "part")} added, ${count(drawer, "line")} into the drawer.`);
       done();
       return s;
     });

@@ -1,5 +1,10 @@
 "use client";
+import { count } from "@/core/quantity/count";
+import { zodResolver } from "@hookform/resolvers/zod";
+import { X } from "lucide-react";
 import Link from "next/link";
+import { useForm } from "react-hook-form";
+import { z } from "zod";
 import { useEffect, useState } from "react";
 import type { Part, PartDescription } from "@/core/parts/catalogue";
 import { core } from "@/ui/state/core";
@@ -13,6 +18,16 @@ interface Loaded {
   description: PartDescription;
 }
 
+const HowMany = z.object({
+  quantity: z
+    .string()
+    .transform((t) => Number(t.trim()))
+    .refine((n) => Number.isInteger(n) && n >= 1 && n <= 50, "How many: a whole number from 1 to 50."),
+  label: z.string().transform((t) => t.trim()),
+});
+type Asked = z.input<typeof HowMany>;
+const FRESH: Asked = { quantity: "1", label: "" };
+
 /** The part that is marked in the list: what it is, and adding it with a number, a name and its options. */
 export function Marked({
   hit,
@@ -24,6 +39,7 @@ export function Marked({
   keep,
   copy,
   change,
+  close,
 }: {
   hit: Hit;
   own: readonly Part[];
@@ -34,35 +50,48 @@ export function Marked({
   keep(count: number): void;
   copy(): void;
   change: (() => void) | null;
+  close(): void;
 }) {
   const [loaded, setLoaded] = useState<Loaded | null>(null);
-  const [quantity, setQuantity] = useState("1");
-  const [label, setLabel] = useState("");
+  const {
+    register,
+    handleSubmit,
+    reset,
+    watch,
+    formState: { errors },
+  } = useForm<Asked, unknown, z.infer<typeof HowMany>>({
+    resolver: zodResolver(HowMany),
+    mode: "onChange",
+    defaultValues: FRESH,
+  });
   const [options, setOptions] = useState<Record<string, string | number>>({});
   useEffect(() => {
     let gone = false;
     setOptions({});
-    setQuantity("1");
-    setLabel("");
+    reset(FRESH);
     void core()
       .describe(hit.id, own)
       .then((d) => !gone && setLoaded(d));
     return () => {
       gone = true;
     };
-  }, [hit.id, own]);
-  const count = Number(quantity);
-  const good = Number.isInteger(count) && count >= 1 && count <= 50;
+  }, [hit.id, own, reset]);
+  const many = Number(watch("quantity"));
+  const good = !errors.quantity;
   const here = loaded?.part.id === hit.id ? loaded : null;
   const facts = [
     hit.talks.join(", "),
     hit.volts.map((v) => v.replace("v", " V")).join(", "),
-    hit.kind === "board" || hit.kind === "chip" ? `${hit.pins} pins` : hit.pins ? `takes ${hit.pins} pins` : "",
+    hit.kind === "board" || hit.kind === "chip"
+      ? count(hit.pins, "pin")
+      : hit.pins
+        ? `takes ${count(hit.pins, "pin")}`
+        : "",
     hit.solder === "none" ? "no soldering" : `solder ${hit.solder}`,
     `data certainty ${hit.certainty}`,
   ].filter(Boolean);
   return (
-    <section aria-label="Marked part" className="border border-ink p-3" data-testid="marked">
+    <section aria-label="Marked part" className="mt-3 border border-ink p-3" data-testid="marked">
       <div className="flex flex-wrap items-baseline justify-between gap-x-4">
         <h2 className="text-lg">{hit.name}</h2>
         <span className="flex gap-3 text-sm">
@@ -77,6 +106,9 @@ export function Marked({
               change
             </button>
           )}
+          <button aria-label="Close" className="text-soft hover:text-ink" onClick={close}>
+            <X size={16} aria-hidden />
+          </button>
         </span>
       </div>
       <p className="text-soft">
@@ -102,38 +134,23 @@ export function Marked({
       )}
       <form
         className="mt-2 flex flex-wrap items-center gap-x-3 gap-y-2"
-        onSubmit={(e) => {
-          e.preventDefault();
-          if (good) add({ quantity: count, label: label.trim(), options });
-        }}
+        onSubmit={(e) => void handleSubmit((asked) => add({ ...asked, options }))(e)}
       >
         <label className="text-sm">
           <span className="text-soft">How many</span>{" "}
-          <input
-            className="num w-14"
-            inputMode="numeric"
-            value={quantity}
-            aria-invalid={!good}
-            onChange={(e) => setQuantity(e.target.value)}
-          />
+          <input className="num w-14" inputMode="numeric" aria-invalid={!good} {...register("quantity")} />
         </label>
         <label className="grow text-sm">
           <span className="text-soft">Name</span>{" "}
-          <input
-            className="w-40"
-            value={label}
-            maxLength={55}
-            placeholder="as you call it"
-            onChange={(e) => setLabel(e.target.value)}
-          />
+          <input className="w-40" maxLength={55} placeholder="as you call it" {...register("label")} />
         </label>
         <button className="btn-main" disabled={!good} data-testid="add-marked">
-          {count > 1 && good ? `Add ${count}` : "Add"}
+          {many > 1 && good ? `Add ${many}` : "Add"}
         </button>
       </form>
       {!good && (
         <p role="alert" className="text-sm font-bold text-stop">
-          How many: a whole number from 1 to 50.
+          {errors.quantity?.message}
         </p>
       )}
       <div className="mt-2 flex flex-wrap items-center gap-x-5 text-sm">

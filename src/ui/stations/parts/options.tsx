@@ -1,6 +1,7 @@
 "use client";
-import { useEffect, useState } from "react";
+import { useMemo } from "react";
 import type { PartOption } from "@/core/parts/catalogue";
+import { numberIn, SaveField } from "@/ui/shared/save-field";
 import { Select } from "@/ui/shared/select";
 
 export type PlainOption = Exclude<PartOption, { kind: "pins" }>;
@@ -17,9 +18,10 @@ export function OptionField({
   value: string | number;
   save(value: string | number): void;
 }) {
-  const [text, setText] = useState(String(value));
-  const [problem, setProblem] = useState("");
-  useEffect(() => setText(String(value)), [value]);
+  const schema = useMemo(
+    () => (option.kind === "choice" ? null : numberIn(option.label, option.min, option.max, option.unit)),
+    [option],
+  );
   if (option.kind === "choice")
     return (
       <label className="mr-5 inline-flex items-center gap-2 text-sm" htmlFor={id}>
@@ -33,32 +35,17 @@ export function OptionField({
         />
       </label>
     );
-  const done = () => {
-    const n = Number(text.replace(",", "."));
-    if (!Number.isFinite(n) || n < option.min || n > option.max)
-      return setProblem(`${option.label} takes ${option.min} to ${option.max} ${option.unit}`.trim());
-    setProblem("");
-    if (n !== value) save(n);
-  };
   return (
-    <label className="mr-5 inline-flex items-center gap-2 text-sm" htmlFor={id}>
-      <span className="text-soft">{option.label}</span>
-      <input
-        id={id}
-        inputMode="decimal"
-        className="num w-20"
-        value={text}
-        aria-invalid={problem !== ""}
-        onChange={(e) => setText(e.target.value)}
-        onBlur={done}
-        onKeyDown={(e) => e.key === "Enter" && done()}
-      />
-      {option.unit}
-      {problem && (
-        <span role="alert" className="font-bold text-stop">
-          {problem}
-        </span>
-      )}
-    </label>
+    <SaveField
+      id={id}
+      label={option.label}
+      value={String(value)}
+      schema={schema!}
+      save={(n) => n !== value && save(n)}
+      unit={option.unit}
+      numeric
+      className="mr-5 inline-flex items-center gap-2 text-sm"
+      fieldClass="num w-20"
+    />
   );
 }

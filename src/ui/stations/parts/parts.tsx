@@ -1,4 +1,5 @@
 "use client";
+import { count } from "@/core/quantity/count";
 import { useKept } from "@/ui/state/kept";
 import { usePathname, useSearchParams } from "next/navigation";
 import { useState } from "react";
@@ -17,7 +18,7 @@ import { ImportList } from "./import-list";
 import { Marked } from "./marked";
 import { OwnEditor } from "./own/editor";
 import { OwnList } from "./own/list";
-import { ProjectList } from "./project-list";
+import { ProjectList } from "./project/list";
 
 const TABS = [
   { id: "find", name: "Find" },
@@ -41,6 +42,7 @@ export function Parts() {
   const [marked, setMarked] = useState<Hit | null>(null);
   const [compared, setCompared] = useKept<string[]>("compared", []);
   const [comparing, setComparing] = useState(false);
+  const [added, setAdded] = useState<readonly string[]>([]);
   // The address changes at once, without asking the server: nothing is typed into the old view.
   const go = (t: Tab, part?: string) =>
     window.history.replaceState(
@@ -60,11 +62,12 @@ export function Parts() {
         ...(more.options && Object.keys(more.options).length && { options: more.options }),
         ...(mine && { own: mine }),
       });
+      setAdded(s.refs);
       const wires = s.project.links.length - p.links.length;
       const who = s.refs.length > 1 ? `${s.refs[0]} to ${s.refs.at(-1)}` : s.ref;
       if (s.clash) toast.error(`${who} in the list, but the pins do not fit: ${s.clash}`, { duration: 12_000 });
       else if (s.leftOpen) toast.warning(`${who} added. ${s.leftOpen}`, { duration: 20_000 });
-      else toast(`${who} added${wires > 0 ? `: ${wires} wires planned` : ""}.`);
+      else toast(`${who} added${wires > 0 ? `: ${count(wires, "wire")} planned` : ""}.`);
       return s;
     });
   const compare = (id: string, on: boolean) =>
@@ -84,8 +87,9 @@ export function Parts() {
       />
       <Tabs label="Parts views" tabs={TABS} tab={tab} go={go}>
         {tab === "find" && (
-          <div className="mt-3 grid gap-x-8 gap-y-4 lg:grid-cols-[minmax(260px,330px)_1fr]">
-            <div>
+          <div className="mt-3 grid gap-x-8 gap-y-4 md:grid-cols-[minmax(0,1fr)_minmax(260px,340px)]">
+            <ProjectList added={added} />
+            <div className="min-w-0 self-start md:sticky md:top-0">
               <Find
                 own={own}
                 owned={drawer.parts}
@@ -95,22 +99,8 @@ export function Parts() {
                   setMarked(h);
                   add(h.id);
                 }}
-              />
-              {compared.length > 0 && (
-                <p className="mt-2 flex flex-wrap items-center gap-2 text-sm">
-                  {compared.length} of {MOST_COMPARED} to compare
-                  <button className="btn" disabled={compared.length < 2} onClick={() => setComparing(true)}>
-                    Side by side
-                  </button>
-                  <button className="quiet text-soft" onClick={() => setCompared([])}>
-                    none
-                  </button>
-                </p>
-              )}
-            </div>
-            <div className="min-w-0">
-              {marked && (
-                <div className="mb-4">
+              >
+                {marked && (
                   <Marked
                     hit={marked}
                     own={own}
@@ -121,10 +111,21 @@ export function Parts() {
                     keep={(n) => void put({ parts: { [marked.id]: n } })}
                     copy={() => go("own", `copy:${marked.id}`)}
                     change={marked.own ? () => go("own", marked.id) : null}
+                    close={() => setMarked(null)}
                   />
-                </div>
-              )}
-              <ProjectList />
+                )}
+                {compared.length > 0 && (
+                  <p className="mt-2 flex flex-wrap items-center gap-2 text-sm">
+                    {compared.length} of {MOST_COMPARED} to compare
+                    <button className="btn" disabled={compared.length < 2} onClick={() => setComparing(true)}>
+                      Side by side
+                    </button>
+                    <button className="quiet text-soft" onClick={() => setCompared([])}>
+                      none
+                    </button>
+                  </p>
+                )}
+              </Find>
             </div>
           </div>
         )}

@@ -1,6 +1,7 @@
 "use client";
 import { useKept } from "@/ui/state/kept";
 import {
+  memo,
   useCallback,
   useEffect,
   useLayoutEffect,
@@ -14,6 +15,7 @@ import { toast } from "sonner";
 import type { LatticeRow, LatticeView } from "@/core/plan/assign";
 import { cellOf } from "@/core/plan/assign/cell";
 import { core } from "@/ui/state/core";
+import { useLit } from "@/ui/state/lit";
 import { useProject } from "@/ui/state/project";
 import { Crossing, type Ghost } from "./crossing";
 import { LeftOver } from "./left-over";
@@ -21,7 +23,7 @@ import { pinName, Row, type Shown } from "./row";
 import { Legend } from "./states";
 import { Select } from "@/ui/shared/select";
 import { Fold } from "@/ui/shared/fold";
-import { Tip } from "@/ui/shared/tip";
+import { useVirtualRows } from "@/ui/shared/virtual";
 
 interface Spot {
   row: number;
@@ -72,11 +74,39 @@ function Headers({ view, shown }: { view: LatticeView; shown: readonly Shown[] }
   );
 }
 
+/** The pins above their columns, lit from elsewhere too: drawn apart, so that a light does not redraw the lattice. */
+const Heads = memo(function Heads({ shown, at }: { shown: readonly Shown[]; at: number }) {
+  const lit = useLit();
+  return (
+    <tr>
+      <th scope="col" className="sticky left-0 z-10 pr-3 text-left align-bottom font-normal text-soft">
+        need
+      </th>
+      {shown.map(({ c, first }, k) => (
+        <th
+          key={c.end}
+          scope="col"
+          data-column={k}
+          data-place={c.end}
+          className={`h-20 w-6 align-bottom font-mono text-sm font-normal ${first ? "edge" : ""} ${k === at || lit.has(c.end) ? "font-bold" : ""} ${c.signal ? "" : "text-soft"}`}
+        >
+          {c.hazards.length > 0 && <span className="block font-bold text-risk">!</span>}
+          <span className="inline-block rotate-180 whitespace-nowrap [writing-mode:vertical-rl]">{c.pin}</span>
+          <i className="pad" data-first={c.index === 1} data-used={c.usedBy.length > 0} aria-hidden />
+        </th>
+      ))}
+    </tr>
+  );
+});
+
+/** So many crossings are drawn at once; of a larger lattice only the rows in view. */
+const MOST_CELLS = 1800;
+const ROW_PX = 29;
 const STILL = new Set(["chosen", "locked", "cannot"]);
 
 /** The lattice of one board: needs down the side, pins across the top, moved by dragging or by keys. */
 export function Lattice({ view }: { view: LatticeView }) {
-  const { run, edit, light, lit, project } = useProject();
+  const { run, edit, light, project } = useProject();
   const [fold, setFold] = useKept<Fold>("pins shown", "useful");
   const shown = useMemo<Shown[]>(() => {
     const list = view.columns
@@ -96,12 +126,19 @@ export function Lattice({ view }: { view: LatticeView }) {
   const grid = useRef<HTMLTableElement>(null);
   const band = useRef<HTMLDivElement>(null);
   const beam = useRef<HTMLDivElement>(null);
+  const ring = useRef<HTMLDivElement>(null);
+  const body = useRef<HTMLTableSectionElement>(null);
+  const rows = useVirtualRows(body, view.rows.length, ROW_PX, {
+    beyond: Math.floor(MOST_CELLS / Math.max(1, shown.length)),
+    keyOf: (i) => view.rows[i]!.id,
+  });
   const row: LatticeRow | undefined = view.rows[Math.min(spot.row, view.rows.length - 1)];
   const at = Math.min(spot.col, shown.length - 1);
   const col = shown[at];
   const cell = row && col ? cellOf(view, row, col.i) : undefined;
   const state = cell?.state;
 
+  const firstDrawn = rows.shown[0];
   // The marked column and row are bands of their own that slide over the table: colouring its cells would paint all of it
   // anew.
   useLayoutEffect(() => {
@@ -110,12 +147,18 @@ export function Lattice({ view }: { view: LatticeView }) {
     band.current.style.transform = `translateX(${head.offsetLeft}px)`;
     band.current.style.width = `${head.offsetWidth}px`;
     band.current.style.height = `${grid.current.offsetHeight}px`;
-    const line = grid.current.tBodies[0]?.rows[spot.row];
-    if (!line || !beam.current) return;
+    const line = grid.current.querySelector<HTMLElement>(`tr[data-index="${spot.row}"]`);
+    if (!beam.current) return;
+    beam.current.hidden = ring.current!.hidden = !line;
+    if (!line) return;
     beam.current.style.transform = `translateY(${line.offsetTop}px)`;
     beam.current.style.width = `${grid.current.offsetWidth}px`;
     beam.current.style.height = `${line.offsetHeight}px`;
-  }, [at, spot.row, shown, view]);
+    // The ring is drawn over the table as well: an outline at the cell itself would have the whole table painted again.
+    ring.current!.style.transform = `translate(${head.offsetLeft}px, ${line.offsetTop}px)`;
+    ring.current!.style.width = `${head.offsetWidth}px`;
+    ring.current!.style.height = `${line.offsetHeight}px`;
+  }, [at, spot.row, shown, view, firstDrawn]);
 
   const ask = useRef(0);
   useEffect(() => {
@@ -143,10 +186,22 @@ export function Lattice({ view }: { view: LatticeView }) {
   }, [row, col, light]);
   useEffect(() => () => light([]), [light]);
 
+  const cellAt = (s: Spot) => grid.current?.querySelector<HTMLElement>(`[data-at="${s.row}-${s.col}"]`);
+  // Keys may lead to a row that is not drawn yet: it is brought in, then it takes the focus.
+  const wanted = useRef<Spot | null>(null);
   const focus = (next: Spot) => {
     setSpot(next);
-    grid.current?.querySelector<HTMLElement>(`[data-at="${next.row}-${next.col}"]`)?.focus();
+    const there = cellAt(next);
+    if (there) return there.focus({ preventScroll: false });
+    wanted.current = next;
+    rows.show(next.row);
   };
+  useEffect(() => {
+    const there = wanted.current && cellAt(wanted.current);
+    if (!there) return;
+    wanted.current = null;
+    there.focus();
+  });
   const move = useCallback(
     (r: LatticeRow, end: string) =>
       void run(async (p) => {
@@ -225,9 +280,13 @@ export function Lattice({ view }: { view: LatticeView }) {
           />
         </label>
       </div>
-      <div className="relative mt-1 overflow-x-auto pb-2">
+      <div
+        data-scrolls
+        className="lattice-box relative mt-1 max-h-[max(18rem,calc(100dvh-18.5rem))] overflow-auto overscroll-contain pb-2"
+      >
         <div ref={band} className="lattice-band" aria-hidden />
         <div ref={beam} className="lattice-band" aria-hidden />
+        <div ref={ring} className="lattice-ring" aria-hidden />
         <table
           ref={grid}
           role="grid"
@@ -245,43 +304,37 @@ export function Lattice({ view }: { view: LatticeView }) {
           onPointerUp={up}
           onPointerLeave={() => setDrag(null)}
         >
-          <thead>
+          <thead className="sticky top-0 z-20">
             <Headers view={view} shown={shown} />
-            <tr>
-              <th scope="col" className="sticky left-0 z-10 pr-3 text-left align-bottom font-normal text-soft">
-                need
-              </th>
-              {shown.map(({ c, first }, k) => (
-                <th
-                  key={c.end}
-                  scope="col"
-                  data-column={k}
-                  className={`h-20 w-6 align-bottom font-mono text-sm font-normal ${first ? "edge" : ""} ${k === at || lit.has(c.end) ? "font-bold" : ""} ${c.signal ? "" : "text-soft"}`}
-                >
-                  {c.hazards.length > 0 && (
-                    <Tip says={c.hazards.join("; ")} side="top">
-                      <span className="block font-bold text-risk">!</span>
-                    </Tip>
-                  )}
-                  <span className="inline-block rotate-180 whitespace-nowrap [writing-mode:vertical-rl]">{c.pin}</span>
-                  <i className="pad" data-first={c.index === 1} data-used={c.usedBy.length > 0} aria-hidden />
-                </th>
-              ))}
-            </tr>
+            <Heads shown={shown} at={at} />
           </thead>
-          <tbody>
-            {view.rows.map((r, ri) => (
-              <Row
-                key={r.id}
-                view={view}
-                r={r}
-                ri={ri}
-                shown={shown}
-                top={r.ref !== view.rows[ri - 1]?.ref}
-                mark={r === row ? at : -1}
-                landing={(ghost?.ok && ghost.moved.get(r.id)) || null}
-              />
-            ))}
+          <tbody ref={body}>
+            {rows.before > 0 && (
+              <tr aria-hidden>
+                <td style={{ height: rows.before }} />
+              </tr>
+            )}
+            {rows.shown.map((ri) => {
+              const r = view.rows[ri]!;
+              return (
+                <Row
+                  key={r.id}
+                  view={view}
+                  r={r}
+                  ri={ri}
+                  shown={shown}
+                  top={r.ref !== view.rows[ri - 1]?.ref}
+                  mark={r === row ? at : -1}
+                  landing={(ghost?.ok && ghost.moved.get(r.id)) || null}
+                  measure={rows.measure}
+                />
+              );
+            })}
+            {rows.after > 0 && (
+              <tr aria-hidden>
+                <td style={{ height: rows.after }} />
+              </tr>
+            )}
           </tbody>
         </table>
       </div>

@@ -15,11 +15,7 @@ export interface Shown {
 export const pinName = (view: Pick<LatticeView, "host">, c: Pick<LatticeColumn, "end" | "pin">) =>
   c.end.startsWith(`${view.host}.`) ? c.pin : c.end;
 
-/**
- * One need of the lattice. Drawn again only when it changes or the mark enters or leaves it: a lattice of 60 × 70 has 4,200
- * crossings.
- */
-export const Row = memo(function Row({
+function LatticeRowView({
   view,
   r,
   ri,
@@ -27,6 +23,7 @@ export const Row = memo(function Row({
   top,
   mark,
   landing,
+  measure,
 }: {
   view: LatticeView;
   r: LatticeRow;
@@ -38,15 +35,22 @@ export const Row = memo(function Row({
   mark: number;
   /** Endpoint where this need would land. */
   landing: string | null;
+  measure: ((node: Element | null) => void) | undefined;
 }) {
   const name = r.at && (r.at.startsWith(`${view.host}.`) ? r.at.slice(view.host.length + 1) : r.at);
   return (
-    <tr className={top ? "top" : ""}>
+    <tr ref={measure} data-index={ri} className={top ? "top" : ""}>
       <th scope="row" className="sticky left-0 z-10 pr-3 text-left font-normal whitespace-nowrap">
         <span className="flex w-58 items-baseline">
-          <span className={`w-28 shrink-0 truncate font-bold ${top ? "" : "opacity-0"}`}>{r.part}</span>
-          <span className="num grow">{r.pin}</span>
-          <span className={`num pl-3 ${r.at ? "text-accent" : r.idle ? "text-soft" : "font-bold text-fault"}`}>
+          <span className={`w-28 shrink-0 truncate font-bold ${top ? "" : "opacity-0"}`} data-place={r.ref}>
+            {r.part}
+          </span>
+          <span className="num grow" data-place={r.id}>
+            {r.pin}
+          </span>
+          <span
+            className={`pl-3 ${r.at ? "num text-accent" : r.idle ? "text-sm text-soft" : "num font-bold text-fault"}`}
+          >
             {name ?? (r.idle ? "optional" : "open")}
           </span>
         </span>
@@ -69,4 +73,22 @@ export const Row = memo(function Row({
       })}
     </tr>
   );
-});
+}
+
+type Props = Parameters<typeof LatticeRowView>[0];
+/** Sentences are only ever added to the view's list: a row that did not change reads the same ones. */
+const same = (a: Props, b: Props) =>
+  a.r === b.r &&
+  a.view.host === b.view.host &&
+  a.ri === b.ri &&
+  a.shown === b.shown &&
+  a.top === b.top &&
+  a.mark === b.mark &&
+  a.landing === b.landing &&
+  a.measure === b.measure;
+
+/**
+ * One need of the lattice. Drawn again only when it changes or the mark enters or leaves it: a lattice of 60 × 70 has 4,200
+ * crossings.
+ */
+export const Row = memo(LatticeRowView, same);

@@ -4,6 +4,8 @@ import { useState } from "react";
 import type { LevelView } from "@/workers/view";
 import type { PowerView } from "@/workers/power-view";
 import { useAnswer } from "@/ui/shared/answer";
+import { Place } from "@/ui/shared/place";
+import { useLit } from "@/ui/state/lit";
 import { useProject } from "@/ui/state/project";
 import { Ladder } from "./ladder";
 import { Steps } from "./ways";
@@ -48,7 +50,8 @@ function Policy() {
 }
 
 function Table({ list, shown, pick }: { list: LevelView[]; shown: LevelView | undefined; pick(id: string): void }) {
-  const { lit, light } = useProject();
+  const { light } = useProject();
+  const lit = useLit();
   return (
     <table className="plain">
       <thead>
@@ -78,8 +81,12 @@ function Table({ list, shown, pick }: { list: LevelView[]; shown: LevelView | un
                   {v.net}
                 </button>
               </td>
-              <td className="num">{v.driver}</td>
-              <td className="num">{v.receiver}</td>
+              <td className="num">
+                <Place of={v.driver} />
+              </td>
+              <td className="num">
+                <Place of={v.receiver} />
+              </td>
               <td className={`num ${tone(v.marginHigh)}`}>{v.analog ? "analogue" : margin(v.marginHigh)}</td>
               <td className={`num ${tone(v.marginLow)}`}>{v.analog ? "" : margin(v.marginLow)}</td>
               <td className={`num ${room < 0 ? "font-bold text-stop" : ""}`}>{volts(room)}</td>

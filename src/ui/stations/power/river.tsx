@@ -2,6 +2,7 @@
 import { sankey, sankeyLinkHorizontal, type SankeyLink, type SankeyNode } from "d3-sankey";
 import { airOf } from "@/core/project";
 import type { PowerView, RiverLink, RiverNode } from "@/workers/power-view";
+import { useLit } from "@/ui/state/lit";
 import { useProject } from "@/ui/state/project";
 import { mA, share, volts } from "./words";
 
@@ -132,7 +133,8 @@ function Words({ node }: { node: Node }) {
 
 /** Power as a river: from sources through regulators to loads; the dark core is the usual current, the pale banks the peak. */
 export function River({ view }: { view: PowerView["river"] }) {
-  const { lit, light, project } = useProject();
+  const { light, project } = useProject();
+  const lit = useLit();
   if (!view.links.length)
     return (
       <p className="mt-2">Nothing flows yet. Add a USB port or an adapter at Parts and let the pins be planned.</p>
@@ -157,7 +159,7 @@ export function River({ view }: { view: PowerView["river"] }) {
           <Stream key={i} link={l} lit={lit.has((l.target as Node).ref)} />
         ))}
         {nodes.map((n) => (
-          <g key={n.id} onMouseEnter={() => light([n.ref])} onMouseLeave={() => light([])}>
+          <g key={n.id} data-place={n.ref} onMouseEnter={() => light([n.ref])} onMouseLeave={() => light([])}>
             <Gate node={n} />
             <Words node={n} />
           </g>

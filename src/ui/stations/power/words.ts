@@ -1,3 +1,4 @@
+import { count } from "@/core/quantity/count";
 /** Milliamperes with sensible digits. */
 export const mA = (v: number) =>
   v >= 1000 ? `${(v / 1000).toFixed(2)} A` : `${v >= 100 ? Math.round(v) : v >= 10 ? v.toFixed(0) : v.toFixed(1)} mA`;
@@ -7,7 +8,7 @@ export const share = (x: number) => `${Math.round(x * 100)} %`;
 export function howLong(hours: number): string {
   if (!Number.isFinite(hours)) return "for ever";
   if (hours < 1) return `${Math.round(hours * 60)} min`;
-  if (hours < 48) return `${hours.toFixed(hours < 10 ? 1 : 0)} hours`;
-  if (hours < 24 * 60) return `${Math.round(hours / 24)} days`;
-  return `${(hours / 24 / 30.4).toFixed(1)} months`;
+  if (hours < 48) return count(Number(hours.toFixed(hours < 10 ? 1 : 0)), "hour");
+  if (hours < 24 * 60) return count(Math.round(hours / 24), "day");
+  return count(Number((hours / 24 / 30.4).toFixed(1)), "month");
 }

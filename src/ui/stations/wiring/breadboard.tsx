@@ -1,4 +1,5 @@
 "use client";
+import { count } from "@/core/quantity/count";
 import { useKept } from "@/ui/state/kept";
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
 import { Printer, RotateCw } from "lucide-react";
@@ -10,6 +11,7 @@ import { DrawingView } from "@/ui/shared/drawing";
 import { Download } from "@/ui/shared/download";
 import { Zoom } from "@/ui/shared/zoom";
 import { core } from "@/ui/state/core";
+import { useLit } from "@/ui/state/lit";
 import { useProject } from "@/ui/state/project";
 import { useCore } from "./use-core";
 import { Checkbox } from "@/ui/shared/checkbox";
@@ -135,7 +137,8 @@ const cm = (mm: number) => `${(mm / 10).toFixed(1)} cm`;
 
 /** Breadboard: parts at their holes, wires from hole to hole, moved by hand with what follows from it at once. */
 export function Breadboard() {
-  const { project, edit, run, lit, light } = useProject();
+  const { project, edit, run, light } = useProject();
+  const lit = useLit();
   const view = useCore(ask);
   const svg = useRef<SVGSVGElement | null>(null);
   const [busy, setBusy] = useState(false);
@@ -177,7 +180,7 @@ export function Breadboard() {
         <Zoom>
           <DrawingView
             drawing={shown}
-            says={`Breadboard with ${view.parts.length} parts and ${view.jumpers} jumpers`}
+            says={`Breadboard with ${count(view.parts.length, "part")} and ${count(view.jumpers, "jumper")}`}
             lit={lit}
             svg={svg}
             className="h-[calc(100dvh-15.5rem)] min-h-72 w-full"

@@ -9,6 +9,7 @@ import { Download } from "@/ui/shared/download";
 import { DrawingView } from "@/ui/shared/drawing";
 import { Select } from "@/ui/shared/select";
 import { core } from "@/ui/state/core";
+import { useLit } from "@/ui/state/lit";
 import { useProject } from "@/ui/state/project";
 import { useCore } from "./use-core";
 
@@ -72,7 +73,8 @@ function middleOf(p: Parameters<typeof wallSize>[0], wall: Wall) {
 
 /** The walls of the box: what goes through them, whether it fits, and the template to drill by. */
 export function Front() {
-  const { project, edit, lit, light } = useProject();
+  const { project, edit, light } = useProject();
+  const lit = useLit();
   const shown = useCore(ask);
   const { box } = project;
   if (!box)

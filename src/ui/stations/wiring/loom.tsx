@@ -1,12 +1,14 @@
 "use client";
+import { count } from "@/core/quantity/count";
 import { useKept } from "@/ui/state/kept";
-import { useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
+import { memo, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
 import { Undo2 } from "lucide-react";
 import { SMALLEST_TEXT, type Loom as Geometry, type LoomBox, type LoomTag } from "@/core/build/loom/types";
 import { isLaid, type RunRow } from "@/core/build/runsheet";
 import type { Project } from "@/core/project";
 import { saveFile, savePng } from "@/ui/shared/save-file";
 import { core } from "@/ui/state/core";
+import { useLit } from "@/ui/state/lit";
 import { useProject } from "@/ui/state/project";
 import { Zoom, type Area } from "@/ui/shared/zoom";
 import { lineOf, patternOf } from "@/ui/shared/wire-colours";
@@ -56,23 +58,29 @@ function Tag({ tag, on }: { tag: LoomTag; on: boolean }) {
   );
 }
 
-function Box({
-  box,
-  on,
-  ends,
-  move,
-  scale,
-  joint,
-}: {
+interface BoxProps {
   box: LoomBox;
   on: boolean;
-  ends: ReadonlySet<string>;
+  /** Pins of this box that stand out, with blanks between. */
+  ends: string;
   /** By so much, in drawing units. */
   move(dx: number, dy: number): void;
   scale(): number;
   joint: JointState;
-}) {
+}
+
+/** A light or a step redraws only the boxes that it touches. */
+const sameBox = (a: BoxProps, b: BoxProps) =>
+  a.box === b.box &&
+  a.on === b.on &&
+  a.ends === b.ends &&
+  a.joint.from === b.joint.from &&
+  a.joint.to === b.joint.to &&
+  a.joint.at === b.joint.at;
+
+const Box = memo(function Box({ box, on, ends, move, scale, joint }: BoxProps) {
   const [drag, setDrag] = useState<{ x: number; y: number; dx: number; dy: number } | null>(null);
+  const standOut = new Set(ends.split(" "));
   const mid = box.x + box.w / 2;
   const down = (e: PointerEvent<SVGRectElement>) => {
     e.stopPropagation();
@@ -107,6 +115,7 @@ function Box({
         role="button"
         aria-label={`${box.ref} ${box.label || box.name}${box.fixed ? ", placed by hand" : ""}: arrow keys move it`}
         data-box={box.ref}
+        data-place={box.ref}
         onPointerDown={down}
         onPointerMove={along}
         onPointerUp={up}
@@ -134,7 +143,7 @@ function Box({
           {box.name}
         </text>
         {box.pins.map((p) => {
-          const big = ends.has(p.end);
+          const big = standOut.has(p.end);
           const r = big ? 5 : 2.6;
           const look = p.used ? "fill-ink stroke-ink" : "fill-sheet stroke-soft";
           return (
@@ -163,7 +172,7 @@ function Box({
       </g>
     </g>
   );
-}
+}, sameBox);
 
 function Drawing({
   loom,
@@ -178,7 +187,8 @@ function Drawing({
   scale(): number;
   joint: JointState;
 }) {
-  const { lit, light, run } = useProject();
+  const { light, run } = useProject();
+  const lit = useLit();
   const wanted = row && isLaid(row) ? row : undefined;
   const lights = (name: string, ends: string[]) => lit.has(name) || ends.some((e) => lit.has(e));
   const anyLit = loom.nets.some((n) => lights(n.name, n.ends));
@@ -209,6 +219,7 @@ function Drawing({
             onMouseEnter={() => light([n.name])}
             onMouseLeave={() => light([])}
             data-net={n.name}
+            data-place={n.name}
           >
             {n.strands.map((s) => (
               <g key={s.colour} fill="none">
@@ -236,7 +247,7 @@ function Drawing({
           key={b.ref}
           box={b}
           on={lit.has(b.ref) || lookAt === b.ref}
-          ends={ends}
+          ends={b.pins.flatMap((p) => (ends.has(p.end) ? [p.end] : [])).join(" ")}
           scale={scale}
           joint={joint}
           move={(dx, dy) =>
@@ -324,7 +335,7 @@ export function Loom({ row }: { row: RunRow | undefined }) {
           viewBox={`0 0 ${loom.width} ${loom.height}`}
           className="h-[calc(100dvh-17.5rem)] min-h-72 w-full font-mono"
           role="group"
-          aria-label={`Loom drawing: ${loom.boxes.length} parts, ${loom.crossings} crossings of wires`}
+          aria-label={`Loom drawing: ${count(loom.boxes.length, "part")}, ${count(loom.crossings, "crossing")} of wires`}
           data-testid="loom"
         >
           <Drawing loom={loom} row={row} plain={plain} scale={scale} joint={reachable} />

@@ -7,7 +7,7 @@ import { DrawingView } from "@/ui/shared/drawing";
 import { Select } from "@/ui/shared/select";
 import { Tabs } from "@/ui/shared/tabs";
 import { core } from "@/ui/state/core";
-import { useProject } from "@/ui/state/project";
+import { useLit } from "@/ui/state/lit";
 import { useCore } from "./use-core";
 
 const SIDES = [
@@ -18,7 +18,7 @@ type Side = (typeof SIDES)[number]["id"];
 
 /** A board that plugs onto the header: both sides true to scale, and how it is made, hole by hole. */
 export function Plug() {
-  const { lit } = useProject();
+  const lit = useLit();
   const [host, setHost] = useState<string>();
   const [side, setSide] = useState<Side>("parts");
   const ask = useCallback(async (p: Project) => ({ view: await core().plug(p, host) }), [host]);

@@ -1,4 +1,6 @@
+import { memo } from "react";
 import { isLaid, type RunRow } from "@/core/build/runsheet";
+import { Place } from "@/ui/shared/place";
 import { Tick } from "@/ui/shared/tick";
 import { Elsewhere } from "./wires/elsewhere";
 import { Swatch } from "@/ui/shared/wire-colours";
@@ -14,7 +16,7 @@ export const wireWords = (r: RunRow) =>
       : `${r.length_cm} cm, ${r.endA} to ${r.endB}${r.awg && r.awg < 26 ? `, ${r.awg} AWG` : ""}`;
 
 /** One step of the run sheet: a large tick, what goes where, and, when it is the current one, why and what to check. */
-export function Row({
+export const Row = memo(function Row({
   row,
   on,
   done,
@@ -24,17 +26,17 @@ export function Row({
   row: RunRow;
   on: boolean;
   done: boolean;
-  pick(): void;
-  tick(v: boolean): void;
+  pick(id: string): void;
+  tick(id: string, v: boolean): void;
 }) {
   return (
-    <li className={`flex flex-wrap items-stretch border-b border-line ${on ? "bg-wash" : ""}`} data-testid="run-row">
+    <div className={`flex flex-wrap items-stretch border-b border-line ${on ? "bg-wash" : ""}`} data-testid="run-row">
       <label className="flex w-12 shrink-0 items-center justify-center">
-        <Tick checked={done} says={`Step ${row.step} done`} change={tick} />
+        <Tick checked={done} says={`Step ${row.step} done`} change={(v) => tick(row.id, v)} />
       </label>
       <button
         className={`min-w-0 flex-1 py-1.5 pr-2 text-left ${done ? "text-soft" : ""}`}
-        onClick={pick}
+        onClick={() => pick(row.id)}
         aria-pressed={on}
       >
         <span className="num mr-2 text-soft">{row.step}</span>
@@ -48,10 +50,15 @@ export function Row({
                 {row.colour}
               </span>
             )}
-            <strong>{row.net}</strong>
+            <strong data-place={row.net}>{row.net}</strong>
             <span className="block">
-              <span className="num">{row.from}</span> <span className="text-soft">to</span>{" "}
-              <span className="num">{row.to}</span>
+              <span className="num" data-place={row.from}>
+                {row.from}
+              </span>{" "}
+              <span className="text-soft">to</span>{" "}
+              <span className="num" data-place={row.to}>
+                {row.to}
+              </span>
               <span className="num float-right text-sm text-soft">{wireWords(row)}</span>
             </span>
             <span className="block text-sm text-soft">
@@ -71,7 +78,17 @@ export function Row({
           </span>
         )}
       </button>
+      {on && !isWork(row) && (
+        <p className="flex w-full flex-wrap gap-x-4 pb-1 pl-12 text-sm text-soft">
+          What is it?
+          {[row.net, row.from, row.to]
+            .filter((p) => p && !isPlace(p))
+            .map((p) => (
+              <Place key={p} of={p} className="num underline" />
+            ))}
+        </p>
+      )}
       {on && isLaid(row) && <Elsewhere row={row} />}
-    </li>
+    </div>
   );
-}
+});

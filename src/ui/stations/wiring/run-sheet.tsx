@@ -1,28 +1,68 @@
 "use client";
-import { useState } from "react";
+import { memo, useCallback, useMemo, useRef, useState } from "react";
 import { Presentation } from "lucide-react";
 import { PHASES } from "@/core/build/runsheet/phases";
 import type { RunRow } from "@/core/build/runsheet";
-import { useProject } from "@/ui/state/project";
+import { useVirtualRows } from "@/ui/shared/virtual";
+import { useActions, useProject } from "@/ui/state/project";
 import { Loom } from "./loom";
 import { OneAtATime } from "./one";
 import { Row } from "./row";
 
+type Phase = (typeof PHASES)[number];
+/** A line of the sheet: a group's heading, or a step. */
+type Line =
+  { kind: "phase"; id: string; phase: Phase; ids: readonly string[] } | { kind: "step"; id: string; row: RunRow };
+
+const STEP_PX = 64;
+
+const linesOf = (rows: readonly RunRow[]): Line[] =>
+  PHASES.flatMap((phase): Line[] => {
+    const own = rows.filter((r) => r.phase === phase.id);
+    if (!own.length) return [];
+    return [
+      { kind: "phase", id: `phase ${phase.id}`, phase, ids: own.map((r) => r.id) },
+      ...own.map((row): Line => ({ kind: "step", id: row.id, row })),
+    ];
+  });
+
+const Heading = memo(function Heading({ phase, done, of }: { phase: Phase; done: number; of: number }) {
+  return (
+    <h2 className="flex items-end justify-between gap-3 border-b border-ink pt-2">
+      <span>
+        {phase.title} <span className="font-normal text-soft">{phase.why}</span>
+      </span>
+      <span className="num shrink-0 text-sm font-normal text-soft" data-testid="group-progress">
+        {done} of {of}
+      </span>
+    </h2>
+  );
+});
+
 /** One wire a row in a safe order, the loom beside it with the current wire lit. */
 export function RunSheet() {
-  const { view, project, edit } = useProject();
+  const { view, project } = useProject();
+  const { edit } = useActions();
   const [current, setCurrent] = useState<string | null>(null);
   const [one, setOne] = useState(false);
-  const done = new Set(project.bench.filter((b) => b.list === "wires" && b.done).map((b) => b.id));
+  const { bench } = project;
+  const done = useMemo(() => new Set(bench.filter((b) => b.list === "wires" && b.done).map((b) => b.id)), [bench]);
+  const lines = useMemo(() => linesOf(view.rows), [view.rows]);
   const next = view.rows.find((r) => !done.has(r.id));
   const row = view.rows.find((r) => r.id === current) ?? next;
-  const tick = (r: RunRow, v: boolean) => {
-    setCurrent(null);
-    void edit({ type: "tick", list: "wires", id: r.id, done: v, at: new Date().toISOString() });
-  };
+  const list = useRef<HTMLUListElement>(null);
+  const rows = useVirtualRows(list, lines.length, STEP_PX, { beyond: 60, keyOf: (i) => lines[i]!.id });
+  const pick = useCallback((id: string) => setCurrent(id), []);
+  const tick = useCallback(
+    (id: string, v: boolean) => {
+      setCurrent(null);
+      void edit({ type: "tick", list: "wires", id, done: v, at: new Date().toISOString() });
+    },
+    [edit],
+  );
   return (
     <div className="mt-2 grid gap-x-6 gap-y-4 xl:grid-cols-[400px_1fr]">
-      <section aria-label="Run sheet" className="xl:max-h-[calc(100dvh-13rem)] xl:overflow-auto">
+      <section aria-label="Run sheet">
         <p className="flex items-center justify-between gap-3 pb-1">
           <span>
             {next ? (
@@ -42,31 +82,28 @@ export function RunSheet() {
             </button>
           )}
         </p>
-        {PHASES.map((ph) => {
-          const rows = view.rows.filter((r) => r.phase === ph.id);
-          return rows.length ? (
-            <div key={ph.id} className="mb-2">
-              <h2 className="border-b border-ink pt-1">
-                {ph.title} <span className="font-normal text-soft">{ph.why}</span>
-                <span className="num float-right text-sm font-normal text-soft" data-testid="group-progress">
-                  {rows.filter((r) => done.has(r.id)).length} of {rows.length}
-                </span>
-              </h2>
-              <ul>
-                {rows.map((r) => (
-                  <Row
-                    key={r.id}
-                    row={r}
-                    on={r.id === row?.id}
-                    done={done.has(r.id)}
-                    pick={() => setCurrent(r.id)}
-                    tick={(v) => tick(r, v)}
-                  />
-                ))}
-              </ul>
-            </div>
-          ) : null;
-        })}
+        <div data-scrolls className="xl:max-h-[calc(100dvh-12.5rem)] xl:overflow-auto" tabIndex={-1}>
+          <ul ref={list}>
+            {rows.before > 0 && <li aria-hidden style={{ height: rows.before }} />}
+            {rows.shown.map((i) => {
+              const line = lines[i]!;
+              return (
+                <li key={line.id} ref={rows.measure} data-index={i}>
+                  {line.kind === "phase" ? (
+                    <Heading
+                      phase={line.phase}
+                      done={line.ids.filter((id) => done.has(id)).length}
+                      of={line.ids.length}
+                    />
+                  ) : (
+                    <Row row={line.row} on={line.id === row?.id} done={done.has(line.id)} pick={pick} tick={tick} />
+                  )}
+                </li>
+              );
+            })}
+            {rows.after > 0 && <li aria-hidden style={{ height: rows.after }} />}
+          </ul>
+        </div>
       </section>
       <section aria-label="Loom drawing" className="max-md:hidden md:max-xl:order-first">
         <Loom row={row} />
@@ -77,7 +114,7 @@ export function RunSheet() {
           at={row}
           done={done}
           go={(r) => setCurrent(r.id)}
-          tick={tick}
+          tick={(r, v) => tick(r.id, v)}
           close={() => setOne(false)}
         />
       )}

@@ -2,6 +2,7 @@
 import { useEffect, useState } from "react";
 import { toast } from "sonner";
 import type { Project } from "@/core/project";
+import { apply, difference } from "@/workers/talk/difference";
 import { useProject } from "@/ui/state/project";
 
 /** What the worker makes of the project; the last answer stays on view while the next is on its way. `ask` must be stable. */
@@ -11,7 +12,8 @@ export function useCore<T>(ask: (p: Project) => Promise<T>): T | null {
   useEffect(() => {
     let gone = false;
     ask(project).then(
-      (v) => !gone && setValue(v),
+      // What did not change stays the very same object, so that its drawing stays too.
+      (v) => !gone && setValue((was) => (was ? (apply(was, difference(was, v)) as T) : v)),
       (e: unknown) => !gone && toast.error(e instanceof Error ? e.message : String(e), { id: "core" }),
     );
     return () => {

@@ -78,6 +78,7 @@ export function Joint({ end, x, y, joint }: { end: string; x: number; y: number;
       cy={y}
       r={6.5}
       data-pin={end}
+      data-place={end}
       className={`part pointer-events-auto cursor-crosshair outline-none focus-visible:stroke-accent focus-visible:stroke-[2px] ${on ? "fill-accent/30 stroke-accent" : "fill-transparent"}`}
       tabIndex={joint.at === end ? 0 : -1}
       onFocus={() => joint.reach(end)}

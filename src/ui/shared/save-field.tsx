@@ -1,0 +1,123 @@
+"use client";
+import { zodResolver } from "@hookform/resolvers/zod";
+import { useEffect, useId } from "react";
+import { useForm } from "react-hook-form";
+import { z } from "zod";
+
+/** A number as people type it, comma or point, between limits; `says` names it in the sentence when it is not. */
+export const numberIn = (says: string, min: number, max: number, unit = "") =>
+  z
+    .string()
+    .transform((t) => Number(t.trim().replace(",", ".")))
+    .refine((n) => Number.isFinite(n) && n >= min && n <= max, `${says} takes ${min} to ${max} ${unit}`.trim());
+
+/** Any text up to a length, without the blanks around it. */
+export const textUpTo = (max: number) =>
+  z
+    .string()
+    .transform((t) => t.trim())
+    .refine((t) => t.length <= max, `at most ${max} characters`);
+
+/**
+ * A field that saves when it is left or on Enter, so that every keystroke is not a step to undo. What `schema` does not take
+ * stays in the field with a sentence, and nothing is saved.
+ */
+export function SaveField<T>({
+  id,
+  label,
+  hideLabel = false,
+  value,
+  schema,
+  save,
+  unit,
+  area,
+  numeric,
+  disabled,
+  placeholder,
+  maxLength,
+  className = "",
+  fieldClass = "",
+}: {
+  id?: string;
+  label: string;
+  /** The label stands elsewhere on the screen: here it is only spoken. */
+  hideLabel?: boolean;
+  value: string;
+  schema: z.ZodType<T, string>;
+  save(v: T): void;
+  unit?: string;
+  area?: boolean;
+  numeric?: boolean;
+  disabled?: boolean;
+  placeholder?: string;
+  maxLength?: number;
+  className?: string;
+  fieldClass?: string;
+}) {
+  const own = useId();
+  const name = id ?? own;
+  const {
+    register,
+    handleSubmit,
+    reset,
+    formState: { errors },
+  } = useForm<{ v: string }, unknown, { v: T }>({
+    resolver: zodResolver(z.object({ v: schema })) as never,
+    defaultValues: { v: value },
+    reValidateMode: "onSubmit",
+    shouldFocusError: false,
+  });
+  useEffect(() => reset({ v: value }), [reset, value]);
+  const field = register("v");
+  const done = (raw: string) => {
+    if (raw === value) return void reset({ v: value });
+    void handleSubmit(({ v }) => save(v))();
+  };
+  const shared = {
+    ...field,
+    id: name,
+    disabled,
+    placeholder,
+    maxLength,
+    className: fieldClass,
+    "aria-invalid": errors.v !== undefined,
+    ...(hideLabel && { "aria-label": label }),
+    ...(errors.v && { "aria-describedby": `${name}-problem` }),
+  };
+  return (
+    <span className={className}>
+      {!hideLabel && (
+        <label className="text-soft" htmlFor={name}>
+          {label}
+        </label>
+      )}
+      {area ? (
+        <textarea
+          rows={3}
+          {...shared}
+          onBlur={(e) => {
+            void field.onBlur(e);
+            done(e.target.value);
+          }}
+        />
+      ) : (
+        <input
+          {...shared}
+          inputMode={numeric ? "decimal" : undefined}
+          onBlur={(e) => {
+            void field.onBlur(e);
+            done(e.target.value);
+          }}
+          onKeyDown={(e) => e.key === "Enter" && done(e.currentTarget.value)}
+        />
+      )}
+      {unit && <span> {unit}</span>}
+      {errors.v && (
+        <span role="alert" id={`${name}-problem`} className="font-bold text-stop">
+          {" "}
+          {errors.v.message}
+        </span>
+      )}
+    </span>
+  );
+}

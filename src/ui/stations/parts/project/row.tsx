@@ -1,0 +1,93 @@
+"use client";
+import { ChevronRight, X } from "lucide-react";
+import { memo } from "react";
+import { Place } from "@/ui/shared/place";
+import { SaveField, textUpTo } from "@/ui/shared/save-field";
+import { useIsLit } from "@/ui/state/lit";
+import { useActions } from "@/ui/state/project";
+import type { PartView } from "@/workers/view";
+import { Details, type HostChoice } from "./details";
+
+const label = textUpTo(60);
+
+/** What a line has room for: options that were chosen, and what stands around the part. */
+function summary(part: PartView): string {
+  const chosen = part.options
+    .filter((o) => String(o.value).toLowerCase() !== String(o.default).toLowerCase())
+    .map((o) =>
+      o.kind === "choice"
+        ? (o.choices.find((c) => c.value.toLowerCase() === String(o.value).toLowerCase())?.label ?? String(o.value))
+        : `${o.label.toLowerCase()} ${o.value}${o.unit ? ` ${o.unit}` : ""}`,
+    );
+  const around = part.companions.map((c) => `with ${c.says}`);
+  return [...chosen, ...around].join(", ");
+}
+
+/** One part of the project: a line until it is opened. Drawn again only when the part itself changes. */
+export const PartRow = memo(function PartRow({
+  part,
+  hosts,
+  open,
+  turn,
+  index,
+  measure,
+}: {
+  part: PartView;
+  hosts: readonly HostChoice[];
+  open: boolean;
+  turn(ref: string, open: boolean): void;
+  index: number;
+  measure?: ((node: Element | null) => void) | undefined;
+}) {
+  const { edit } = useActions();
+  const on = useIsLit((lit) => [...lit].some((x) => x === part.ref || x.startsWith(`${part.ref}.`)));
+  return (
+    <li
+      ref={measure}
+      data-index={index}
+      className={`border-b border-line ${on ? "bg-wash" : ""}`}
+      data-testid={`part-${part.ref}`}
+    >
+      <div className="grid min-h-9 grid-cols-[1.5rem_2.8rem_minmax(5rem,9rem)_minmax(0,1fr)_auto] items-center gap-x-1">
+        <button
+          className="p-1"
+          aria-expanded={open}
+          aria-label={`Details of ${part.label}`}
+          onClick={() => turn(part.ref, !open)}
+        >
+          <ChevronRight size={16} aria-hidden className={open ? "rotate-90" : ""} />
+        </button>
+        <Place of={part.ref} className="num text-left text-soft" />
+        <SaveField
+          label={`Name of ${part.ref}`}
+          hideLabel
+          value={part.label === part.ref ? "" : part.label}
+          placeholder="name it"
+          maxLength={60}
+          schema={label}
+          save={(text) => void edit({ type: "setLabel", ref: part.ref, label: text })}
+          fieldClass="w-full truncate border-transparent! bg-transparent! font-bold hover:border-line! focus:border-soft!"
+        />
+        <span className="truncate text-soft" data-place={part.ref}>
+          {part.own && <span className="mr-1 text-sm text-accent">own</span>}
+          {part.cautions.length > 0 && (
+            <strong className="mr-1 text-stop">
+              <span aria-hidden>!</span>
+              <span className="sr-only">take care: </span>
+            </strong>
+          )}
+          {part.name}
+          {!open && summary(part) && <span className="text-ink">, {summary(part)}</span>}
+        </span>
+        <button
+          className="p-1 text-soft hover:text-stop"
+          aria-label={`Remove ${part.label}`}
+          onClick={() => void edit({ type: "removePart", ref: part.ref })}
+        >
+          <X size={16} aria-hidden />
+        </button>
+      </div>
+      {open && <Details part={part} hosts={hosts} />}
+    </li>
+  );
+});

@@ -1,0 +1,33 @@
+import type { Project } from "../../core/project";
+import { catalogue, needFor } from "../loading";
+import { makeView, type Slice, type View } from "../view";
+import { isProject, makeSender } from ".";
+import type { SentSlices, SentStep } from "./messages";
+
+const views = new WeakMap<Project, View>();
+
+/** The functions of an api as the page calls them: with projects by number, answering by difference. */
+export function answering<A extends Record<string, (...args: never[]) => unknown>>(api: A) {
+  const sender = makeSender();
+  const out: Record<string, (...args: unknown[]) => unknown> = {};
+  for (const [name, work] of Object.entries(api))
+    out[name] = async (...sent) => {
+      const args = sender.unpack(sent);
+      const answer = await (work as (...a: unknown[]) => unknown)(...args);
+      const step = (answer as { view?: View; project?: Project } | null) ?? {};
+      if (step.view && step.project) views.set(step.project, step.view);
+      return sender.pack(answer, args.find(isProject));
+    };
+  return {
+    ...out,
+    /** Watches these slices, and gives them for a project. */
+    look: async (project: unknown, names: Slice[]): Promise<SentSlices> => {
+      const [p] = sender.unpack([project]) as [Project];
+      await needFor(p);
+      const view = views.get(p) ?? makeView(p, catalogue);
+      views.set(p, view);
+      return sender.look(view, names);
+    },
+    again: (): SentStep | null => sender.again(),
+  };
+}
