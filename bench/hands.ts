@@ -14,7 +14,7 @@ const STATIONS = ["brief", "parts", "board", "pins", "power", "wiring", "firmwar
 const median = (list: number[]) => [...list].sort((a, b) => a - b)[list.length >> 1] ?? NaN;
 
 /** As text: what the compiler adds to functions is unknown in the page. */
-const WATCH = `(() => {
+export const WATCH = `(() => {
   if (window.tasks) return;
   window.tasks = [];
   new PerformanceObserver((l) => { for (const e of l.getEntries()) window.tasks.push(e.duration); }).observe({ type: "longtask" });
@@ -55,9 +55,7 @@ async function open(app: App, page: Page, parts: number, station: string) {
 }
 
 /** An edit that changes the plan, then back and forth over it by the keys. */
-async function edits(page: Page) {
-  const lock = page.locator("main");
-  await lock.waitFor();
+export async function edits(page: Page) {
   await page.evaluate(WATCH);
   await page.evaluate("window.tasks.length = 0");
   const times: number[] = [];

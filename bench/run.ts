@@ -14,6 +14,7 @@ import { circuitOf } from "../src/core/circuit";
 import { readProject, type Project } from "../src/core/project";
 import { makeView } from "../src/workers/view";
 import { catalogueRows } from "./catalogue";
+import { handRows } from "./hands";
 import { huntRows } from "./hunt";
 import { latticeRows } from "./lattice";
 import { ruleRows } from "./rules";
@@ -59,6 +60,7 @@ async function main() {
   await solverRows(row);
   huntRows(row, Number(process.env.HUNT ?? 200));
   await latticeRows(row);
+  await handRows(row);
   await wiringRows(row);
   await wireRows(row);
   const out = fs.mkdtempSync(path.join(os.tmpdir(), "lattice-bench-"));

@@ -27,6 +27,113 @@ describe("axe finds nothing", () => {
     });
 });
 
+describe("axe finds nothing where there is little room", () => {
+  // 1280 × 800 at 200 % leaves a page of 640 × 400; a phone is narrower and higher.
+  const SIZES = [
+    ["at 200 %", { width: 640, height: 400 }, "light"],
+    ["on a phone", { width: 390, height: 780 }, "dark"],
+  ] as const;
+  it.each(SIZES)("%s, at every station, and nothing is wider than the page", async (_name, size, scheme) => {
+    const { page, context } = await app.session(size);
+    await page.emulateMedia({ colorScheme: scheme, reducedMotion: "reduce" });
+    const found: string[] = [];
+    for (const s of STATIONS) {
+      await openProject(page, "Moss terrarium keeper", s.id);
+      await page.getByRole("heading", { level: 1 }).waitFor();
+      await page.waitForTimeout(400);
+      found.push(...(await axeViolations(page)).map((v) => `${s.id}: ${v}`));
+      const over = await page.evaluate(() => {
+        const m = document.querySelector("main")!;
+        return Math.max(document.documentElement.scrollWidth - window.innerWidth, m.scrollWidth - m.clientWidth);
+      });
+      if (over > 0) found.push(`${s.id}: ${over} px too wide`);
+    }
+    expect(found).toEqual([]);
+    await context.close();
+  });
+
+  it("in what opens over the page: search, keys, versions, other plans, a place's card, an opened part", async () => {
+    const { page, context } = await app.session();
+    const found: string[] = [];
+    const look = async (what: string) => found.push(...(await axeViolations(page)).map((v) => `${what}: ${v}`));
+    await openProject(page, "Rain-barrel gauge", "parts");
+    await page.getByRole("button", { name: "Details of Water echo" }).click();
+    await look("an opened part");
+    await page.keyboard.press("Control+k");
+    await page.getByPlaceholder(/station, part/).waitFor();
+    await look("search");
+    await page.getByPlaceholder(/station, part/).fill("open");
+    await look("search, narrowed");
+    await page.keyboard.press("Escape");
+    await page.keyboard.press("?");
+    await page.getByRole("dialog", { name: "Keys" }).waitFor();
+    await look("keys");
+    await page.keyboard.press("Escape");
+    await page.getByRole("button", { name: "versions" }).click();
+    await page.getByRole("dialog", { name: "Versions" }).waitFor();
+    await look("versions");
+    await page.keyboard.press("Escape");
+    await page.getByTestId("part-M1").locator("button[data-place]").focus();
+    await page.getByTestId("part-M1").locator("button[data-place]").click();
+    await page.getByTestId("place-card").waitFor();
+    await look("a place's card");
+    await openProject(page, "Rain-barrel gauge", "pins");
+    await page.getByRole("button", { name: /Other plans/ }).click();
+    await page
+      .getByRole("button", { name: /^Take it/ })
+      .first()
+      .waitFor();
+    await look("other plans");
+    expect(found).toEqual([]);
+    await context.close();
+  });
+});
+
+describe("a place says what it is", () => {
+  it("by mouse, by keys and by a tap, at every kind of view", async () => {
+    const { page, context } = await app.session();
+    const card = page.getByTestId("place-card");
+    await openProject(page, "Rain-barrel gauge", "parts");
+    await page.getByTestId("part-M1").locator("button[data-place]").hover();
+    await card.getByText("Talks to B1 over TRIG at D8, ECHO at D2.").waitFor();
+    await page.keyboard.press("Escape");
+    await card.waitFor({ state: "detached" });
+    // By keys: the focus is enough.
+    await page.getByRole("button", { name: "Details of Water echo" }).focus();
+    await page.keyboard.press("Tab");
+    await card.getByText("Water echo (M1)").waitFor();
+    await page.keyboard.press("Tab");
+    await card.waitFor({ state: "detached" });
+    // In a drawing, and at the bench.
+    await openProject(page, "Rain-barrel gauge", "wiring");
+    // The drawing slides to the current step first.
+    await page.waitForTimeout(1200);
+    await page.locator('[data-testid="loom"] [data-box="B1"]').hover({ position: { x: 60, y: 12 } });
+    await card.getByText("Controller (B1)").waitFor();
+    await openProject(page, "Rain-barrel gauge", "bench");
+    await page.locator('button[data-place="B1.5V"]').first().click();
+    await card.getByText(/Without it/).waitFor();
+    await context.close();
+    const phone = await app.browser.newContext({
+      viewport: { width: 390, height: 780 },
+      hasTouch: true,
+      isMobile: true,
+      baseURL: app.url,
+    });
+    const small = await phone.newPage();
+    await openProject(small, "Rain-barrel gauge", "bench");
+    await small.locator('button[data-place="M1.VCC"]').first().tap();
+    await small
+      .getByTestId("place-card")
+      .getByText(/Without it it is off/)
+      .waitFor();
+    const box = (await small.getByTestId("place-card").boundingBox())!;
+    expect(box.x).toBeGreaterThanOrEqual(0);
+    expect(box.x + box.width).toBeLessThanOrEqual(390);
+    await phone.close();
+  });
+});
+
 describe("the server keeps strangers out", () => {
   const ask = (headers: Record<string, string>, path = "/api/projects", method = "GET") =>
     new Promise<number>((resolve, reject) => {

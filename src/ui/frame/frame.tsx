@@ -5,7 +5,7 @@ import { count } from "@/core/quantity/count";
 import { lastPlaces } from "@/ui/state/kept";
 import { PanelRightClose, PanelRightOpen, Redo2, Undo2 } from "lucide-react";
 import dynamic from "next/dynamic";
-import { useEffect, useState, type ReactNode } from "react";
+import { useEffect, useRef, useState, type ReactNode } from "react";
 import { STATIONS, type StationId } from "@/ui/stations/list";
 import { core } from "@/ui/state/core";
 import { ProjectProvider, useProject, type ProjectState, type SaveState } from "@/ui/state/project";
@@ -93,8 +93,15 @@ function Rail() {
   useEffect(() => {
     lastPlaces.leave(s.id, path.split("/").pop() ?? "", search ? `${path}?${search}` : path);
   }, [s.id, path, search]);
+  // On a phone the stations stand in a row that scrolls: the one that is open comes into view.
+  const rail = useRef<HTMLElement>(null);
+  useEffect(() => {
+    const here = rail.current?.querySelector<HTMLElement>("[aria-current]");
+    if (here && rail.current) rail.current.scrollLeft = here.offsetLeft - rail.current.offsetLeft - 40;
+  }, [path]);
   return (
     <nav
+      ref={rail}
       aria-label="Stations"
       className="flex w-44 shrink-0 flex-col border-r border-ink bg-paper py-2 max-md:w-full max-md:flex-row max-md:overflow-x-auto max-md:border-b max-md:border-r-0 max-md:py-0"
     >

@@ -55,71 +55,73 @@ export function Table<T>({
       return next;
     });
   return (
-    <table className="plain" aria-label={label}>
-      <thead>
-        <tr>
-          {open && (
-            <th className="w-6">
-              <span className="sr-only">Details</span>
-            </th>
-          )}
-          {table.getFlatHeaders().map((h) => {
-            const by = h.column.getIsSorted();
-            const head = flexRender(h.column.columnDef.header, h.getContext());
-            return (
-              <th
-                key={h.id}
-                className={look(h.column.columnDef.meta).replace("num", "")}
-                aria-sort={by ? sortWord[by] : undefined}
-              >
-                {h.column.getCanSort() ? (
-                  <button
-                    className="inline-flex items-center gap-1 hover:text-ink"
-                    onClick={h.column.getToggleSortingHandler()}
-                  >
-                    {head}
-                    {by === "asc" && <ArrowUp size={14} aria-hidden />}
-                    {by === "desc" && <ArrowDown size={14} aria-hidden />}
-                  </button>
-                ) : (
-                  head
-                )}
+    <div className="overflow-x-auto">
+      <table className="plain" aria-label={label}>
+        <thead>
+          <tr>
+            {open && (
+              <th className="w-6">
+                <span className="sr-only">Details</span>
               </th>
-            );
-          })}
-        </tr>
-      </thead>
-      <tbody>
-        {table.getRowModel().rows.map((r) => (
-          <Fragment key={r.id}>
-            <tr data-testid={testId?.(r.original)}>
-              {open && (
-                <td>
-                  <button
-                    aria-expanded={shown.has(r.id)}
-                    aria-label={open.says(r.original)}
-                    className="p-0.5"
-                    onClick={() => turn(r.id)}
-                  >
-                    <ChevronRight size={16} aria-hidden className={shown.has(r.id) ? "rotate-90" : ""} />
-                  </button>
-                </td>
-              )}
-              {r.getVisibleCells().map((cell) => (
-                <td key={cell.id} className={look(cell.column.columnDef.meta)}>
-                  {flexRender(cell.column.columnDef.cell, cell.getContext())}
-                </td>
-              ))}
-            </tr>
-            {open && shown.has(r.id) && (
-              <tr>
-                <td />
-                <td colSpan={r.getVisibleCells().length}>{open.show(r.original)}</td>
-              </tr>
             )}
-          </Fragment>
-        ))}
-      </tbody>
-    </table>
+            {table.getFlatHeaders().map((h) => {
+              const by = h.column.getIsSorted();
+              const head = flexRender(h.column.columnDef.header, h.getContext());
+              return (
+                <th
+                  key={h.id}
+                  className={look(h.column.columnDef.meta).replace("num", "")}
+                  aria-sort={by ? sortWord[by] : undefined}
+                >
+                  {h.column.getCanSort() ? (
+                    <button
+                      className="inline-flex items-center gap-1 hover:text-ink"
+                      onClick={h.column.getToggleSortingHandler()}
+                    >
+                      {head}
+                      {by === "asc" && <ArrowUp size={14} aria-hidden />}
+                      {by === "desc" && <ArrowDown size={14} aria-hidden />}
+                    </button>
+                  ) : (
+                    head
+                  )}
+                </th>
+              );
+            })}
+          </tr>
+        </thead>
+        <tbody>
+          {table.getRowModel().rows.map((r) => (
+            <Fragment key={r.id}>
+              <tr data-testid={testId?.(r.original)}>
+                {open && (
+                  <td>
+                    <button
+                      aria-expanded={shown.has(r.id)}
+                      aria-label={open.says(r.original)}
+                      className="p-0.5"
+                      onClick={() => turn(r.id)}
+                    >
+                      <ChevronRight size={16} aria-hidden className={shown.has(r.id) ? "rotate-90" : ""} />
+                    </button>
+                  </td>
+                )}
+                {r.getVisibleCells().map((cell) => (
+                  <td key={cell.id} className={look(cell.column.columnDef.meta)}>
+                    {flexRender(cell.column.columnDef.cell, cell.getContext())}
+                  </td>
+                ))}
+              </tr>
+              {open && shown.has(r.id) && (
+                <tr>
+                  <td />
+                  <td colSpan={r.getVisibleCells().length}>{open.show(r.original)}</td>
+                </tr>
+              )}
+            </Fragment>
+          ))}
+        </tbody>
+      </table>
+    </div>
   );
 }

@@ -27,7 +27,11 @@ export function useVirtualRows(
   list: RefObject<HTMLElement | null>,
   count: number,
   estimate: number,
-  { beyond = MANY_ROWS, keyOf }: { beyond?: number; keyOf?: (index: number) => string } = {},
+  {
+    beyond = MANY_ROWS,
+    overscan = 6,
+    keyOf,
+  }: { beyond?: number; overscan?: number; keyOf?: (index: number) => string } = {},
 ): VirtualRows {
   const [scroller, setScroller] = useState<HTMLElement | null>(null);
   const [margin, setMargin] = useState(0);
@@ -43,13 +47,13 @@ export function useVirtualRows(
     count: many ? count : 0,
     getScrollElement: () => scroller,
     estimateSize: () => estimate,
-    overscan: 8,
+    overscan,
     scrollMargin: margin,
     ...(keyOf && { getItemKey: (i: number) => (i < count ? keyOf(i) : i) }),
     // Heights come from the browser's own reports once it has laid out: asking each row at once would lay out anew for each.
     measureElement: (_node, entry) => entry?.borderBoxSize[0]?.blockSize ?? estimate,
     // Before the scroller is known: what a screen holds.
-    initialRect: { width: 1000, height: 800 },
+    initialRect: { width: 1000, height: 400 },
   });
   if (!many)
     return {

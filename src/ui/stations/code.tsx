@@ -39,6 +39,8 @@ export function Code({ path, text }: { path: string; text: string }) {
         doc: text,
         extensions: [
           basicSetup,
+          // Nothing scrolls sideways: a long line goes on below itself.
+          EditorView.lineWrapping,
           EditorState.readOnly.of(true),
           EditorView.contentAttributes.of({ "aria-label": path, tabindex: "0" }),
           path.endsWith(".py") ? python() : path.endsWith(".md") ? [] : cpp(),

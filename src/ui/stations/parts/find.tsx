@@ -189,7 +189,7 @@ export function Find({
               data-part={h.id}
               aria-setsize={hits.length}
               aria-posinset={i + 1}
-              className={`flex h-8 items-center border-b border-line ${h.id === marked?.id ? "bg-wash" : ""}`}
+              className={`flex h-8 items-center border-b max-sm:h-11 border-line ${h.id === marked?.id ? "bg-wash" : ""}`}
             >
               <button
                 className="min-w-0 grow truncate px-1 text-left leading-8 hover:bg-wash"
@@ -206,7 +206,7 @@ export function Find({
                 <span className="ml-2 text-sm text-soft">{h.does}</span>
               </button>
               <button
-                className="quiet shrink-0 px-2 text-sm"
+                className="quiet shrink-0 px-2 text-sm max-sm:px-4 max-sm:py-2"
                 aria-label={`Add ${h.name}`}
                 onClick={() => add(h)}
                 data-testid={`add-${h.id}`}

@@ -83,7 +83,7 @@ export function Parts() {
     <>
       <StationTitle
         name="Parts"
-        says="What is in the drawer. What a part needs around it comes along, with the reason."
+        says="What is in the build, and what to add. What a part needs around it comes along, with the reason."
       />
       <Tabs label="Parts views" tabs={TABS} tab={tab} go={go}>
         {tab === "find" && (

@@ -100,8 +100,11 @@ const Heads = memo(function Heads({ shown, at }: { shown: readonly Shown[]; at: 
 });
 
 /** So many crossings are drawn at once; of a larger lattice only the rows in view. */
-const MOST_CELLS = 1800;
+const MOST_CELLS = 1000;
 const ROW_PX = 29;
+/** Widths that are known need no look at every cell. */
+const NEED_PX = 232;
+const PIN_PX = 24;
 const STILL = new Set(["chosen", "locked", "cannot"]);
 
 /** The lattice of one board: needs down the side, pins across the top, moved by dragging or by keys. */
@@ -130,6 +133,7 @@ export function Lattice({ view }: { view: LatticeView }) {
   const body = useRef<HTMLTableSectionElement>(null);
   const rows = useVirtualRows(body, view.rows.length, ROW_PX, {
     beyond: Math.floor(MOST_CELLS / Math.max(1, shown.length)),
+    overscan: 3,
     keyOf: (i) => view.rows[i]!.id,
   });
   const row: LatticeRow | undefined = view.rows[Math.min(spot.row, view.rows.length - 1)];
@@ -293,7 +297,8 @@ export function Lattice({ view }: { view: LatticeView }) {
           aria-label={`Needs against pins of ${view.hostName}`}
           aria-rowcount={view.rows.length}
           aria-colcount={shown.length}
-          className="lattice border-separate border-spacing-0 select-none"
+          className="lattice table-fixed border-separate border-spacing-0 select-none"
+          style={{ width: NEED_PX + PIN_PX * shown.length }}
           onKeyDown={press}
           onFocus={(e) => {
             const p = spotOf(e);
@@ -304,6 +309,12 @@ export function Lattice({ view }: { view: LatticeView }) {
           onPointerUp={up}
           onPointerLeave={() => setDrag(null)}
         >
+          <colgroup>
+            <col style={{ width: NEED_PX }} />
+            {shown.map(({ c }) => (
+              <col key={c.end} style={{ width: PIN_PX }} />
+            ))}
+          </colgroup>
           <thead className="sticky top-0 z-20">
             <Headers view={view} shown={shown} />
             <Heads shown={shown} at={at} />

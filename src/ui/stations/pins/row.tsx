@@ -40,8 +40,8 @@ function LatticeRowView({
   const name = r.at && (r.at.startsWith(`${view.host}.`) ? r.at.slice(view.host.length + 1) : r.at);
   return (
     <tr ref={measure} data-index={ri} className={top ? "top" : ""}>
-      <th scope="row" className="sticky left-0 z-10 pr-3 text-left font-normal whitespace-nowrap">
-        <span className="flex w-58 items-baseline">
+      <th scope="row" className="sticky left-0 z-10 pr-2 text-left font-normal whitespace-nowrap">
+        <span className="flex w-56 items-baseline">
           <span className={`w-28 shrink-0 truncate font-bold ${top ? "" : "opacity-0"}`} data-place={r.ref}>
             {r.part}
           </span>

@@ -148,7 +148,7 @@ export function River({ view }: { view: PowerView["river"] }) {
     )
     .join("; ");
   return (
-    <figure className="overflow-x-auto">
+    <figure className="overflow-x-auto" tabIndex={0} aria-label="Flow of the supplies">
       <svg
         viewBox={`0 0 ${WIDTH} ${height}`}
         className="w-full min-w-[640px]"

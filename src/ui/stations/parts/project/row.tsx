@@ -48,7 +48,7 @@ export const PartRow = memo(function PartRow({
       className={`border-b border-line ${on ? "bg-wash" : ""}`}
       data-testid={`part-${part.ref}`}
     >
-      <div className="grid min-h-9 grid-cols-[1.5rem_2.8rem_minmax(5rem,9rem)_minmax(0,1fr)_auto] items-center gap-x-1">
+      <div className="grid min-h-9 max-sm:min-h-11 grid-cols-[1.5rem_2.8rem_minmax(5rem,9rem)_minmax(0,1fr)_auto] items-center gap-x-1">
         <button
           className="p-1"
           aria-expanded={open}
