@@ -7,6 +7,7 @@ import { PanelRightClose, PanelRightOpen, Redo2, Undo2 } from "lucide-react";
 import dynamic from "next/dynamic";
 import { useEffect, useRef, useState, type ReactNode } from "react";
 import { STATIONS, type StationId } from "@/ui/stations/list";
+import { fetchAhead } from "@/ui/stations/station";
 import { core } from "@/ui/state/core";
 import { ProjectProvider, useProject, type ProjectState, type SaveState } from "@/ui/state/project";
 import { ThemeButton } from "@/ui/shared/theme";
@@ -107,11 +108,21 @@ function Rail() {
     >
       {STATIONS.map((st, i) => {
         const here = path.endsWith(`/${st.id}`);
+        // Back where it was left; from the station itself, to its first view.
+        const href = (!here && lastPlaces.of(s.id, st.id)) || `/p/${s.id}/${st.id}`;
         return (
           <Link
             key={st.id}
-            // Back where it was left; from the station itself, to its first view.
-            href={(!here && lastPlaces.of(s.id, st.id)) || `/p/${s.id}/${st.id}`}
+            href={href}
+            prefetch={false}
+            onPointerEnter={() => fetchAhead(st.id)}
+            onFocus={() => fetchAhead(st.id)}
+            onClick={(e) => {
+              // The page knows the way: nothing is asked of the server.
+              if (e.button || e.metaKey || e.ctrlKey || e.shiftKey || e.altKey) return;
+              e.preventDefault();
+              window.history.pushState(null, "", href);
+            }}
             aria-current={here ? "page" : undefined}
             className={`flex gap-2 border-l-4 px-3 py-1.5 max-md:shrink-0 ${here ? "border-accent bg-sheet" : "border-transparent hover:bg-wash"}`}
           >

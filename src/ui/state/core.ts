@@ -19,6 +19,9 @@ const worker = () =>
     new Worker(new URL("../../workers/core.worker.ts", import.meta.url), { type: "module" }),
   ) as unknown as Talk & Record<string, Call>);
 
+// A project's page will ask at once: its worker starts while the page itself still comes to life.
+if (typeof window !== "undefined" && window.location.pathname.startsWith("/p/")) worker();
+
 /** Asks, and asks again with whole projects when the worker does not know one by its number any more. */
 async function send<T>(args: readonly unknown[], ask: (sent: unknown[]) => Promise<T>): Promise<T> {
   try {
@@ -62,5 +65,12 @@ export const core = (): Remote<CoreApi> => api;
 
 /** Watches these slices from now on, and gets them for a project. */
 export async function look(project: Project, names: readonly Slice[]): Promise<Partial<View>> {
-  return receiver.slices(await send([project], ([p]) => worker().look(p, [...names])));
+  const ask = () => send([project], ([p]) => worker().look(p, [...names]));
+  try {
+    return receiver.slices(await ask());
+  } catch (e) {
+    if (!(e instanceof Missed)) throw e;
+    receiver.unpack(await worker().again(), project);
+    return receiver.slices(await ask());
+  }
 }

@@ -191,6 +191,9 @@ export function ProjectProvider({ id, children }: { id: string; children: ReactN
 
   useEffect(() => {
     let gone = false;
+    void core()
+      .ready()
+      .catch(() => undefined);
     void (async () => {
       const r = await http<{ version: number; document: Project }>("GET", `/api/projects/${id}`);
       if (gone) return;

@@ -102,7 +102,7 @@ function Checks({ when, items }: { when: (typeof WHEN)[number]; items: readonly 
   const { bench } = useProject().project;
   const entries = useMemo(() => new Map(bench.filter((b) => b.list === "checks").map((b) => [b.id, b])), [bench]);
   const body = useRef<HTMLTableSectionElement>(null);
-  const rows = useVirtualRows(body, items.length, CHECK_PX, { beyond: 40, keyOf: (i) => items[i]!.id });
+  const rows = useVirtualRows(body, items.length, CHECK_PX, { beyond: 100, keyOf: (i) => items[i]!.id });
   const gap = (px: number) =>
     px > 0 && (
       <tr aria-hidden>

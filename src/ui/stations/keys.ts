@@ -29,8 +29,8 @@ export const STATION_KEYS: Record<StationId, readonly (readonly [keys: string, s
   wiring: [
     ["Space", "on a box: tick the step off"],
     ["Enter", "on a step: show it in the drawing, with why and what to check"],
-    ["+, −, 0", "on a drawing: larger, smaller, whole"],
-    ["arrows", "on a drawing: move over it"],
+    ["arrows", "on a part of the loom: move it; on a pin: to the next pin"],
+    ["Enter", "on a pin of the loom, then on another: join them"],
   ],
   firmware: [["Tab", "through the pins of the program; each lights its place in the lattice"]],
   bench: [

@@ -71,6 +71,11 @@ let trying = 0;
 
 /** Opening, reading, writing and editing: what every station needs. */
 export const projectApi = {
+  /** Fetches ahead what every project needs, while the page still asks for the project itself. */
+  async ready(): Promise<void> {
+    await need([]);
+  },
+
   async open(project: Project): Promise<Step> {
     await needFor(project);
     return step(project, "");

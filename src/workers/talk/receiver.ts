@@ -16,8 +16,10 @@ export function makeReceiver() {
   let slices: Partial<Record<Slice, unknown>> = {};
 
   const slicesFrom = (s: SentSlices): Partial<View> => {
-    if (s.after === -1) slices = {};
-    else if (s.after !== received) throw new Missed("a sending was missed");
+    if (s.after === -1) {
+      slices = {};
+      received = 0;
+    } else if (s.after !== received) throw new Missed("a sending was missed");
     received++;
     const out: Partial<Record<Slice, unknown>> = {};
     for (const [name, change] of s.slices) out[name] = slices[name] = apply(slices[name], change);

@@ -73,6 +73,8 @@ export function makeSender() {
     again: (): SentStep | null => {
       if (!last) return null;
       has = { project: null, slices: {} };
+      // Both ends count anew from here.
+      sent = 0;
       const { project, view, ...rest } = last.step;
       has.project = project;
       return {

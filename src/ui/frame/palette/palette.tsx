@@ -118,10 +118,11 @@ export function Palette({ close }: { close(): void }) {
         {
           s,
           go: (station, light = []) => {
-            router.push(`/p/${s.id}/${station}`);
+            window.history.pushState(null, "", `/p/${s.id}/${station}`);
             s.light(light);
           },
-          push: (path) => router.push(path),
+          push: (path) =>
+            path.startsWith(`/p/${s.id}/`) ? window.history.pushState(null, "", path) : router.push(path),
           show: setWord,
         },
         here ? s.view : {},

@@ -100,7 +100,7 @@ const Heads = memo(function Heads({ shown, at }: { shown: readonly Shown[]; at: 
 });
 
 /** So many crossings are drawn at once; of a larger lattice only the rows in view. */
-const MOST_CELLS = 1000;
+const MOST_CELLS = 1500;
 const ROW_PX = 29;
 /** Widths that are known need no look at every cell. */
 const NEED_PX = 232;

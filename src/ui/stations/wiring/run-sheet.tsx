@@ -51,7 +51,7 @@ export function RunSheet() {
   const next = view.rows.find((r) => !done.has(r.id));
   const row = view.rows.find((r) => r.id === current) ?? next;
   const list = useRef<HTMLUListElement>(null);
-  const rows = useVirtualRows(list, lines.length, STEP_PX, { beyond: 60, keyOf: (i) => lines[i]!.id });
+  const rows = useVirtualRows(list, lines.length, STEP_PX, { beyond: 100, keyOf: (i) => lines[i]!.id });
   const pick = useCallback((id: string) => setCurrent(id), []);
   const tick = useCallback(
     (id: string, v: boolean) => {

@@ -14,7 +14,7 @@ export function ProjectList({ added }: { added: readonly string[] }) {
   const { parts } = view;
   const [opened, setOpened] = useKept<Record<string, boolean>>("opened parts", {});
   const list = useRef<HTMLUListElement>(null);
-  const rows = useVirtualRows(list, parts.length, LINE_PX, { beyond: 30, keyOf: (i) => parts[i]!.ref });
+  const rows = useVirtualRows(list, parts.length, LINE_PX, { beyond: 40, keyOf: (i) => parts[i]!.ref });
   const turn = useCallback((ref: string, open: boolean) => setOpened((now) => ({ ...now, [ref]: open })), [setOpened]);
   const names = JSON.stringify(
     parts
