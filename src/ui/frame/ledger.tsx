@@ -241,13 +241,19 @@ interface Group {
   list: FindingView[];
 }
 
-/** Grouped by the part that a finding points at first; the group with the gravest comes first, and in it the gravest. */
-function groups(list: readonly FindingView[], parts: Project["parts"], here: RegExp | undefined): Group[] {
+/** Grouped by the part that a finding points at, rather one on the board's pins than the board itself; the group with the gravest comes first, and in it the gravest. */
+function groups(
+  list: readonly FindingView[],
+  parts: Project["parts"],
+  hosts: ReadonlySet<string>,
+  here: RegExp | undefined,
+): Group[] {
   const labels = new Map(parts.map((p) => [p.ref, p.label ? `${p.label} ` : ""]));
   const weight = (f: FindingView) => SEVERITIES.indexOf(f.severity) * 2 + (here?.test(f.rule) ? 0 : 1);
   const by = new Map<string, FindingView[]>();
   for (const f of [...list].sort((a, b) => weight(a) - weight(b))) {
-    const ref = f.at.map((at) => at.split(".")[0]!).find((r) => labels.has(r)) ?? "";
+    const refs = f.at.map((at) => at.split(".")[0]!).filter((r) => labels.has(r));
+    const ref = refs.find((r) => !hosts.has(r)) ?? refs[0] ?? "";
     by.set(ref, [...(by.get(ref) ?? []), f]);
   }
   return [...by].map(([ref, own]) => ({
@@ -262,9 +268,12 @@ export function Ledger() {
   const s = useProject();
   const station = usePathname().split("/").pop() ?? "";
   const [open, setOpen] = useState<string | null>(null);
-  const { findings } = s.view;
+  const { findings, hosts } = s.view;
   const { parts } = s.project;
-  const list = useMemo(() => groups(findings, parts, HERE[station]), [findings, parts, station]);
+  const list = useMemo(
+    () => groups(findings, parts, new Set(hosts.map((h) => h.ref)), HERE[station]),
+    [findings, parts, hosts, station],
+  );
   const first = list[0]?.list[0]?.key ?? null;
   useEffect(() => setOpen(first), [first]);
   return (

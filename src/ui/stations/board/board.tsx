@@ -3,7 +3,7 @@ import { useKept } from "@/ui/state/kept";
 import { Tabs } from "@/ui/shared/tabs";
 import type { ColumnDef } from "@tanstack/react-table";
 import { proxy } from "comlink";
-import { useEffect, useMemo, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import { toast } from "sonner";
 import { Glossed } from "@/ui/shared/glossed";
 import { Table } from "@/ui/shared/table";
@@ -102,7 +102,7 @@ const columns = (o: {
     accessorKey: "name",
     cell: ({ row: { original: t } }) => (
       <>
-        <strong>{t.name}</strong>
+        <strong className="sm:whitespace-nowrap">{t.name}</strong>
         {(t.current || t.owned) && (
           <span className="ml-2 text-sm text-accent">
             {[t.current && "in use", t.owned && "in your drawer"].filter(Boolean).join(", ")}
@@ -148,7 +148,9 @@ const columns = (o: {
     header: "Program",
     accessorFn: (t) => t.targets.length,
     sortDescFirst: true,
-    cell: ({ row: { original: t } }) => (t.targets.length ? "written" : "your own"),
+    cell: ({ row: { original: t } }) => (
+      <span className="whitespace-nowrap">{t.targets.length ? "written" : "your own"}</span>
+    ),
   },
   {
     id: "use",
@@ -174,12 +176,31 @@ function Trials() {
   const [asked, setAsked] = useKept<ReadonlySet<string>>("board asked", NOTHING);
   const [marked, setMarked] = useKept<string[]>("board marked", []);
   const [comparing, setComparing] = useState(false);
+  const pressed = useRef(false);
+  const waiting = useRef<Trial[] | null>(null);
+  useEffect(() => {
+    // After the click that belongs to the press.
+    const up = () =>
+      setTimeout(() => {
+        pressed.current = false;
+        if (waiting.current) setTrials(waiting.current);
+        waiting.current = null;
+      }, 0);
+    window.addEventListener("pointerup", up);
+    window.addEventListener("pointercancel", up);
+    return () => {
+      window.removeEventListener("pointerup", up);
+      window.removeEventListener("pointercancel", up);
+    };
+  }, []);
   useEffect(() => {
     let gone = false;
     const job = nextJob();
     setDone(false);
     const show = (t: Trial[]) => {
-      if (!gone) setTrials(t);
+      // The list sorts itself while boards are tried: not under a finger that is pressing.
+      if (pressed.current) waiting.current = t;
+      else if (!gone) setTrials(t);
     };
     void core()
       .boards(project, job, proxy(show))
@@ -225,7 +246,7 @@ function Trials() {
           Compare two
         </button>
       </fieldset>
-      <div className="mt-2">
+      <div className="mt-2" onPointerDownCapture={() => (pressed.current = true)}>
         <Table
           label="Boards"
           columns={columns({ marked, mark, use })}

@@ -176,7 +176,7 @@ export function Find({
         ref={list}
         aria-label="Catalogue parts"
         data-scrolls
-        className={`min-h-40 overflow-auto border-t border-ink ${marked ? "max-h-60" : "max-h-[calc(100dvh-17rem)]"}`}
+        className={`overflow-auto border-t border-ink ${marked ? "max-h-60" : "max-h-[calc(100dvh-17rem)] min-h-40"}`}
       >
         {rows.before > 0 && <li aria-hidden style={{ height: rows.before }} />}
         {rows.shown.map((i) => {
