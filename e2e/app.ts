@@ -132,6 +132,13 @@ export async function chooseByKeys(page: Page, list: string | RegExp, ...keys: s
   await page.keyboard.press("Enter");
 }
 
+/** Finds a part by its id and adds it: of a long list only what is in view is drawn. */
+export async function addPart(page: Page, id: string) {
+  await page.getByRole("textbox", { name: /Find by/ }).fill(id);
+  await page.locator(`#catalogue li:first-child[data-part="${id}"]`).waitFor();
+  await page.getByTestId(`add-${id}`).click();
+}
+
 export const saved = (page: Page) =>
   page.waitForFunction(() => document.querySelector('[data-testid="save-state"]')?.textContent === "saved");
 export const verdict = (page: Page) => page.getByTestId("verdict").innerText();

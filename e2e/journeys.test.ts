@@ -4,7 +4,18 @@ import os from "node:os";
 import path from "node:path";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { Page } from "playwright-core";
-import { axeViolations, download, makeProject, openProject, pick, saved, startApp, verdict, type App } from "./app";
+import {
+  axeViolations,
+  download,
+  makeProject,
+  openProject,
+  pick,
+  saved,
+  startApp,
+  verdict,
+  type App,
+  addPart,
+} from "./app";
 
 let app: App;
 beforeAll(async () => {
@@ -79,7 +90,7 @@ describe("a new project from empty to the ZIP", () => {
       "discrete/button",
       "module/hc-sr04",
     ]) {
-      await page.getByTestId(`add-${id}`).click();
+      await addPart(page, id);
       await page.waitForTimeout(50);
     }
     await page.getByTestId("part-M1").waitFor();
@@ -217,9 +228,9 @@ describe("nothing is lost", () => {
     const other = await context.newPage();
     await other.goto(page.url());
     await other.getByText("Nothing planned yet").waitFor();
-    await page.getByTestId("add-discrete/led-red").click();
+    await addPart(page, "discrete/led-red");
     await saved(page);
-    await other.getByTestId("add-discrete/button").click();
+    await addPart(other, "discrete/button");
     await other.getByText("changed somewhere else since it was opened here").waitFor();
     await expect.poll(() => other.getByTestId("save-state").innerText()).toBe("changed elsewhere");
     expect(await other.getByTestId("part-SW1").count()).toBe(1);
@@ -313,8 +324,7 @@ describe("changing one's mind", () => {
     await page.getByRole("button", { name: "Start a project" }).click();
     await page.waitForURL(/\/p\//);
     await page.getByText("Nothing planned yet").waitFor();
-    for (const id of ["board/atmega328p-long", "supply/usb-port", "module/hc-sr04"])
-      await page.getByTestId(`add-${id}`).click();
+    for (const id of ["board/atmega328p-long", "supply/usb-port", "module/hc-sr04"]) await addPart(page, id);
     await page.getByTestId("part-M1").waitFor();
     await saved(page);
     await station(page, "Board").click();
@@ -324,6 +334,7 @@ describe("changing one's mind", () => {
       () => document.querySelector('[data-testid="verdict"]')?.textContent === "Ready to wire",
     );
     await station(page, "Parts").click();
+    await page.getByTestId("part-M1").getByRole("button", { name: /^Details/ }).click();
     await expect
       .poll(() => page.getByTestId("part-M1").innerText())
       .toMatch(/with .*Ω .*more volts than the board's pin takes/);
@@ -349,6 +360,7 @@ describe("changing one's mind", () => {
   it("an option out of range is refused in words; a good one brings its companions along", async () => {
     const { page } = await app.session();
     await openProject(page, "Rain-barrel gauge", "parts");
+    await page.getByRole("button", { name: "Details of Low lamp" }).click();
     const current = page.locator("#D1-current_mA");
     await current.fill("300");
     await current.press("Enter");
@@ -411,7 +423,7 @@ describe("when a list does not fit", () => {
   it("says what clashes and keeps the part", async () => {
     const { page } = await app.session();
     await openProject(page, "Rain-barrel gauge", "parts");
-    await page.getByTestId("add-module/ssd1306-i2c").click();
+    await addPart(page, "module/ssd1306-i2c");
     await page
       .getByText(/both answer to address 0x3c/)
       .first()
@@ -423,6 +435,7 @@ describe("when a list does not fit", () => {
       .poll(() => page.getByTestId("clash").innerText())
       .toMatch(/smallest set that clashes: M2\.SCL|M2\.SDA/);
     await station(page, "Parts").click();
+    await page.getByTestId("part-M3").getByRole("button", { name: /^Details/ }).click();
     await pick(page.locator("#M3-address"), "0x3d");
     await station(page, "Pins").click();
     await page.getByRole("button", { name: "Plan open pins" }).click();

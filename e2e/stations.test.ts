@@ -57,6 +57,7 @@ describe("stations", () => {
   it("power: the brightness control moves the budget live, and the overload's fix brings it back", async () => {
     const { page, context } = await app.session();
     await openProject(page, "Moss terrarium keeper", "parts");
+    await page.getByTestId("part-M3").getByRole("button", { name: /^Details/ }).click();
     await page.locator("#M3-pixels").fill("60");
     await page.locator("#M3-pixels").press("Enter");
     await page.getByRole("link", { name: /Power and levels/ }).click();

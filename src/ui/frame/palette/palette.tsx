@@ -63,10 +63,10 @@ function useCatalogue(query: string): Action[] {
 }
 
 /** How well a query names something: the best of its names; one that begins as was typed is meant. */
-function fit(words: string, query: string): number {
+function fit({ words, group }: Action, query: string): number {
   const low = query.toLowerCase();
   return Math.max(
-    ...words.split("|").map((w) => defaultFilter(w, query, []) + (w.toLowerCase().startsWith(low) ? 1 : 0)),
+    ...words.split("|").map((w) => defaultFilter(w, query, []) + (w.toLowerCase().startsWith(low) ? (group === "Stations" ? 2 : 1) : 0)),
   );
 }
 
@@ -85,7 +85,7 @@ function pickOut(all: readonly Action[], query: string, more: readonly Action[])
     ];
   }
   const found = all
-    .map((a) => ({ a, score: fit(a.words, query) }))
+    .map((a) => ({ a, score: fit(a, query) }))
     .filter((x) => x.score > 0.01)
     .sort((x, y) => y.score - x.score)
     .slice(0, MOST_FOUND)
