@@ -51,6 +51,13 @@ describe("lattice", () => {
     expect(await main(["check", demo("moss-terrarium"), "--json"])).toBe(3);
     expect(JSON.parse(out)[0]).toMatchObject({ rule: "level.low-high", severity: "fault", fixes: [{ id: "buffer" }] });
   });
+  it("says what a place is, and refuses one that is none", async () => {
+    expect(await main(["about", demo("rain-barrel"), "M1.ECHO"])).toBe(0);
+    expect(out).toMatch(/^Water echo \(M1\), pin ECHO\nOutput: the board reads it\.\n {2}Goes to B1\.D2\./);
+    expect(out).toContain("Without it the board's input floats");
+    expect(await main(["about", demo("rain-barrel"), "M9.X"])).toBe(2);
+    expect(err).toMatch(/M9\.X: there is no such place/);
+  });
   it("refuses unusable input with file, path and what would be right", async () => {
     expect(await main(["check", path.join(dir, "none.json")])).toBe(2);
     expect(err).toContain("there is no such file");

@@ -1,6 +1,7 @@
 import { Command } from "commander";
 import { helpWith } from "../core/plan/assign";
 import { threadProver } from "../prove";
+import { aboutCommand } from "./about";
 import { assignCommand } from "./assign";
 import { boardsCommand } from "./boards";
 import { checkCommand } from "./check";
@@ -36,6 +37,11 @@ export async function main(argv: string[]): Promise<number> {
     .option("--json", "one JSON value")
     .option("--explain <finding>", "the way and the sums behind a finding: its rule, or rule@place")
     .action((file, o) => done(checkCommand(file, o)));
+  program
+    .command("about <file> <place>")
+    .description("what a part, pin or net is, does here, and would be missed for")
+    .option("--json", "one JSON value")
+    .action((file, place, o) => done(aboutCommand(file, place, o)));
   program
     .command("assign <file>")
     .description("plan every open link")

@@ -17,15 +17,15 @@ describe("what a place is", () => {
     expect(a.title).toBe("Water echo (M1), pin ECHO");
     expect(a.what).toMatch(/^Output: the board reads it\./);
     expect(a.here).toContain("Goes to B1.D2.");
-    expect(a.here.join(" ")).toMatch(/Drives at least 4\.1 V for high/);
+    expect(a.here.join(" ")).toMatch(/Drives at least 4\.10 V for high/);
     expect(a.without).toBe("Without it the board's input floats: it reads one or zero by chance.");
     expect(about(rain, "B1.D2")!.here[0]).toMatch(/^Serves M1\.ECHO/);
   });
 
   it("says of a rail what it gives, joins and feeds", () => {
     const a = about(rain, "5V")!;
-    expect(a.what).toMatch(/supply of 4\.95 V, at worst 4\.6 V to 5\.25 V/);
-    expect(a.here[1]).toMatch(/120 mA at the peak/);
+    expect(a.what).toMatch(/supply of 4\.95 V, at worst 4\.60 V to 5\.25 V/);
+    expect(a.here[1]).toMatch(/119 mA at the peak/);
     expect(a.without).toBe("Without it these are off: M1, M2.");
   });
 

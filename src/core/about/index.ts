@@ -4,7 +4,8 @@ import type { Instance, Net } from "../circuit/netlist";
 import { findPin, type Pin } from "../parts/catalogue";
 import { pinWhat, spreadWords } from "../parts/catalogue/describe";
 import { splitEnd } from "../project";
-import { formatSI } from "../quantity";
+import { label, mA } from "../checks/help";
+import { formatV } from "../quantity";
 import { WITHOUT_COMPANION, WITHOUT_ROLE, withoutNeed } from "./without";
 
 export interface About {
@@ -24,20 +25,17 @@ export interface About {
 const MOST = 6;
 const few = (list: readonly string[]) =>
   list.length > MOST ? `${list.slice(0, MOST).join(", ")} and ${list.length - MOST} more` : list.join(", ");
-const V = (v: number) => `${Number(v.toPrecision(3))} V`;
-const mA = (a: number) => formatSI(Number(a.toPrecision(2)), "A");
 const sentence = (text: string) => {
   const t = text.trim().replace(/[.;]$/, "");
   return t ? `${t.charAt(0).toUpperCase()}${t.slice(1)}.` : "";
 };
 const without = (says: string) => `Without it ${says}.`;
-const called = (i: Instance) => (i.label === i.ref ? i.ref : `${i.label} (${i.ref})`);
 
 function netWords(c: Circuit, net: Net): string {
   if (net.kind === "ground") return "a ground: zero volts, and every current's way back";
   if (net.kind === "supply")
     return net.V
-      ? `a supply of ${V(net.V.typ)}${net.V.max - net.V.min > 0.005 ? `, at worst ${V(net.V.min)} to ${V(net.V.max)}` : ""}`
+      ? `a supply of ${formatV(net.V.typ)}${net.V.max - net.V.min > 0.005 ? `, at worst ${formatV(net.V.min)} to ${formatV(net.V.max)}` : ""}`
       : "a supply that nothing feeds yet";
   if (net.kind === "bus-line") return "a line of a bus: the same wire visits every part on it";
   return c.levels.some((l) => l.net === net && l.analog) ? "a signal that is measured in volts" : "a signal";
@@ -105,12 +103,12 @@ function levelsHere(c: Circuit, ref: string, pin: string): string[] {
   if (heard)
     return [
       sentence(
-        `at worst a high of ${V(heard.high_V)} arrives, and it takes for high what is above ${V(heard.VIH)}; low is ${V(heard.low_V)}, below ${V(heard.VIL)} counts`,
+        `at worst a high of ${formatV(heard.high_V)} arrives, and it takes for high what is above ${formatV(heard.VIH)}; low is ${formatV(heard.low_V)}, below ${formatV(heard.VIL)} counts`,
       ),
     ];
   const spoken = c.levels.find((l) => at(l.driver) && !l.analog);
   return spoken
-    ? [sentence(`drives at least ${V(spoken.high_V)} for high and at most ${V(spoken.low_V)} for low`)]
+    ? [sentence(`drives at least ${formatV(spoken.high_V)} for high and at most ${formatV(spoken.low_V)} for low`)]
     : [];
 }
 
@@ -133,11 +131,12 @@ function aboutPin(c: Circuit, inst: Instance, pin: Pin): About {
   const joined = others.length
     ? sentence(`by ${net.name} it is joined with ${few(others)}`)
     : "No wire goes to it in this plan.";
-  const volts = net.kind === "supply" && net.V ? [sentence(`${V(net.V.min)} to ${V(net.V.max)} stand here`)] : [];
+  const volts =
+    net.kind === "supply" && net.V ? [sentence(`${formatV(net.V.min)} to ${formatV(net.V.max)} stand here`)] : [];
   const offers = inst.part.board && pin.hazards?.length ? [sentence(`mind: ${pin.hazards[0]!.says}`)] : [];
   return {
     place: end,
-    title: `${called(inst)}, pin ${pin.label}`,
+    title: `${label(c, inst.ref)}, pin ${pin.label}`,
     what: [pinWhat(inst.part, pin), pin.says ?? ""].map(sentence).filter(Boolean).join(" "),
     here: [...signalHere(c, inst.ref, pin.label), joined, ...volts, ...levelsHere(c, inst.ref, pin.label), ...offers],
     without: without(lostWithout(c, inst, pin)),
@@ -192,7 +191,7 @@ function aboutPart(c: Circuit, inst: Instance): About {
   const here = partHere(c, inst);
   return {
     place: inst.ref,
-    title: called(inst),
+    title: label(c, inst.ref),
     what: sentence(
       `${inst.part.name}: ${inst.part.does}${supply && !inst.inserted ? `; made for ${spreadWords(supply.V, inst.part)}` : ""}`,
     ),

@@ -19,7 +19,11 @@ const UNITS: Record<string, (v: number) => string> = {
   pct: (v) => `${v} %`,
 };
 
-/** What each number of a finding says; `{}` stands for its value with its unit. A name that is not here is spelled out. */
+/**
+ * What each number of a finding says; `{}` stands for its value with its unit. A name that says something else in one rule
+ * has that rule before it, one that says something else at one value has that value behind it. What is not here is spelled
+ * out.
+ */
 const SAYS: Record<string, string> = {
   R_ohm: "The resistor in its way is {}.",
   V: "The voltage spoken of is {}.",
@@ -175,6 +179,17 @@ const SAYS: Record<string, string> = {
   worst_mA: "At worst {} flow.",
   worst_pct: "With both clocks at their worst it is off by {}.",
   most_mA: "At most {} are all right.",
+  "power.range low_V": "At the lowest {} stand there.",
+  "power.range high_V": "At the highest {} stand there.",
+  "power.brownout low_V": "At the peak the supply falls to {}.",
+  "power.brownout air_C": "Cells are weakest in the cold: {} is taken.",
+  "contact.unchanged open": "With the contact open the pin reads {}.",
+  "part.unwired open": "Pins without a wire: {}.",
+  "led.no-resistor R_ohm": "There is no resistor in its way.",
+  "bus.termination R_ohm": "The end of the cable wants {} between its two lines.",
+  "forced_gain=none": "No current reaches the base at all.",
+  "pin.interrupts first": "One wants its edges {}.",
+  "pin.interrupts second": "The other wants its edges {}.",
   limit_A: "The limit is {}.",
   max_A: "It is made for {}.",
 };
@@ -191,11 +206,14 @@ const spelled = (name: string) =>
     .replace(/([a-z])([A-Z])/g, "$1 $2")
     .toLowerCase();
 
+const saysOf = (rule: string, name: string, v: number | string): string | undefined =>
+  SAYS[`${rule} ${name}`] ?? SAYS[`${name}=${v}`] ?? SAYS[name];
+
 /** The numbers of a finding as sentences, in their order. */
-export const evidenceSentences = (f: Pick<Finding, "evidence">): string[] =>
+export const evidenceSentences = (f: Pick<Finding, "rule" | "evidence">): string[] =>
   Object.entries(f.evidence).map(([name, v]) => {
-    const value = valueOf(name, v);
-    const says = SAYS[name];
+    const value = valueOf(name, v).replace(/^-/, "−");
+    const says = saysOf(f.rule, name, v);
     if (!says) return `${spelled(name)}: ${value}.`;
     const sentence = says.replace("{}", value);
     return sentence.charAt(0).toUpperCase() + sentence.slice(1);

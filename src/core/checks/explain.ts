@@ -1,6 +1,7 @@
 import type { Circuit } from "../circuit";
 import type { NetElement } from "../circuit/netlist";
 import type { Extreme, Flow, NetVolts, Way } from "../circuit/solve";
+import { evidenceSentences } from "./evidence";
 import { formatOhm, formatSI, formatV } from "../quantity";
 import { label } from "./help";
 import { RULES } from "./rules";
@@ -147,7 +148,7 @@ export function explain(c: Circuit, f: Finding): string[] {
     `  ${f.message}`,
     ...(rule ? [`the rule: ${rule.says}`] : []),
     "the numbers:",
-    ...Object.entries(f.evidence).map(([k, v]) => `  ${k} = ${v}`),
+    ...evidenceSentences(f).map((line) => `  ${line}`),
     ...(grounds.length || supply.length || share !== null ? ["the circuit, solved:"] : []),
     ...grounds.flatMap((g) => [
       `  ${g.at}${label(c, g.at) === g.at ? "" : ` (${label(c, g.at)})`}: ${g.what} ${value(g, g.typ)} usually, ${value(g, g.worst)} at worst${g.when ? `, with ${g.when}` : ""}`,

@@ -14,16 +14,47 @@ export interface Glance {
   checked: [number, number];
 }
 
+/** Ticked and all. */
+type Share = { done: number; of: number };
+
+function shareOf(c: Circuit, list: "wires" | "checks", ids: readonly string[]): Share {
+  const all = new Set(ids);
+  return { done: c.project.bench.filter((b) => b.list === list && b.done && all.has(b.id)).length, of: all.size };
+}
+
+/** How many steps of the run sheet (looking and soldering included) and checks of the bench there are, and are ticked. */
+export const progressOf = (c: Circuit): Record<"wires" | "checks", Share> => ({
+  wires: shareOf(
+    c,
+    "wires",
+    runSheet(c).map((r) => r.id),
+  ),
+  checks: shareOf(
+    c,
+    "checks",
+    checklist(c).map((i) => i.id),
+  ),
+});
+
 /** How a project stands and how far it got: its verdict, the station where work goes on, the shares that are wired and checked. */
 export function glanceAt(c: Circuit): Glance {
   const { project } = c;
   const v = verdict(c, findings(c));
-  const done = (list: "wires" | "checks", ids: ReadonlySet<string>) =>
-    project.bench.filter((b) => b.list === list && b.done && ids.has(b.id)).length;
-  const wires = new Set(runSheet(c).flatMap((r) => (isLaid(r) ? [r.id] : [])));
-  const checks = new Set(checklist(c).map((i) => i.id));
-  const wired: [number, number] = [done("wires", wires), wires.size];
-  const checked: [number, number] = [done("checks", checks), checks.size];
+  const pair = (s: Share): [number, number] => [s.done, s.of];
+  const wired = pair(
+    shareOf(
+      c,
+      "wires",
+      runSheet(c).flatMap((r) => (isLaid(r) ? [r.id] : [])),
+    ),
+  );
+  const checked = pair(
+    shareOf(
+      c,
+      "checks",
+      checklist(c).map((i) => i.id),
+    ),
+  );
   const at = !project.parts.length
     ? "parts"
     : !c.netlist.expanded.hosts.length
