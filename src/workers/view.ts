@@ -100,7 +100,7 @@ export interface View {
   fingerprint: string;
   findings: FindingView[];
   /** Boards and bare chips that run a program. */
-  hosts: { ref: string; name: string }[];
+  hosts: { ref: string; label: string; name: string }[];
   parts: PartView[];
   lattices: LatticeView[];
   limits: LimitView[];
@@ -229,7 +229,8 @@ function limitViews(c: Circuit): LimitView[] {
 /** Sentences of a lattice by their text, only ever added to: so a row that did not change stays the same on its way. */
 const sentences = new Map<string, number>();
 const said: string[] = [];
-const MOST_SAID = 20_000;
+/** Then it begins anew; a shorter list than before tells the rows that they read other sentences now. */
+const MOST_SAID = 8000;
 
 function steady(view: LatticeView): LatticeView {
   if (said.length > MOST_SAID) {
@@ -261,7 +262,11 @@ const SLICES: { [K in Slice]: (c: Circuit, v: View & { list: Finding[] }) => Vie
       ...(f.acknowledged !== undefined && { acknowledged: f.acknowledged }),
       says: rule.get(f.rule) ?? "",
     })),
-  hosts: (c) => c.netlist.expanded.hosts.map((ref) => ({ ref, name: c.netlist.instance(ref)!.part.name })),
+  hosts: (c) =>
+    c.netlist.expanded.hosts.map((ref) => {
+      const { label, part } = c.netlist.instance(ref)!;
+      return { ref, label, name: part.name };
+    }),
   parts: partViews,
   lattices: (c) => c.netlist.expanded.hosts.map((h) => steady(latticeView(c, h))),
   limits: limitViews,
@@ -285,9 +290,7 @@ const SLICES: { [K in Slice]: (c: Circuit, v: View & { list: Finding[] }) => Vie
   targets: (c) => TARGETS.map((t) => ({ id: t.id, name: t.name, says: t.says, unfit: t.unfit(c) })),
 };
 
-/** The view of a project; each slice is worked out when it is read, and remembered. */
-export function makeView(project: Project, catalogue: Catalogue): View {
-  const c = circuitOf(project, catalogue);
+function lazily(c: Circuit): View {
   const view = {} as View & { list: Finding[] };
   let list: Finding[] | undefined;
   Object.defineProperty(view, "list", { enumerable: false, get: () => (list ??= findings(c)) });
@@ -302,4 +305,14 @@ export function makeView(project: Project, catalogue: Catalogue): View {
       },
     });
   return view;
+}
+
+const views = new WeakMap<Circuit, View>();
+
+/** The view of a project; each slice is worked out when it is read, and remembered as long as its circuit is. */
+export function makeView(project: Project, catalogue: Catalogue): View {
+  const c = circuitOf(project, catalogue);
+  const known = views.get(c) ?? lazily(c);
+  views.set(c, known);
+  return known;
 }

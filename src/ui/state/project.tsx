@@ -165,10 +165,13 @@ export function ProjectProvider({ id, children }: { id: string; children: ReactN
         const names = [...watched.current.keys()];
         if (!here) return;
         const got = await look(here, names);
-        if (latest.current !== here || names.length !== watched.current.size) continue;
+        // Somebody may have turned to another station meanwhile: what is watched now is not what was asked for.
+        if (latest.current !== here || [...watched.current.keys()].some((n) => !names.includes(n))) continue;
         setNow((n) => (n?.project === here ? { project: here, view: { ...n.view, ...got } } : n));
         return;
       }
+    } catch (e) {
+      toast.error(e instanceof Error ? e.message : String(e), { id: "look" });
     } finally {
       looking.current = false;
     }

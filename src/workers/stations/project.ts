@@ -1,9 +1,8 @@
 import { refreshCompanions } from "../../core/plan/assign";
 import { about, type About } from "../../core/about";
-import { checklist } from "../../core/bench";
-import { runSheet } from "../../core/build";
 import { explain, findingKey, findings, holdsUp, verdict, type Fix } from "../../core/checks";
 import { circuitOf } from "../../core/circuit";
+import { progressOf } from "../../core/glance";
 import { applyEdit, describeEdit, readProject, writeProject, type Edit, type Project } from "../../core/project";
 import { catalogue, need, needFor } from "../loading";
 import { step, type Step } from "../step";
@@ -112,16 +111,9 @@ export const projectApi = {
   },
 
   /** How many steps of the run sheet and checks of the bench there are, and how many of them are done. */
-  async progress(project: Project): Promise<Record<"wires" | "checks", { done: number; of: number }>> {
+  async progress(project: Project): Promise<ReturnType<typeof progressOf>> {
     await needFor(project);
-    const c = circuitOf(project, catalogue);
-    const done = (list: "wires" | "checks") =>
-      new Set(project.bench.filter((b) => b.list === list && b.done).map((b) => b.id));
-    const count = (list: "wires" | "checks", all: readonly { id: string }[]) => {
-      const ticked = done(list);
-      return { done: all.filter((x) => ticked.has(x.id)).length, of: all.length };
-    };
-    return { wires: count("wires", runSheet(c)), checks: count("checks", checklist(c)) };
+    return progressOf(circuitOf(project, catalogue));
   },
 
   /** What a place is, does here and would be missed for; null where there is none. */

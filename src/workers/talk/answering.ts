@@ -1,10 +1,8 @@
 import type { Project } from "../../core/project";
 import { catalogue, needFor } from "../loading";
-import { makeView, type Slice, type View } from "../view";
+import { makeView, type Slice } from "../view";
 import { isProject, makeSender } from ".";
 import type { SentSlices, SentStep } from "./messages";
-
-const views = new WeakMap<Project, View>();
 
 /** The functions of an api as the page calls them: with projects by number, answering by difference. */
 export function answering<A extends Record<string, (...args: never[]) => unknown>>(api: A) {
@@ -14,8 +12,6 @@ export function answering<A extends Record<string, (...args: never[]) => unknown
     out[name] = async (...sent) => {
       const args = sender.unpack(sent);
       const answer = await (work as (...a: unknown[]) => unknown)(...args);
-      const step = (answer as { view?: View; project?: Project } | null) ?? {};
-      if (step.view && step.project) views.set(step.project, step.view);
       return sender.pack(answer, args.find(isProject));
     };
   return {
@@ -24,9 +20,7 @@ export function answering<A extends Record<string, (...args: never[]) => unknown
     look: async (project: unknown, names: Slice[]): Promise<SentSlices> => {
       const [p] = sender.unpack([project]) as [Project];
       await needFor(p);
-      const view = views.get(p) ?? makeView(p, catalogue);
-      views.set(p, view);
-      return sender.look(view, names);
+      return sender.look(makeView(p, catalogue), names);
     },
     again: (): SentStep | null => sender.again(),
   };

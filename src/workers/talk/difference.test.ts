@@ -57,6 +57,11 @@ describe("a value and what became of it", () => {
     expect(JSON.stringify(difference(rows, after)).length).toBeLessThan(JSON.stringify(rows).length / 10);
   });
 
+  it("sends what was added to a long list, not its places", () => {
+    const says = Array.from({ length: 5000 }, (_, i) => `sentence ${i}`);
+    expect(JSON.stringify(difference(says, [...says, "one more"])).length).toBeLessThan(60);
+  });
+
   it("takes keys that mean something to the language as keys", () => {
     const hostile = JSON.parse('{"__proto__": {"polluted": 1}, "constructor": 2}') as object;
     const got = apply({}, difference({}, hostile)) as object;

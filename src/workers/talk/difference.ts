@@ -1,5 +1,6 @@
-/** How one plain value becomes another; null where nothing changed. */
-export type Change = null | { v: unknown } | { o: [key: string, change: Change][]; gone?: string[] } | { l: Item[] };
+/** How one plain value becomes another; null where nothing changed. Of a list the first `keep` items stay, `l` follows them. */
+export type Change =
+  null | { v: unknown } | { o: [key: string, change: Change][]; gone?: string[] } | { keep: number; l: Item[] };
 /** An item of a list: one of the old list as it was, an old one changed, or a new one. */
 type Item = number | [from: number, change: Change] | { v: unknown };
 
@@ -40,17 +41,19 @@ function placesOf(list: readonly unknown[]): Map<string, number> {
 }
 
 function lists(before: readonly unknown[], after: readonly unknown[]): Change {
+  let keep = 0;
+  while (keep < before.length && keep < after.length && difference(before[keep], after[keep]) === null) keep++;
+  if (keep === before.length && keep === after.length) return null;
   const at = placesOf(before);
-  let same = before.length === after.length;
-  const l = after.map((x, i): Item => {
+  const l = after.slice(keep).map((x, k): Item => {
+    const i = keep + k;
     const name = nameOf(x);
     const from = (name !== undefined ? at.get(name) : undefined) ?? i;
     if (from >= before.length) return { v: x };
     const change = difference(before[from], x);
-    if (from !== i || change) same = false;
     return change ? ("v" in change ? { v: x } : [from, change]) : from;
   });
-  return same ? null : { l };
+  return { keep, l };
 }
 
 /** The change from one plain value (as JSON knows them) to another; items of lists are followed by what names them. */
@@ -67,7 +70,10 @@ export function apply(before: unknown, change: Change): unknown {
   if ("v" in change) return change.v;
   if ("l" in change) {
     const old = before as readonly unknown[];
-    return change.l.map((x) => (typeof x === "number" ? old[x] : Array.isArray(x) ? apply(old[x[0]], x[1]) : x.v));
+    return [
+      ...old.slice(0, change.keep),
+      ...change.l.map((x) => (typeof x === "number" ? old[x] : Array.isArray(x) ? apply(old[x[0]], x[1]) : x.v)),
+    ];
   }
   const next: Plain = { ...(before as Plain) };
   for (const k of change.gone ?? []) delete next[k];
