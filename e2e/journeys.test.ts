@@ -334,7 +334,10 @@ describe("changing one's mind", () => {
       () => document.querySelector('[data-testid="verdict"]')?.textContent === "Ready to wire",
     );
     await station(page, "Parts").click();
-    await page.getByTestId("part-M1").getByRole("button", { name: /^Details/ }).click();
+    await page
+      .getByTestId("part-M1")
+      .getByRole("button", { name: /^Details/ })
+      .click();
     await expect
       .poll(() => page.getByTestId("part-M1").innerText())
       .toMatch(/with .*Ω .*more volts than the board's pin takes/);
@@ -435,7 +438,10 @@ describe("when a list does not fit", () => {
       .poll(() => page.getByTestId("clash").innerText())
       .toMatch(/smallest set that clashes: M2\.SCL|M2\.SDA/);
     await station(page, "Parts").click();
-    await page.getByTestId("part-M3").getByRole("button", { name: /^Details/ }).click();
+    await page
+      .getByTestId("part-M3")
+      .getByRole("button", { name: /^Details/ })
+      .click();
     await pick(page.locator("#M3-address"), "0x3d");
     await station(page, "Pins").click();
     await page.getByRole("button", { name: "Plan open pins" }).click();

@@ -57,7 +57,10 @@ describe("stations", () => {
   it("power: the brightness control moves the budget live, and the overload's fix brings it back", async () => {
     const { page, context } = await app.session();
     await openProject(page, "Moss terrarium keeper", "parts");
-    await page.getByTestId("part-M3").getByRole("button", { name: /^Details/ }).click();
+    await page
+      .getByTestId("part-M3")
+      .getByRole("button", { name: /^Details/ })
+      .click();
     await page.locator("#M3-pixels").fill("60");
     await page.locator("#M3-pixels").press("Enter");
     await page.getByRole("link", { name: /Power and levels/ }).click();
@@ -97,6 +100,57 @@ describe("stations", () => {
     await expect.poll(() => finding.innerText()).toContain("Accepted: the lamp may flicker while uploading");
     await finding.getByRole("button", { name: "take back" }).click();
     await says(page, "Can be wired: 1 risk to know");
+    await context.close();
+  });
+
+  it("any station comes up, however quickly one turns from one to the next", async () => {
+    const { page, context } = await app.session();
+    await openProject(page, "Beehive scale logger", "brief");
+    const rail = page.getByRole("navigation", { name: "Stations" });
+    // All in one breath: each asks for what it shows before the one before it has been answered.
+    await page.evaluate(() => {
+      const links = [...document.querySelectorAll<HTMLAnchorElement>('nav[aria-label="Stations"] a')];
+      for (const i of [1, 3, 4, 6, 7, 1, 6, 3, 8, 6]) links[i]!.click();
+    });
+    await page.getByRole("heading", { level: 1, name: "Firmware" }).waitFor();
+    for (const name of ["Pins", "Bench", "Parts"]) {
+      await rail.getByRole("link", { name: new RegExp(`${name} `) }).click();
+      await page.getByRole("heading", { level: 1, name }).waitFor();
+    }
+    await page.goBack();
+    await page.getByRole("heading", { level: 1, name: "Bench" }).waitFor();
+    await context.close();
+  });
+
+  it("board: a press on a list that still sorts itself takes the board that it began on", async () => {
+    const { page, context } = await app.session();
+    await openProject(page, "Beehive scale logger", "board");
+    await page
+      .getByRole("button", { name: /^Use this board: / })
+      .first()
+      .waitFor();
+    const rows = () => page.locator('tr[data-testid^="trial-"]').count();
+    // Where the first one stands, and which one is really pressed there.
+    const [x, y] = await page.evaluate(() => {
+      window.addEventListener(
+        "pointerdown",
+        (e) => (document.title = (e.target as Element).closest("button")?.getAttribute("aria-label") ?? ""),
+        { capture: true },
+      );
+      const r = document.querySelector('[aria-label^="Use this board: "]')!.getBoundingClientRect();
+      return [r.x + r.width / 2, r.y + r.height / 2] as const;
+    });
+    await page.mouse.move(x, y);
+    await page.mouse.down();
+    const pressed = (await page.title()).replace("Use this board: ", "");
+    expect(pressed).not.toBe("");
+    const held = await rows();
+    await page.waitForTimeout(2500);
+    expect(await rows()).toBe(held);
+    await page.mouse.up();
+    await page.getByText("in use").first().waitFor();
+    await expect.poll(() => page.locator("tr", { hasText: "in use" }).first().innerText()).toContain(pressed);
+    await expect.poll(rows).toBeGreaterThan(held);
     await context.close();
   });
 

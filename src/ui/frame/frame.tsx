@@ -3,7 +3,7 @@ import Link from "next/link";
 import { usePathname, useSearchParams } from "next/navigation";
 import { count } from "@/core/quantity/count";
 import { lastPlaces } from "@/ui/state/kept";
-import { PanelRightClose, PanelRightOpen, Redo2, Undo2 } from "lucide-react";
+import { PanelRightClose, PanelRightOpen, Redo2, Undo2, type LucideIcon } from "lucide-react";
 import dynamic from "next/dynamic";
 import { useEffect, useRef, useState, type ReactNode } from "react";
 import { STATIONS, type StationId } from "@/ui/stations/list";
@@ -67,7 +67,6 @@ const COUNT_AFTER_MS = 150;
 function useProgress(): Progress | null {
   const { project } = useProject();
   const [progress, setProgress] = useState<Progress | null>(null);
-  const first = progress === null;
   useEffect(() => {
     if (!project) return;
     let gone = false;
@@ -76,13 +75,13 @@ function useProgress(): Progress | null {
         void core()
           .progress(project)
           .then((p) => !gone && setProgress(p)),
-      first ? 0 : COUNT_AFTER_MS,
+      COUNT_AFTER_MS,
     );
     return () => {
       gone = true;
       clearTimeout(wait);
     };
-  }, [project, first]);
+  }, [project]);
   return progress;
 }
 
@@ -149,6 +148,19 @@ const VERDICT_TONE: Record<string, string> = {
   ready: "bg-good text-paper",
 };
 
+/** Undo or redo, with what it would bring back. */
+function Travel({ name, to, go, icon: Icon }: { name: string; to: string | null; go(): void; icon: LucideIcon }) {
+  return (
+    <Tip says={to ? `${name}: ${to}` : `Nothing to ${name.toLowerCase()}`}>
+      <span>
+        <button className="btn !px-2 disabled:pointer-events-none" disabled={!to} onClick={go} aria-label={name}>
+          <Icon size={16} aria-hidden />
+        </button>
+      </span>
+    </Tip>
+  );
+}
+
 function TopBar({
   ledger,
   setLedger,
@@ -195,30 +207,8 @@ function TopBar({
         </span>
       )}
       <span className="grow" />
-      <Tip says={s.canUndo ? `Undo: ${s.canUndo}` : "Nothing to undo"}>
-        <span>
-          <button
-            className="btn !px-2 disabled:pointer-events-none"
-            disabled={!s.canUndo}
-            onClick={s.undo}
-            aria-label="Undo"
-          >
-            <Undo2 size={16} aria-hidden />
-          </button>
-        </span>
-      </Tip>
-      <Tip says={s.canRedo ? `Redo: ${s.canRedo}` : "Nothing to redo"}>
-        <span>
-          <button
-            className="btn !px-2 disabled:pointer-events-none"
-            disabled={!s.canRedo}
-            onClick={s.redo}
-            aria-label="Redo"
-          >
-            <Redo2 size={16} aria-hidden />
-          </button>
-        </span>
-      </Tip>
+      <Travel name="Undo" to={s.canUndo} go={s.undo} icon={Undo2} />
+      <Travel name="Redo" to={s.canRedo} go={s.redo} icon={Redo2} />
       <button className="btn max-lg:hidden" onClick={openPalette}>
         Find or do <kbd className="font-mono text-sm text-soft">Ctrl K</kbd>
       </button>

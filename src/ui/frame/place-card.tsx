@@ -52,7 +52,8 @@ export function PlaceCard() {
       timer.current = setTimeout(work, ms);
     };
     const over = (e: PointerEvent) => {
-      if (e.pointerType === "touch") return;
+      // A finger taps; and who holds a button down is dragging something.
+      if (e.pointerType === "touch" || e.buttons) return;
       if (inside.current?.contains(e.target as Node)) return clearTimeout(timer.current);
       const el = placeOf(e.target);
       if (el) later(() => void show(el), open.current ? 120 : OPEN_AFTER_MS);

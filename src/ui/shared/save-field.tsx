@@ -29,6 +29,7 @@ export function SaveField<T>({
   value,
   schema,
   save,
+  always = false,
   unit,
   area,
   numeric,
@@ -45,6 +46,8 @@ export function SaveField<T>({
   value: string;
   schema: z.ZodType<T, string>;
   save(v: T): void;
+  /** Saves what stands there already as well: for a reading that is judged anew. */
+  always?: boolean;
   unit?: string;
   area?: boolean;
   numeric?: boolean;
@@ -70,7 +73,7 @@ export function SaveField<T>({
   useEffect(() => reset({ v: value }), [reset, value]);
   const field = register("v");
   const done = (raw: string) => {
-    if (raw === value) return void reset({ v: value });
+    if (raw === value && !always) return void reset({ v: value });
     void handleSubmit(({ v }) => save(v))();
   };
   const shared = {

@@ -2,7 +2,6 @@
 import { Fragment, useState, type ReactNode } from "react";
 import { ArrowDown, ArrowUp, ChevronRight } from "lucide-react";
 import {
-  flexRender,
   getCoreRowModel,
   getSortedRowModel,
   useReactTable,
@@ -13,6 +12,14 @@ import {
 /** What a column's cells look like, beside what they hold. */
 export interface ColumnLook {
   className?: string;
+}
+
+/**
+ * What a column draws, called and not mounted: a column that is stated anew at every drawing would be a new component each
+ * time, its buttons taken out and put in again under a press.
+ */
+function drawn<C>(draw: unknown, context: C): ReactNode {
+  return typeof draw === "function" ? (draw as (c: C) => ReactNode)(context) : (draw as ReactNode);
 }
 
 const sortWord = { asc: "ascending", desc: "descending" } as const;
@@ -66,7 +73,7 @@ export function Table<T>({
             )}
             {table.getFlatHeaders().map((h) => {
               const by = h.column.getIsSorted();
-              const head = flexRender(h.column.columnDef.header, h.getContext());
+              const head = drawn(h.column.columnDef.header, h.getContext());
               return (
                 <th
                   key={h.id}
@@ -108,7 +115,7 @@ export function Table<T>({
                 )}
                 {r.getVisibleCells().map((cell) => (
                   <td key={cell.id} className={look(cell.column.columnDef.meta)}>
-                    {flexRender(cell.column.columnDef.cell, cell.getContext())}
+                    {drawn(cell.column.columnDef.cell, cell.getContext())}
                   </td>
                 ))}
               </tr>

@@ -7,7 +7,7 @@ import { Place } from "@/ui/shared/place";
 import { SaveField } from "@/ui/shared/save-field";
 import { Tick } from "@/ui/shared/tick";
 import { StationTitle } from "@/ui/shared/title";
-import { useVirtualRows } from "@/ui/shared/virtual";
+import { InView, useVirtualRows } from "@/ui/shared/virtual";
 import { core } from "@/ui/state/core";
 import { light } from "@/ui/state/lit";
 import { useActions, useProject } from "@/ui/state/project";
@@ -76,6 +76,7 @@ const Check = memo(function Check({
         <SaveField
           label={`Reading for ${item.what}`}
           hideLabel
+          always
           fieldClass="num w-28"
           value={reading}
           schema={anyReading}
@@ -103,12 +104,6 @@ function Checks({ when, items }: { when: (typeof WHEN)[number]; items: readonly 
   const entries = useMemo(() => new Map(bench.filter((b) => b.list === "checks").map((b) => [b.id, b])), [bench]);
   const body = useRef<HTMLTableSectionElement>(null);
   const rows = useVirtualRows(body, items.length, CHECK_PX, { beyond: 100, keyOf: (i) => items[i]!.id });
-  const gap = (px: number) =>
-    px > 0 && (
-      <tr aria-hidden>
-        <td style={{ height: px, padding: 0 }} colSpan={5} />
-      </tr>
-    );
   return (
     <section className="mt-3" aria-label={when.id}>
       <h2 className="text-lg">
@@ -127,12 +122,12 @@ function Checks({ when, items }: { when: (typeof WHEN)[number]; items: readonly 
           </tr>
         </thead>
         <tbody ref={body}>
-          {gap(rows.before)}
-          {rows.shown.map((i) => {
-            const item = items[i]!;
-            return <Check key={item.id} item={item} entry={entries.get(item.id)} index={i} measure={rows.measure} />;
-          })}
-          {gap(rows.after)}
+          <InView rows={rows} as="tr">
+            {(i) => {
+              const item = items[i]!;
+              return <Check key={item.id} item={item} entry={entries.get(item.id)} index={i} measure={rows.measure} />;
+            }}
+          </InView>
         </tbody>
       </table>
     </section>

@@ -1,4 +1,5 @@
 import type { ReactNode } from "react";
+import { toast } from "sonner";
 import type { Fix } from "@/core/checks/types";
 import { TERMS, type Term } from "@/core/glossary";
 import type { Project } from "@/core/project";
@@ -55,7 +56,14 @@ function doing({ s, push }: Hands): Action[] {
     run,
   });
   return [
-    one("plan", "Plan all open pins", () => s.run(async (p) => core().plan(p))),
+    one("plan", "Plan all open pins", () =>
+      s.run(async (p) => {
+        const r = await core().plan(p);
+        if (r.clash) toast.error(r.clash, { duration: 15_000 });
+        else if (r.leftOpen) toast.warning(r.leftOpen, { duration: 20_000 });
+        return r.clash ? null : r;
+      }),
+    ),
     one("join", "Join two points", () => push(`/p/${s.id}/wiring?show=wires`), "wire by hand"),
     ...(s.canUndo ? [one("undo", `Undo: ${s.canUndo}`, () => s.undo())] : []),
     ...(s.canRedo ? [one("redo", `Redo: ${s.canRedo}`, () => s.redo())] : []),
@@ -147,7 +155,12 @@ const fixes = ({ s }: Hands, all: Record<string, Fix[]>): Action[] =>
           <span className="shrink-0">Fix {f.severity}:</span> <span className="min-w-0 truncate">{x.label}</span>
         </>
       ),
-      run: () => s.edit({ type: "batch", edits: x.edits }),
+      // Tried on a copy before it is done, as in the ledger.
+      run: async () => {
+        if ((await core().failedFixes(s.project, f.key)).includes(x.id))
+          return void toast.error(`${x.label}: tried, and it does not mend this here. Nothing was changed.`);
+        await s.edit({ type: "batch", edits: x.edits });
+      },
     })),
   );
 

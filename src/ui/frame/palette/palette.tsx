@@ -2,10 +2,10 @@
 import { Command, defaultFilter } from "cmdk";
 import { useRouter } from "next/navigation";
 import { useEffect, useMemo, useState } from "react";
-import { toast } from "sonner";
 import type { Fix } from "@/core/checks/types";
 import type { Term } from "@/core/glossary";
 import { Sheet } from "@/ui/shared/dialog";
+import { useAddPart } from "@/ui/state/add-part";
 import { core } from "@/ui/state/core";
 import { useProject, useSlices } from "@/ui/state/project";
 import type { Slice } from "@/workers/view";
@@ -21,7 +21,9 @@ const MOST_CATALOGUE = 8;
 
 /** Parts of the catalogue that a query finds, to be added. */
 function useCatalogue(query: string): Action[] {
-  const { run } = useProject();
+  const { project } = useProject();
+  const own = project.customParts;
+  const add = useAddPart();
   const [found, setFound] = useState<Action[]>([]);
   useEffect(() => {
     if (query.length < 2) return setFound([]);
@@ -29,7 +31,7 @@ function useCatalogue(query: string): Action[] {
     const wait = setTimeout(
       () =>
         void core()
-          .search(query, {}, [])
+          .search(query, {}, own)
           .then((r) => {
             if (gone) return;
             setFound(
@@ -43,12 +45,7 @@ function useCatalogue(query: string): Action[] {
                     <span className="min-w-0 truncate text-soft">{p.does}</span>
                   </>
                 ),
-                run: () =>
-                  run(async (project) => {
-                    const s = await core().add(project, p.id, "");
-                    if (s.clash) toast.error(s.clash);
-                    return s;
-                  }),
+                run: () => add(p.id, { own: own.find((x) => x.id === p.id) }),
               })),
             );
           }),
@@ -58,7 +55,7 @@ function useCatalogue(query: string): Action[] {
       gone = true;
       clearTimeout(wait);
     };
-  }, [query, run]);
+  }, [query, own, add]);
   return found;
 }
 
@@ -66,7 +63,9 @@ function useCatalogue(query: string): Action[] {
 function fit({ words, group }: Action, query: string): number {
   const low = query.toLowerCase();
   return Math.max(
-    ...words.split("|").map((w) => defaultFilter(w, query, []) + (w.toLowerCase().startsWith(low) ? (group === "Stations" ? 2 : 1) : 0)),
+    ...words
+      .split("|")
+      .map((w) => defaultFilter(w, query, []) + (w.toLowerCase().startsWith(low) ? (group === "Stations" ? 2 : 1) : 0)),
   );
 }
 

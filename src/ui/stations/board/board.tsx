@@ -2,12 +2,12 @@
 import { useKept } from "@/ui/state/kept";
 import { Tabs } from "@/ui/shared/tabs";
 import type { ColumnDef } from "@tanstack/react-table";
-import { proxy } from "comlink";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { toast } from "sonner";
 import { Glossed } from "@/ui/shared/glossed";
 import { Table } from "@/ui/shared/table";
 import { StationTitle } from "@/ui/shared/title";
+import { asItComes } from "@/ui/state/as-it-comes";
 import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";
 import { nextJob } from "../pins/job";
@@ -198,18 +198,17 @@ function Trials() {
     const job = nextJob();
     setDone(false);
     const show = (t: Trial[]) => {
+      if (gone) return;
       // The list sorts itself while boards are tried: not under a finger that is pressing.
       if (pressed.current) waiting.current = t;
-      else if (!gone) setTrials(t);
+      else setTrials(t);
     };
-    void core()
-      .boards(project, job, proxy(show))
-      .then((t) => {
-        show(t);
-        if (!gone) setDone(true);
-      });
+    void asItComes((sofar) => core().boards(project, job, sofar), show).then(() => {
+      if (!gone) setDone(true);
+    });
     return () => {
       gone = true;
+      waiting.current = null;
       void core().drop(job);
     };
   }, [project]);

@@ -1,7 +1,8 @@
 "use client";
-import { useEffect, useState } from "react";
+import { z } from "zod";
 import { PLACES, type Place } from "@/core/project";
 import { useAnswer } from "@/ui/shared/answer";
+import { SaveField, textUpTo } from "@/ui/shared/save-field";
 import { StationTitle } from "@/ui/shared/title";
 import { useProject } from "@/ui/state/project";
 import { questions, type Question } from "./rules";
@@ -10,35 +11,10 @@ import { Radios } from "@/ui/shared/radios";
 
 const COLOURS = ["black", "red", "orange", "yellow", "green", "blue", "violet", "grey", "white", "brown"];
 
-/** A text field that saves when it is left, so that every keystroke is not a step to undo. */
-function Field({
-  label,
-  value,
-  max,
-  area,
-  save,
-}: {
-  label: string;
-  value: string;
-  max: number;
-  area?: boolean;
-  save(v: string): void;
-}) {
-  const [text, setText] = useState(value);
-  useEffect(() => setText(value), [value]);
-  const done = () => text !== value && save(text);
-  const shared = { value: text, maxLength: max, className: "w-full", onBlur: done };
-  return (
-    <label className="mt-3 block">
-      <span className="text-soft">{label}</span>
-      {area ? (
-        <textarea rows={3} {...shared} onChange={(e) => setText(e.target.value)} />
-      ) : (
-        <input {...shared} onChange={(e) => setText(e.target.value)} onKeyDown={(e) => e.key === "Enter" && done()} />
-      )}
-    </label>
-  );
-}
+const name = textUpTo(120).refine((t) => t.length > 0, "A project has a name.");
+const goal = z.string().max(2000);
+const notes = z.string().max(10_000);
+const FIELD = "mt-3 block";
 
 /** One question with its choices as radio buttons; the first is the usual one. */
 function Choice({
@@ -147,25 +123,34 @@ export function Brief() {
       <StationTitle name="Brief" says="What it should do, and the choices that the plan will follow." />
       <div className="grid gap-x-10 lg:grid-cols-2">
         <section>
-          <Field
+          <SaveField
             label="Name"
+            className={FIELD}
+            fieldClass="w-full"
             value={project.title}
-            max={120}
-            save={(title) => title.trim() && void edit({ type: "setTitle", title: title.trim() })}
+            maxLength={120}
+            schema={name}
+            save={(title) => void edit({ type: "setTitle", title })}
           />
-          <Field
+          <SaveField
             label="What it should do"
+            className={FIELD}
+            fieldClass="w-full"
+            area
             value={project.brief.goal}
-            max={2000}
-            area
-            save={(goal) => void edit({ type: "setBrief", brief: { goal } })}
+            maxLength={2000}
+            schema={goal}
+            save={(v) => void edit({ type: "setBrief", brief: { goal: v } })}
           />
-          <Field
+          <SaveField
             label="Notes"
-            value={project.brief.notes}
-            max={10000}
+            className={FIELD}
+            fieldClass="w-full"
             area
-            save={(notes) => void edit({ type: "setBrief", brief: { notes } })}
+            value={project.brief.notes}
+            maxLength={10000}
+            schema={notes}
+            save={(v) => void edit({ type: "setBrief", brief: { notes: v } })}
           />
           <p className="mt-4 border-l-4 border-stop pl-3">
             Mains voltage is not planned here. A relay’s mains side needs your local electrical rules and a licensed

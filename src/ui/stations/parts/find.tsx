@@ -7,7 +7,7 @@ import type { Found } from "@/workers/api";
 import { core } from "@/ui/state/core";
 import { Checkbox } from "@/ui/shared/checkbox";
 import { Select } from "@/ui/shared/select";
-import { useVirtualRows } from "@/ui/shared/virtual";
+import { InView, useVirtualRows } from "@/ui/shared/virtual";
 
 const LINE_PX = 32;
 /** A list that fits on the screen is drawn whole. */
@@ -178,45 +178,45 @@ export function Find({
         data-scrolls
         className={`overflow-auto border-t border-ink ${marked ? "max-h-60" : "max-h-[calc(100dvh-17rem)] min-h-40"}`}
       >
-        {rows.before > 0 && <li aria-hidden style={{ height: rows.before }} />}
-        {rows.shown.map((i) => {
-          const h = hits[i]!;
-          return (
-            <li
-              key={h.id}
-              ref={rows.measure}
-              data-index={i}
-              data-part={h.id}
-              aria-setsize={hits.length}
-              aria-posinset={i + 1}
-              className={`flex h-8 items-center border-b max-sm:h-11 border-line ${h.id === marked?.id ? "bg-wash" : ""}`}
-            >
-              <button
-                className="min-w-0 grow truncate px-1 text-left leading-8 hover:bg-wash"
-                aria-pressed={h.id === marked?.id}
-                onClick={() => {
-                  pointed.current = true;
-                  mark(h);
-                }}
-                data-testid={`mark-${h.id}`}
+        <InView rows={rows}>
+          {(i) => {
+            const h = hits[i]!;
+            return (
+              <li
+                key={h.id}
+                ref={rows.measure}
+                data-index={i}
+                data-part={h.id}
+                aria-setsize={hits.length}
+                aria-posinset={i + 1}
+                className={`flex h-8 items-center border-b max-sm:h-11 border-line ${h.id === marked?.id ? "bg-wash" : ""}`}
               >
-                {h.name}
-                {h.own && <span className="ml-2 text-sm text-accent">own</span>}
-                {owned[h.id] ? <span className="num ml-2 text-sm text-good">{owned[h.id]} in the drawer</span> : null}
-                <span className="ml-2 text-sm text-soft">{h.does}</span>
-              </button>
-              <button
-                className="quiet shrink-0 px-2 text-sm max-sm:px-4 max-sm:py-2"
-                aria-label={`Add ${h.name}`}
-                onClick={() => add(h)}
-                data-testid={`add-${h.id}`}
-              >
-                add
-              </button>
-            </li>
-          );
-        })}
-        {rows.after > 0 && <li aria-hidden style={{ height: rows.after }} />}
+                <button
+                  className="min-w-0 grow truncate px-1 text-left leading-8 hover:bg-wash"
+                  aria-pressed={h.id === marked?.id}
+                  onClick={() => {
+                    pointed.current = true;
+                    mark(h);
+                  }}
+                  data-testid={`mark-${h.id}`}
+                >
+                  {h.name}
+                  {h.own && <span className="ml-2 text-sm text-accent">own</span>}
+                  {owned[h.id] ? <span className="num ml-2 text-sm text-good">{owned[h.id]} in the drawer</span> : null}
+                  <span className="ml-2 text-sm text-soft">{h.does}</span>
+                </button>
+                <button
+                  className="quiet shrink-0 px-2 text-sm max-sm:px-4 max-sm:py-2"
+                  aria-label={`Add ${h.name}`}
+                  onClick={() => add(h)}
+                  data-testid={`add-${h.id}`}
+                >
+                  add
+                </button>
+              </li>
+            );
+          }}
+        </InView>
         {broken && (
           <li role="alert" className="py-2 font-bold text-stop">
             {broken}

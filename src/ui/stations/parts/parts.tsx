@@ -1,5 +1,4 @@
 "use client";
-import { count } from "@/core/quantity/count";
 import { useKept } from "@/ui/state/kept";
 import { usePathname, useSearchParams } from "next/navigation";
 import { useState } from "react";
@@ -8,9 +7,8 @@ import type { Part } from "@/core/parts/catalogue";
 import { MOST_COMPARED } from "@/core/parts/catalogue/roles";
 import { Tabs } from "@/ui/shared/tabs";
 import { StationTitle } from "@/ui/shared/title";
-import { core } from "@/ui/state/core";
+import { useAddPart, type AddAsked } from "@/ui/state/add-part";
 import { useOwnParts } from "@/ui/state/own-parts";
-import { useProject } from "@/ui/state/project";
 import { Compare } from "./compare";
 import { Drawer, useDrawer } from "./drawer";
 import { Find, type Hit } from "./find";
@@ -31,7 +29,6 @@ const isTab = (t: string | null): t is Tab => TABS.some((x) => x.id === t);
 
 /** Parts: find what is in the drawer, add it, and see what else it needs and why. */
 export function Parts() {
-  const { run } = useProject();
   const { own, save, remove } = useOwnParts();
   const { drawer, put } = useDrawer();
   const path = usePathname();
@@ -51,25 +48,8 @@ export function Parts() {
       `${path}${t === "find" ? "" : `?show=${t}${part ? `&part=${encodeURIComponent(part)}` : ""}`}`,
     );
 
-  const add = (
-    id: string,
-    more: { quantity?: number; label?: string; options?: Record<string, string | number> } = {},
-  ) =>
-    void run(async (p) => {
-      const mine = own.find((x) => x.id === id);
-      const s = await core().add(p, id, more.label ?? "", {
-        quantity: more.quantity ?? 1,
-        ...(more.options && Object.keys(more.options).length && { options: more.options }),
-        ...(mine && { own: mine }),
-      });
-      setAdded(s.refs);
-      const wires = s.project.links.length - p.links.length;
-      const who = s.refs.length > 1 ? `${s.refs[0]} to ${s.refs.at(-1)}` : s.ref;
-      if (s.clash) toast.error(`${who} in the list, but the pins do not fit: ${s.clash}`, { duration: 12_000 });
-      else if (s.leftOpen) toast.warning(`${who} added. ${s.leftOpen}`, { duration: 20_000 });
-      else toast(`${who} added${wires > 0 ? `: ${count(wires, "wire")} planned` : ""}.`);
-      return s;
-    });
+  const addPart = useAddPart(setAdded);
+  const add = (id: string, more: AddAsked = {}) => void addPart(id, { ...more, own: own.find((x) => x.id === id) });
   const compare = (id: string, on: boolean) =>
     setCompared((list) =>
       on ? (list.length < MOST_COMPARED && !list.includes(id) ? [...list, id] : list) : list.filter((x) => x !== id),

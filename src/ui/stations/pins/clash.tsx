@@ -1,9 +1,9 @@
 "use client";
-import { proxy } from "comlink";
 import Link from "next/link";
 import { useEffect, useRef, useState } from "react";
 import { toast } from "sonner";
 import type { Remedy } from "@/core/plan/advice";
+import { asItComes } from "@/ui/state/as-it-comes";
 import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";
 import { nextJob } from "./job";
@@ -47,7 +47,7 @@ export function Clash() {
       const show = (list: Remedy[]) => {
         if (!gone) setHelps(list);
       };
-      show(await core().remedies(project, mine, proxy(show)));
+      await asItComes((sofar) => core().remedies(project, mine, sofar), show);
       if (!gone) setDone(true);
     })();
     return () => {

@@ -23,7 +23,7 @@ import { pinName, Row, type Shown } from "./row";
 import { Legend } from "./states";
 import { Select } from "@/ui/shared/select";
 import { Fold } from "@/ui/shared/fold";
-import { useVirtualRows } from "@/ui/shared/virtual";
+import { InView, useVirtualRows } from "@/ui/shared/virtual";
 
 interface Spot {
   row: number;
@@ -320,32 +320,24 @@ export function Lattice({ view }: { view: LatticeView }) {
             <Heads shown={shown} at={at} />
           </thead>
           <tbody ref={body}>
-            {rows.before > 0 && (
-              <tr aria-hidden>
-                <td style={{ height: rows.before }} />
-              </tr>
-            )}
-            {rows.shown.map((ri) => {
-              const r = view.rows[ri]!;
-              return (
-                <Row
-                  key={r.id}
-                  view={view}
-                  r={r}
-                  ri={ri}
-                  shown={shown}
-                  top={r.ref !== view.rows[ri - 1]?.ref}
-                  mark={r === row ? at : -1}
-                  landing={(ghost?.ok && ghost.moved.get(r.id)) || null}
-                  measure={rows.measure}
-                />
-              );
-            })}
-            {rows.after > 0 && (
-              <tr aria-hidden>
-                <td style={{ height: rows.after }} />
-              </tr>
-            )}
+            <InView rows={rows} as="tr">
+              {(ri) => {
+                const r = view.rows[ri]!;
+                return (
+                  <Row
+                    key={r.id}
+                    view={view}
+                    r={r}
+                    ri={ri}
+                    shown={shown}
+                    top={r.ref !== view.rows[ri - 1]?.ref}
+                    mark={r === row ? at : -1}
+                    landing={(ghost?.ok && ghost.moved.get(r.id)) || null}
+                    measure={rows.measure}
+                  />
+                );
+              }}
+            </InView>
           </tbody>
         </table>
       </div>

@@ -76,8 +76,9 @@ function LatticeRowView({
 }
 
 type Props = Parameters<typeof LatticeRowView>[0];
-/** Sentences are only ever added to the view's list: a row that did not change reads the same ones. */
+/** Sentences are only added to the view's list, until it begins anew, shorter: a row that did not change reads the same ones. */
 const same = (a: Props, b: Props) =>
+  a.view.says.length <= b.view.says.length &&
   a.r === b.r &&
   a.view.host === b.view.host &&
   a.ri === b.ri &&

@@ -1,5 +1,5 @@
 "use client";
-import { useState } from "react";
+import { useMemo } from "react";
 import { Printer } from "lucide-react";
 import { wallSize, type Panel } from "@/core/build/panel";
 import { drillList } from "@/core/build/panel/drill";
@@ -7,6 +7,7 @@ import { WALLS, type Project, type Wall } from "@/core/project";
 import { Checkbox } from "@/ui/shared/checkbox";
 import { Download } from "@/ui/shared/download";
 import { DrawingView } from "@/ui/shared/drawing";
+import { numberIn, SaveField } from "@/ui/shared/save-field";
 import { Select } from "@/ui/shared/select";
 import { core } from "@/ui/state/core";
 import { useLit } from "@/ui/state/lit";
@@ -36,27 +37,18 @@ function Length({
   most: number;
   change(v: number): void;
 }) {
-  const [text, setText] = useState<string | null>(null);
-  const number = text === null ? value : Number(text.replace(",", "."));
-  const good = Number.isFinite(number) && number >= least && number <= most && text !== "";
-  const done = () => {
-    if (text !== null && good && number !== value) change(number);
-    if (good) setText(null);
-  };
+  const schema = useMemo(() => numberIn(says, least, most, "mm"), [says, least, most]);
   return (
-    <label className="inline-flex items-center gap-2">
-      {says}
-      <input
-        className="num w-20"
-        inputMode="decimal"
-        aria-invalid={!good}
-        value={text ?? String(value)}
-        onChange={(e) => setText(e.target.value)}
-        onBlur={done}
-        onKeyDown={(e) => e.key === "Enter" && done()}
-      />
-      {good ? "mm" : <span className="text-fault">{`${least} to ${most} mm`}</span>}
-    </label>
+    <SaveField
+      label={says}
+      className="inline-flex items-center gap-2"
+      fieldClass="num w-20"
+      numeric
+      unit="mm"
+      value={String(value)}
+      schema={schema}
+      save={(mm) => mm !== value && change(mm)}
+    />
   );
 }
 

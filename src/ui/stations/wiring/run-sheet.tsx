@@ -3,7 +3,7 @@ import { memo, useCallback, useMemo, useRef, useState } from "react";
 import { Presentation } from "lucide-react";
 import { PHASES } from "@/core/build/runsheet/phases";
 import type { RunRow } from "@/core/build/runsheet";
-import { useVirtualRows } from "@/ui/shared/virtual";
+import { InView, useVirtualRows } from "@/ui/shared/virtual";
 import { useActions, useProject } from "@/ui/state/project";
 import { Loom } from "./loom";
 import { OneAtATime } from "./one";
@@ -84,24 +84,24 @@ export function RunSheet() {
         </p>
         <div data-scrolls className="xl:max-h-[calc(100dvh-12.5rem)] xl:overflow-auto" tabIndex={-1}>
           <ul ref={list}>
-            {rows.before > 0 && <li aria-hidden style={{ height: rows.before }} />}
-            {rows.shown.map((i) => {
-              const line = lines[i]!;
-              return (
-                <li key={line.id} ref={rows.measure} data-index={i}>
-                  {line.kind === "phase" ? (
-                    <Heading
-                      phase={line.phase}
-                      done={line.ids.filter((id) => done.has(id)).length}
-                      of={line.ids.length}
-                    />
-                  ) : (
-                    <Row row={line.row} on={line.id === row?.id} done={done.has(line.id)} pick={pick} tick={tick} />
-                  )}
-                </li>
-              );
-            })}
-            {rows.after > 0 && <li aria-hidden style={{ height: rows.after }} />}
+            <InView rows={rows}>
+              {(i) => {
+                const line = lines[i]!;
+                return (
+                  <li key={line.id} ref={rows.measure} data-index={i}>
+                    {line.kind === "phase" ? (
+                      <Heading
+                        phase={line.phase}
+                        done={line.ids.filter((id) => done.has(id)).length}
+                        of={line.ids.length}
+                      />
+                    ) : (
+                      <Row row={line.row} on={line.id === row?.id} done={done.has(line.id)} pick={pick} tick={tick} />
+                    )}
+                  </li>
+                );
+              }}
+            </InView>
           </ul>
         </div>
       </section>

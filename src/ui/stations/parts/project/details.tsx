@@ -6,15 +6,11 @@ import { Fold } from "@/ui/shared/fold";
 import { Select } from "@/ui/shared/select";
 import { core } from "@/ui/state/core";
 import { useActions } from "@/ui/state/project";
-import type { PartView } from "@/workers/view";
+import type { PartView, View } from "@/workers/view";
 import { OptionField } from "../options";
 import { ConnectorTable } from "./connector";
 
-/** A board that parts can hang on. */
-export interface HostChoice {
-  ref: string;
-  name: string;
-}
+type HostChoice = View["hosts"][number];
 
 function Chain({ part }: { part: PartView }) {
   const { run } = useActions();
@@ -49,7 +45,7 @@ function Host({ part, hosts }: { part: PartView; hosts: readonly HostChoice[] })
       <Select
         id={id}
         value={part.host ?? ""}
-        options={hosts.map((h) => ({ value: h.ref, name: h.name }))}
+        options={hosts.map((h) => ({ value: h.ref, name: `${h.label === h.ref ? h.name : h.label} (${h.ref})` }))}
         onChange={(host) => void run(async (p) => core().host(p, part.ref, host))}
       />
     </label>

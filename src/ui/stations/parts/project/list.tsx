@@ -1,9 +1,8 @@
 "use client";
-import { useCallback, useEffect, useMemo, useRef } from "react";
-import { useVirtualRows } from "@/ui/shared/virtual";
+import { useCallback, useEffect, useRef } from "react";
+import { InView, useVirtualRows } from "@/ui/shared/virtual";
 import { useKept } from "@/ui/state/kept";
 import { useProject } from "@/ui/state/project";
-import type { HostChoice } from "./details";
 import { PartRow } from "./row";
 
 const LINE_PX = 37;
@@ -11,17 +10,11 @@ const LINE_PX = 37;
 /** The parts of this project, one line each until opened; what was added last stands open. */
 export function ProjectList({ added }: { added: readonly string[] }) {
   const { view, project } = useProject();
-  const { parts } = view;
+  const { parts, hosts } = view;
   const [opened, setOpened] = useKept<Record<string, boolean>>("opened parts", {});
   const list = useRef<HTMLUListElement>(null);
   const rows = useVirtualRows(list, parts.length, LINE_PX, { beyond: 40, keyOf: (i) => parts[i]!.ref });
   const turn = useCallback((ref: string, open: boolean) => setOpened((now) => ({ ...now, [ref]: open })), [setOpened]);
-  const names = JSON.stringify(
-    parts
-      .filter((p) => p.isHost)
-      .map((p) => ({ ref: p.ref, name: `${p.label === p.ref ? p.name : p.label} (${p.ref})` })),
-  );
-  const hosts = useMemo(() => JSON.parse(names) as HostChoice[], [names]);
   const last = added.at(-1);
   const at = last === undefined ? -1 : parts.findIndex((p) => p.ref === last);
   const shown = useRef<string | undefined>(undefined);
@@ -41,22 +34,22 @@ export function ProjectList({ added }: { added: readonly string[] }) {
         )}
       </h2>
       <ul ref={list} className="border-t border-ink">
-        {rows.before > 0 && <li aria-hidden style={{ height: rows.before }} />}
-        {rows.shown.map((i) => {
-          const p = parts[i]!;
-          return (
-            <PartRow
-              key={p.ref}
-              part={p}
-              hosts={hosts}
-              open={opened[p.ref] ?? added.includes(p.ref)}
-              turn={turn}
-              index={i}
-              measure={rows.measure}
-            />
-          );
-        })}
-        {rows.after > 0 && <li aria-hidden style={{ height: rows.after }} />}
+        <InView rows={rows}>
+          {(i) => {
+            const p = parts[i]!;
+            return (
+              <PartRow
+                key={p.ref}
+                part={p}
+                hosts={hosts}
+                open={opened[p.ref] ?? added.includes(p.ref)}
+                turn={turn}
+                index={i}
+                measure={rows.measure}
+              />
+            );
+          }}
+        </InView>
       </ul>
       {project.parts.length === 0 && (
         <p className="mt-3 max-w-md">

@@ -5,8 +5,8 @@ import { Place } from "@/ui/shared/place";
 import { SaveField, textUpTo } from "@/ui/shared/save-field";
 import { useIsLit } from "@/ui/state/lit";
 import { useActions } from "@/ui/state/project";
-import type { PartView } from "@/workers/view";
-import { Details, type HostChoice } from "./details";
+import type { PartView, View } from "@/workers/view";
+import { Details } from "./details";
 
 const label = textUpTo(60);
 
@@ -33,7 +33,7 @@ export const PartRow = memo(function PartRow({
   measure,
 }: {
   part: PartView;
-  hosts: readonly HostChoice[];
+  hosts: View["hosts"];
   open: boolean;
   turn(ref: string, open: boolean): void;
   index: number;

@@ -1,12 +1,14 @@
 "use client";
 import { useState } from "react";
+import { z } from "zod";
 import { Lock, LockOpen, Scissors } from "lucide-react";
 import { toast } from "sonner";
 import { BETWEEN_PARTS } from "@/core/wires/ask";
 import type { HandWire, WireAsk } from "@/core/wires";
+import { SaveField } from "@/ui/shared/save-field";
 import { Swatch } from "@/ui/shared/wire-colours";
 import { core } from "@/ui/state/core";
-import { useProject } from "@/ui/state/project";
+import { useActions, useProject } from "@/ui/state/project";
 import { PointField } from "./point-field";
 import { Consequence } from "./told";
 import { useAct } from "./use-told";
@@ -15,26 +17,26 @@ import { Select } from "@/ui/shared/select";
 const MADE: Record<HandWire["by"], string> = { plan: "planned", hand: "by hand", fix: "by a fix", unsaid: "as given" };
 const GAUGES = [18, 20, 22, 24, 26, 28, 30];
 
+/** A length in centimetres, or nothing: then the house rule says it. */
+const length = z
+  .string()
+  .transform((t) => (t.trim() === "" ? null : Number(t.trim().replace(",", "."))))
+  .refine(
+    (cm) => cm === null || (Number.isFinite(cm) && cm > 0 && cm <= 2000),
+    "A length is a number of centimetres, from 1 to 2000.",
+  );
+
 function Length({ w, wire }: { w: HandWire; wire: string }) {
-  const { edit } = useProject();
-  const [text, setText] = useState<string | null>(null);
-  const save = () => {
-    if (text === null) return;
-    const cm = Number(text);
-    setText(null);
-    if (text.trim() === "") void edit({ type: "setLink", from: w.from, to: w.to, cm: null });
-    else if (Number.isFinite(cm) && cm > 0 && cm <= 2000) void edit({ type: "setLink", from: w.from, to: w.to, cm });
-    else toast.error("A length is a number of centimetres, from 1 to 2000.");
-  };
+  const { edit } = useActions();
   return (
-    <input
-      className={`num w-16 ${w.own.cm ? "font-bold" : ""}`}
-      inputMode="decimal"
-      aria-label={`Length of ${wire} in centimetres`}
-      value={text ?? String(w.cm ?? "")}
-      onChange={(e) => setText(e.target.value)}
-      onBlur={save}
-      onKeyDown={(e) => e.key === "Enter" && save()}
+    <SaveField
+      label={`Length of ${wire} in centimetres`}
+      hideLabel
+      numeric
+      fieldClass={`num w-16 ${w.own.cm ? "font-bold" : ""}`}
+      value={String(w.cm ?? "")}
+      schema={length}
+      save={(cm) => void edit({ type: "setLink", from: w.from, to: w.to, cm })}
     />
   );
 }

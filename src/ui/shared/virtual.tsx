@@ -1,5 +1,5 @@
 "use client";
-import { useLayoutEffect, useState, type RefObject } from "react";
+import { useLayoutEffect, useState, type ReactNode, type RefObject } from "react";
 import { useVirtualizer } from "@tanstack/react-virtual";
 
 /** Beyond so many rows only those in view are drawn. */
@@ -18,6 +18,13 @@ export interface VirtualRows {
 }
 
 const all = (count: number) => Array.from({ length: count }, (_, i) => i);
+
+/** What the rows really scroll in: a box that scrolls on wide screens only is passed over on narrow ones. */
+function scrollerOf(node: HTMLElement): HTMLElement | null {
+  const found = node.closest<HTMLElement>("[data-scrolls]");
+  if (!found || getComputedStyle(found).overflowY !== "visible") return found;
+  return found.parentElement && scrollerOf(found.parentElement);
+}
 
 /**
  * The rows of a long list or table that are in view; all of them when there are few. `list` is the element that holds the
@@ -38,7 +45,7 @@ export function useVirtualRows(
   const many = count > beyond;
   useLayoutEffect(() => {
     const node = list.current;
-    const found = node?.closest<HTMLElement>("[data-scrolls]") ?? null;
+    const found = node ? scrollerOf(node) : null;
     setScroller(found);
     if (!node || !found || found === node) return setMargin(0);
     setMargin(node.getBoundingClientRect().top - found.getBoundingClientRect().top + found.scrollTop);
@@ -74,4 +81,32 @@ export function useVirtualRows(
     measure: rows.measureElement,
     show: (i) => rows.scrollToIndex(i, { align: "auto" }),
   };
+}
+
+/** The rows in view with what stands for the others before and after them, in a list or in the body of a table. */
+export function InView({
+  rows,
+  as: Tag = "li",
+  children,
+}: {
+  rows: VirtualRows;
+  as?: "li" | "tr";
+  children(index: number): ReactNode;
+}) {
+  const gap = (px: number) =>
+    px > 0 &&
+    (Tag === "tr" ? (
+      <tr aria-hidden>
+        <td style={{ height: px, padding: 0 }} />
+      </tr>
+    ) : (
+      <li aria-hidden style={{ height: px }} />
+    ));
+  return (
+    <>
+      {gap(rows.before)}
+      {rows.shown.map(children)}
+      {gap(rows.after)}
+    </>
+  );
 }
