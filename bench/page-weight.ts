@@ -1,34 +1,48 @@
-import { gzipSync } from "node:zlib";
 import { startApp } from "../e2e/app";
 import { STATIONS } from "../src/ui/stations/list";
 
-/** Compressed bytes of script that the browser really fetches for the first page and for a link to each station, in kB. */
-export async function weigh(): Promise<[string, number][]> {
+/** Compressed script of a page, kB: what it fetches until it can be used, and what follows on its own within three seconds. */
+export interface Weight {
+  page: string;
+  first_kB: number;
+  all_kB: number;
+}
+
+const USABLE = { home: 'a[href^="/p/"]', station: "main h1" };
+
+/** Weighs what the browser really fetches for the first page and for a link to each station, opened cold. */
+export async function weigh(): Promise<Weight[]> {
   const app = await startApp();
-  const out: [string, number][] = [];
+  const out: Weight[] = [];
   try {
     const list = (await (await fetch(`${app.url}/api/projects`)).json()) as { id: string; title: string }[];
     const { id } = list.find((p) => p.title === "Rain-barrel gauge")!;
     const pages = [["the first page", "/"], ...STATIONS.map((s) => [s.name, `/p/${id}/${s.id}`])] as [string, string][];
     for (const [name, path] of pages) {
       const { page, context } = await app.session();
-      let bytes = 0;
-      const seen: Promise<void>[] = [];
-      page.on("response", (r) => {
-        // The worker's script is the computation; it is loaded beside the page, not before it.
-        if (r.request().resourceType() !== "script" || r.request().serviceWorker()) return;
-        seen.push(
-          r.body().then(
-            (b) => void (bytes += gzipSync(b).length),
-            () => undefined,
-          ),
-        );
-      });
+      // When the page can be used, by its own clock: what is asked for later is not waited for by anybody.
+      await page.addInitScript(
+        (what) => {
+          new MutationObserver((_, seen) => {
+            if (!document.querySelector(what)) return;
+            (window as unknown as { usable: number }).usable = performance.now();
+            seen.disconnect();
+          }).observe(document, { childList: true, subtree: true });
+        },
+        USABLE[path === "/" ? "home" : "station"],
+      );
       await page.goto(path);
-      if (path === "/") await page.getByRole("link", { name: "Rain-barrel gauge" }).waitFor();
-      else await page.locator("main h1").waitFor();
-      await Promise.all(seen);
-      out.push([name, bytes / 1000]);
+      await page.waitForFunction(() => "usable" in window);
+      await page.waitForTimeout(3000);
+      // The worker's script is the computation; it is loaded beside the page, by itself.
+      const scripts = await page.evaluate(() => {
+        const { usable } = window as unknown as { usable: number };
+        return (performance.getEntriesByType("resource") as PerformanceResourceTiming[])
+          .filter((r) => r.initiatorType === "script" || (r.initiatorType === "link" && r.name.endsWith(".js")))
+          .map((r) => ({ first: r.startTime <= usable, kB: r.encodedBodySize / 1000 }));
+      });
+      const sum = (of: typeof scripts) => of.reduce((n, x) => n + x.kB, 0);
+      out.push({ page: name, first_kB: sum(scripts.filter((x) => x.first)), all_kB: sum(scripts) });
       await context.close();
     }
   } finally {

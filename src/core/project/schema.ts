@@ -1,5 +1,8 @@
 import { z } from "zod";
 import { CompanionRuleSchema, PartSchema } from "../parts/catalogue";
+import { HOUSE_RULES, SPARE_KINDS, WALLS, type HouseRuleKey } from "./choices";
+
+export * from "./choices";
 
 /** The project file, `*.lattice.json`. The single source of the type, the validation and the shipped JSON Schema. */
 export const PROJECT_VERSION = 1;
@@ -13,20 +16,6 @@ const endpoint = z
     /^[A-Z]{1,3}[0-9]{1,3}\.\S{1,20}$/,
     "an endpoint like M1.SDA: the part's reference, a dot, the printed pin label",
   );
-
-/** Where careful people disagree the project chooses; the first of each list is the default. */
-export const HOUSE_RULES = {
-  buttonPull: ["internal-up", "external-down", "external-up"],
-  levelPolicy: ["thresholds", "same-nominal"],
-  sharing: ["rails", "daisy-chain", "splice"],
-  ledResistorSide: ["anode", "cathode"],
-  bounce: ["software", "rc"],
-  programStyle: ["non-blocking", "delays"],
-  strips: ["own-supply", "usb-capped"],
-  firstBuild: ["breadboard", "solder"],
-  leads: ["last", "first"],
-  grounds: ["joined", "isolated"],
-} as const;
 
 const rule = <K extends keyof typeof HOUSE_RULES>(k: K) => z.enum(HOUSE_RULES[k]).optional();
 export const HouseRulesSchema = z.strictObject({
@@ -43,19 +32,7 @@ export const HouseRulesSchema = z.strictObject({
   wireColours: z.array(z.string().min(1).max(20)).max(24).optional(),
 });
 
-/** Where a build lives: in short, as an answer, and the air around it at its coldest and warmest, °C. */
-export const PLACES = {
-  room: { short: "in a room", says: "in a room", min_C: 10, max_C: 40 },
-  shelter: {
-    short: "outdoors in the shade",
-    says: "outdoors in the shade, or in an unheated shed",
-    min_C: -15,
-    max_C: 45,
-  },
-  sun: { short: "in the sun", says: "in the sun: a closed box outdoors, a greenhouse, a car", min_C: -15, max_C: 65 },
-} as const;
 export const PlaceSchema = z.enum(["room", "shelter", "sun"]);
-export type Place = z.infer<typeof PlaceSchema>;
 
 export const CompanionValueSchema = z.union([
   z.null(),
@@ -99,9 +76,6 @@ export const ProjectPartSchema = z.strictObject({
 export const BoxPlaceSchema = z.strictObject({ side: z.enum(["left", "right"]), y: z.number().min(0).max(10_000) });
 
 const mm = z.number().min(0).max(1000);
-/** Walls of a box; each is looked at from outside, the front upright before the person. */
-export const WALLS = ["front", "back", "left", "right", "top", "bottom"] as const;
-export type Wall = (typeof WALLS)[number];
 export const BoxSchema = z.strictObject({
   w_mm: z.number().min(20).max(1000),
   h_mm: z.number().min(20).max(1000),
@@ -114,8 +88,6 @@ export const BoxSchema = z.strictObject({
 });
 export type Box = z.infer<typeof BoxSchema>;
 
-export const SPARE_KINDS = ["loose", "wires", "modules", "boards"] as const;
-export type SpareKind = (typeof SPARE_KINDS)[number];
 export const KitSchema = z.strictObject({
   benches: z.number().int().min(1).max(60),
   spares_percent: z.partialRecord(z.enum(SPARE_KINDS), z.number().min(0).max(300)),
@@ -226,7 +198,6 @@ export type ProjectPart = z.infer<typeof ProjectPartSchema>;
 export type Link = z.infer<typeof LinkSchema>;
 export type CompanionKey = z.infer<typeof CompanionKeySchema>;
 export type CompanionValue = z.infer<typeof CompanionValueSchema>;
-export type HouseRuleKey = keyof typeof HOUSE_RULES;
 
 /** An empty project with a title. */
 export const emptyProject = (title: string): Project =>

@@ -241,17 +241,20 @@ function Inside({ children }: { children: ReactNode }) {
   const [versions, setVersions] = useState(false);
   const [keys, setKeys] = useState(false);
   useEffect(() => {
-    // Fetched ahead, so that the first keys after Ctrl K are not lost.
-    const ahead = setTimeout(() => void loadPalette(), 300);
     const measure = () => setWidth(window.innerWidth);
     measure();
     window.addEventListener("resize", measure);
     return () => {
-      clearTimeout(ahead);
       window.removeEventListener("resize", measure);
     };
   }, []);
-  const { undo, redo } = s;
+  const { undo, redo, ready } = s;
+  useEffect(() => {
+    if (!ready) return;
+    // Fetched ahead, so that the first keys after Ctrl K are not lost; after what the station itself needs.
+    const ahead = setTimeout(() => void loadPalette(), 1500);
+    return () => clearTimeout(ahead);
+  }, [ready]);
   useEffect(() => {
     const press = (e: KeyboardEvent) => {
       const mod = e.ctrlKey || e.metaKey;

@@ -1,22 +1,10 @@
 "use client";
-import { zodResolver } from "@hookform/resolvers/zod";
 import { useEffect, useId } from "react";
 import { useForm } from "react-hook-form";
-import { z } from "zod";
+import type { ZodMiniType } from "zod/mini";
 
-/** A number as people type it, comma or point, between limits; `says` names it in the sentence when it is not. */
-export const numberIn = (says: string, min: number, max: number, unit = "") =>
-  z
-    .string()
-    .transform((t) => Number(t.trim().replace(",", ".")))
-    .refine((n) => Number.isFinite(n) && n >= min && n <= max, `${says} takes ${min} to ${max} ${unit}`.trim());
-
-/** Any text up to a length, without the blanks around it. */
-export const textUpTo = (max: number) =>
-  z
-    .string()
-    .transform((t) => t.trim())
-    .refine((t) => t.length <= max, `at most ${max} characters`);
+type Schemas = typeof import("./schemas");
+const schemas = (): Promise<Schemas> => import("./schemas");
 
 /**
  * A field that saves when it is left or on Enter, so that every keystroke is not a step to undo. What `schema` does not take
@@ -44,7 +32,7 @@ export function SaveField<T>({
   /** The label stands elsewhere on the screen: here it is only spoken. */
   hideLabel?: boolean;
   value: string;
-  schema: z.ZodType<T, string>;
+  schema(s: Schemas): ZodMiniType<T, string>;
   save(v: T): void;
   /** Saves what stands there already as well: for a reading that is judged anew. */
   always?: boolean;
@@ -65,7 +53,10 @@ export function SaveField<T>({
     reset,
     formState: { errors },
   } = useForm<{ v: string }, unknown, { v: T }>({
-    resolver: zodResolver(z.object({ v: schema })) as never,
+    resolver: async (...asked) => {
+      const s = await schemas();
+      return s.oneField(schema(s))(...asked);
+    },
     defaultValues: { v: value },
     reValidateMode: "onSubmit",
     shouldFocusError: false,
@@ -78,6 +69,8 @@ export function SaveField<T>({
   };
   const shared = {
     ...field,
+    // What checks it is there before anything is left or entered.
+    onFocus: () => void schemas(),
     id: name,
     disabled,
     placeholder,

@@ -1,6 +1,5 @@
 "use client";
 import { memo, useMemo, useRef, useState } from "react";
-import { z } from "zod";
 import type { CheckItem } from "@/core/bench";
 import type { Project } from "@/core/project";
 import { Place } from "@/ui/shared/place";
@@ -22,7 +21,6 @@ const wanted = (i: CheckItem) =>
         : `${i.low} to ${i.high} ${i.unit}`;
 
 const EXAMPLES: Record<string, string> = { V: "3.28", Ω: "0.3 or OL" };
-const anyReading = z.string().transform((t) => t.trim());
 
 const Check = memo(function Check({
   item,
@@ -79,7 +77,7 @@ const Check = memo(function Check({
           always
           fieldClass="num w-28"
           value={reading}
-          schema={anyReading}
+          schema={(s) => s.trimmed}
           placeholder={EXAMPLES[item.unit] ?? "80"}
           save={(text) => void judge(text)}
         />{" "}

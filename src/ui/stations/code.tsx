@@ -1,10 +1,10 @@
 "use client";
 import { cpp } from "@codemirror/lang-cpp";
 import { python } from "@codemirror/lang-python";
-import { HighlightStyle, syntaxHighlighting } from "@codemirror/language";
+import { foldGutter, foldKeymap, HighlightStyle, syntaxHighlighting } from "@codemirror/language";
+import { highlightSelectionMatches, search, searchKeymap } from "@codemirror/search";
 import { EditorState } from "@codemirror/state";
-import { EditorView } from "@codemirror/view";
-import { basicSetup } from "codemirror";
+import { drawSelection, EditorView, highlightSpecialChars, keymap, lineNumbers } from "@codemirror/view";
 import { useEffect, useRef } from "react";
 import { tags } from "@lezer/highlight";
 
@@ -38,7 +38,14 @@ export function Code({ path, text }: { path: string; text: string }) {
       state: EditorState.create({
         doc: text,
         extensions: [
-          basicSetup,
+          // What a reader needs; nothing is typed here.
+          lineNumbers(),
+          foldGutter(),
+          highlightSpecialChars(),
+          drawSelection(),
+          search({ top: true }),
+          highlightSelectionMatches(),
+          keymap.of([...searchKeymap, ...foldKeymap]),
           // Nothing scrolls sideways: a long line goes on below itself.
           EditorView.lineWrapping,
           EditorState.readOnly.of(true),

@@ -1,7 +1,8 @@
 import type { Project } from "../../core/project";
 import { catalogue, needFor } from "../loading";
 import { makeView, type Slice } from "../view";
-import { isProject, makeSender } from ".";
+import { isProject } from "./messages";
+import { makeSender } from "./sender";
 import type { SentSlices, SentStep } from "./messages";
 
 /** The functions of an api as the page calls them: with projects by number, answering by difference. */

@@ -4,7 +4,8 @@ import { applyEdit, readProject, type Project } from "../../core/project";
 import { catalogue } from "../../core/testing";
 import { step } from "../step";
 import { FRAME, makeView, type Slice } from "../view";
-import { makeReceiver, makeSender, Missed, UNKNOWN_PROJECT } from ".";
+import { makeReceiver, Missed, UNKNOWN_PROJECT } from ".";
+import { makeSender } from "./sender";
 
 const demo = (name: string): Project => {
   const r = readProject(fs.readFileSync(`demo/${name}.lattice.json`, "utf8"), catalogue);

@@ -1,4 +1,5 @@
-import { partKind, type PartKind } from "../../parts/catalogue";
+import type { PartKind } from "../../parts/catalogue";
+import { partKind } from "../../parts/catalogue/kind";
 import type { Kit, SpareKind } from "../../project";
 
 /** What breaks, vanishes or burns, in per cent: cheap loose parts often, boards hardly ever. */

@@ -1,5 +1,5 @@
 import { count } from "../../quantity/count";
-import { WALLS, type Wall } from "../../project";
+import { WALLS, type Wall } from "../../project/choices";
 import type { Panel } from ".";
 
 /** One hole in a wall, in the order of drilling: small ones first. Millimetres from the upper left corner, seen from outside. */

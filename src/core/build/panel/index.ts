@@ -3,6 +3,9 @@ import { nameWidth, type Drawing, type Shape } from "../../drawing";
 import type { Instance } from "../../circuit/netlist";
 import { WALLS, type Wall } from "../../project";
 import { benchName } from "../names";
+import { wallSize } from "./wall";
+
+export { wallSize };
 
 type Cutout = NonNullable<Instance["part"]["body"]["panel"]>;
 export interface PanelPart {
@@ -55,19 +58,6 @@ const rank = (ref: string, part: string) =>
 function usualWall(box: Size, ref: string, part: string, cutout: Cutout): Wall {
   if (ref !== USB_LEAD && !part.startsWith("connector/")) return "front";
   return cutout.depth_mm + BEHIND > box.d_mm && cutout.depth_mm + BEHIND <= box.w_mm ? "right" : "back";
-}
-
-/** Width and height of a wall as it is looked at, and how deep the box is behind it. */
-export function wallSize(b: Pick<Panel, "w_mm" | "h_mm" | "d_mm">, wall: Wall): { w: number; h: number; deep: number } {
-  const size = {
-    front: [b.w_mm, b.h_mm, b.d_mm],
-    back: [b.w_mm, b.h_mm, b.d_mm],
-    left: [b.d_mm, b.h_mm, b.w_mm],
-    right: [b.d_mm, b.h_mm, b.w_mm],
-    top: [b.w_mm, b.d_mm, b.h_mm],
-    bottom: [b.w_mm, b.d_mm, b.h_mm],
-  }[wall] as [number, number, number];
-  return { w: size[0], h: size[1], deep: size[2] };
 }
 
 type Size = Pick<Panel, "w_mm" | "h_mm" | "d_mm">;

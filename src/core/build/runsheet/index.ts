@@ -1,4 +1,5 @@
 export * from "./phases";
+export * from "./row";
 export * from "./rows";
 export { takes, endKind, OWN_LEG } from "./ends";
 export { layoutProven, provenLayout } from "./laid";

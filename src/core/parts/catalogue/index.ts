@@ -1,5 +1,6 @@
 /** The part schema, its validation, options, look-up, summaries and search. The shipped data is in `shipped.ts`. */
 export * from "./schema";
+export * from "./kind";
 export * from "./validate";
 export * from "./catalogue";
 export * from "./roles";

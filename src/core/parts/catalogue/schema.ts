@@ -566,4 +566,3 @@ export type CompanionRule = z.infer<typeof CompanionRuleSchema>;
 export type PartOption = z.infer<typeof OptionSchema>;
 export type BoardInfo = z.infer<typeof BoardInfoSchema>;
 export type PartKind = "board" | "chip" | "module" | "discrete" | "supply" | "connector";
-export const partKind = (id: string) => id.split("/")[0] as PartKind;

@@ -1,5 +1,5 @@
 import MiniSearch from "minisearch";
-import { partKind } from "./schema";
+import { partKind } from "./kind";
 import type { PartSummary } from "./summary";
 
 /** Narrowing by what a part is, does, speaks, runs from and needs. Values within one facet are alternatives. */

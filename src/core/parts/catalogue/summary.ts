@@ -1,6 +1,7 @@
 import { evaluate } from "../../quantity";
 import { optionVars, withOptions } from "./options";
-import { partKind, type Part, type PartKind } from "./schema";
+import { partKind } from "./kind";
+import type { Part, PartKind } from "./schema";
 
 /** What lists, search and facets need of a part: small, so that the whole catalogue travels at once. */
 export interface PartSummary {

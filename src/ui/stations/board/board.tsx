@@ -5,16 +5,18 @@ import type { ColumnDef } from "@tanstack/react-table";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { toast } from "sonner";
 import { Glossed } from "@/ui/shared/glossed";
+import { later } from "@/ui/shared/later";
 import { Table } from "@/ui/shared/table";
 import { StationTitle } from "@/ui/shared/title";
 import { asItComes } from "@/ui/state/as-it-comes";
 import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";
 import { nextJob } from "../pins/job";
-import { SideBySide } from "./compare";
-import { SavingPins } from "./saving";
 import { PRICE, usbWords, type Trial } from "./words";
 import { Checkbox } from "@/ui/shared/checkbox";
+
+const SideBySide = later(() => import("./compare").then((m) => m.SideBySide));
+const SavingPins = later(() => import("./saving").then((m) => m.SavingPins));
 
 /** Questions that people ask before they buy: each narrows the list. */
 const ASKS: { id: string; name: string; test(t: Trial): boolean }[] = [

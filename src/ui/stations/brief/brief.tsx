@@ -1,8 +1,7 @@
 "use client";
-import { z } from "zod";
-import { PLACES, type Place } from "@/core/project";
+import { PLACES, type Place } from "@/core/project/choices";
 import { useAnswer } from "@/ui/shared/answer";
-import { SaveField, textUpTo } from "@/ui/shared/save-field";
+import { SaveField } from "@/ui/shared/save-field";
 import { StationTitle } from "@/ui/shared/title";
 import { useProject } from "@/ui/state/project";
 import { questions, type Question } from "./rules";
@@ -11,9 +10,6 @@ import { Radios } from "@/ui/shared/radios";
 
 const COLOURS = ["black", "red", "orange", "yellow", "green", "blue", "violet", "grey", "white", "brown"];
 
-const name = textUpTo(120).refine((t) => t.length > 0, "A project has a name.");
-const goal = z.string().max(2000);
-const notes = z.string().max(10_000);
 const FIELD = "mt-3 block";
 
 /** One question with its choices as radio buttons; the first is the usual one. */
@@ -129,7 +125,7 @@ export function Brief() {
             fieldClass="w-full"
             value={project.title}
             maxLength={120}
-            schema={name}
+            schema={(s) => s.nameUpTo(120, "A project has a name.")}
             save={(title) => void edit({ type: "setTitle", title })}
           />
           <SaveField
@@ -139,7 +135,7 @@ export function Brief() {
             area
             value={project.brief.goal}
             maxLength={2000}
-            schema={goal}
+            schema={(s) => s.textUpTo(2000)}
             save={(v) => void edit({ type: "setBrief", brief: { goal: v } })}
           />
           <SaveField
@@ -149,7 +145,7 @@ export function Brief() {
             area
             value={project.brief.notes}
             maxLength={10000}
-            schema={notes}
+            schema={(s) => s.textUpTo(10_000)}
             save={(v) => void edit({ type: "setBrief", brief: { notes: v } })}
           />
           <p className="mt-4 border-l-4 border-stop pl-3">

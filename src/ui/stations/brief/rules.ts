@@ -1,4 +1,4 @@
-import { HOUSE_RULES, type HouseRuleKey } from "@/core/project";
+import { HOUSE_RULES, type HouseRuleKey } from "@/core/project/choices";
 
 type RuleKey = Exclude<HouseRuleKey, "wireColours"> & keyof typeof HOUSE_RULES;
 /** Each question, and each choice with what it costs and what it buys. No rule and no choice can be missing here. */

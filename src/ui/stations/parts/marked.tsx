@@ -4,7 +4,8 @@ import { zodResolver } from "@hookform/resolvers/zod";
 import { X } from "lucide-react";
 import Link from "next/link";
 import { useForm } from "react-hook-form";
-import { z } from "zod";
+import * as z from "zod/mini";
+import { trimmed, wholeIn } from "@/ui/shared/schemas";
 import { useEffect, useState } from "react";
 import type { Part, PartDescription } from "@/core/parts/catalogue";
 import { core } from "@/ui/state/core";
@@ -18,13 +19,7 @@ interface Loaded {
   description: PartDescription;
 }
 
-const HowMany = z.object({
-  quantity: z
-    .string()
-    .transform((t) => Number(t.trim()))
-    .refine((n) => Number.isInteger(n) && n >= 1 && n <= 50, "How many: a whole number from 1 to 50."),
-  label: z.string().transform((t) => t.trim()),
-});
+const HowMany = z.object({ quantity: wholeIn("How many", 1, 50), label: trimmed });
 type Asked = z.input<typeof HowMany>;
 const FRESH: Asked = { quantity: "1", label: "" };
 

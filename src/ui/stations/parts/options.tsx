@@ -1,7 +1,6 @@
 "use client";
-import { useMemo } from "react";
 import type { PartOption } from "@/core/parts/catalogue";
-import { numberIn, SaveField } from "@/ui/shared/save-field";
+import { SaveField } from "@/ui/shared/save-field";
 import { Select } from "@/ui/shared/select";
 
 export type PlainOption = Exclude<PartOption, { kind: "pins" }>;
@@ -18,10 +17,6 @@ export function OptionField({
   value: string | number;
   save(value: string | number): void;
 }) {
-  const schema = useMemo(
-    () => (option.kind === "choice" ? null : numberIn(option.label, option.min, option.max, option.unit)),
-    [option],
-  );
   if (option.kind === "choice")
     return (
       <label className="mr-5 inline-flex items-center gap-2 text-sm" htmlFor={id}>
@@ -40,7 +35,7 @@ export function OptionField({
       id={id}
       label={option.label}
       value={String(value)}
-      schema={schema!}
+      schema={(s) => s.numberIn(option.label, option.min, option.max, option.unit)}
       save={(n) => n !== value && save(n)}
       unit={option.unit}
       numeric

@@ -5,18 +5,21 @@ import { useState } from "react";
 import { toast } from "sonner";
 import type { Part } from "@/core/parts/catalogue";
 import { MOST_COMPARED } from "@/core/parts/catalogue/roles";
+import { later } from "@/ui/shared/later";
 import { Tabs } from "@/ui/shared/tabs";
 import { StationTitle } from "@/ui/shared/title";
 import { useAddPart, type AddAsked } from "@/ui/state/add-part";
 import { useOwnParts } from "@/ui/state/own-parts";
-import { Compare } from "./compare";
-import { Drawer, useDrawer } from "./drawer";
+import { useDrawer } from "./use-drawer";
 import { Find, type Hit } from "./find";
-import { ImportList } from "./import-list";
-import { Marked } from "./marked";
-import { OwnEditor } from "./own/editor";
-import { OwnList } from "./own/list";
 import { ProjectList } from "./project/list";
+
+const Compare = later(() => import("./compare").then((m) => m.Compare));
+const Marked = later(() => import("./marked").then((m) => m.Marked));
+const Drawer = later(() => import("./drawer").then((m) => m.Drawer));
+const ImportList = later(() => import("./import-list").then((m) => m.ImportList));
+const OwnEditor = later(() => import("./own/editor").then((m) => m.OwnEditor));
+const OwnList = later(() => import("./own/list").then((m) => m.OwnList));
 
 const TABS = [
   { id: "find", name: "Find" },

@@ -1,14 +1,16 @@
 "use client";
 import { useState } from "react";
 import { toast } from "sonner";
+import { later } from "@/ui/shared/later";
 import { StationTitle } from "@/ui/shared/title";
 import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";
 import { Clash } from "./clash";
-import { Diff } from "./diff";
 import { nextJob } from "./job";
 import { Lattice } from "./lattice";
 import { Others } from "./others";
+
+const Diff = later(() => import("./diff").then((m) => m.Diff));
 
 const priceWords = (by: { reason: string; cost: number }[]) =>
   by.length ? ` (${by.map((x) => `${x.reason} ${x.cost}`).join(", ")})` : "";

@@ -1,13 +1,15 @@
 "use client";
 import { usePathname, useSearchParams } from "next/navigation";
+import { later } from "@/ui/shared/later";
 import { StationTitle } from "@/ui/shared/title";
 import { Tabs } from "@/ui/shared/tabs";
 import { useProject } from "@/ui/state/project";
-import { Buses } from "./buses";
-import { Hookups } from "./hookups";
-import { Levels } from "./levels";
 import { Supplies } from "./supplies";
 import { usePower } from "./use-power";
+
+const Levels = later(() => import("./levels").then((m) => m.Levels));
+const Buses = later(() => import("./buses").then((m) => m.Buses));
+const Hookups = later(() => import("./hookups").then((m) => m.Hookups));
 
 const TABS = [
   { id: "power", name: "Power" },

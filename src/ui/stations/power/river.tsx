@@ -1,6 +1,6 @@
 "use client";
 import { sankey, sankeyLinkHorizontal, type SankeyLink, type SankeyNode } from "d3-sankey";
-import { airOf } from "@/core/project";
+import { airOf } from "@/core/project/place";
 import type { PowerView, RiverLink, RiverNode } from "@/workers/power-view";
 import { useLit } from "@/ui/state/lit";
 import { useProject } from "@/ui/state/project";

@@ -1,13 +1,14 @@
 "use client";
-import { useMemo } from "react";
 import { Printer } from "lucide-react";
-import { wallSize, type Panel } from "@/core/build/panel";
+import type { Panel } from "@/core/build/panel";
 import { drillList } from "@/core/build/panel/drill";
-import { WALLS, type Project, type Wall } from "@/core/project";
+import { wallSize } from "@/core/build/panel/wall";
+import type { Project } from "@/core/project";
+import { WALLS, type Wall } from "@/core/project/choices";
 import { Checkbox } from "@/ui/shared/checkbox";
 import { Download } from "@/ui/shared/download";
 import { DrawingView } from "@/ui/shared/drawing";
-import { numberIn, SaveField } from "@/ui/shared/save-field";
+import { SaveField } from "@/ui/shared/save-field";
 import { Select } from "@/ui/shared/select";
 import { core } from "@/ui/state/core";
 import { useLit } from "@/ui/state/lit";
@@ -37,7 +38,6 @@ function Length({
   most: number;
   change(v: number): void;
 }) {
-  const schema = useMemo(() => numberIn(says, least, most, "mm"), [says, least, most]);
   return (
     <SaveField
       label={says}
@@ -46,7 +46,7 @@ function Length({
       numeric
       unit="mm"
       value={String(value)}
-      schema={schema}
+      schema={(s) => s.numberIn(says, least, most, "mm")}
       save={(mm) => mm !== value && change(mm)}
     />
   );

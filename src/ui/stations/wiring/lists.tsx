@@ -1,6 +1,6 @@
 "use client";
-import { SPARE_KINDS, type Kit, type SpareKind } from "@/core/project/schema";
-import { toCsv } from "@/core/formats/csv";
+import { SPARE_KINDS, type SpareKind } from "@/core/project/choices";
+import type { Kit } from "@/core/project/schema";
 import { kitTable, kitWire } from "@/core/build/lists/kit";
 import { wireSums } from "@/core/build/lists/sums";
 import { USUAL_SPARES } from "@/core/build/lists/spares";
@@ -53,7 +53,8 @@ export function Lists() {
   const kit: Kit = project.kit ?? { benches: 1, spares_percent: {} };
   const set = (k: Partial<Kit>) => void edit({ type: "setKit", kit: k });
   const n = kit.benches;
-  const csv = () => {
+  const csv = async () => {
+    const { toCsv } = await import("@/core/formats/csv");
     const { fields, rows } = kitTable(view.bom, view.wires, project.kit);
     const plan = view.fingerprint;
     const marked = rows.map((r) => [...r, plan]);
@@ -73,7 +74,7 @@ export function Lists() {
             change={(v) => set({ spares_percent: { [k]: v } })}
           />
         ))}
-        <button className="btn" onClick={csv}>
+        <button className="btn" onClick={() => void csv()}>
           Save as CSV
         </button>
       </div>

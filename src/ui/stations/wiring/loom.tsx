@@ -4,7 +4,7 @@ import { useKept } from "@/ui/state/kept";
 import { memo, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
 import { Undo2 } from "lucide-react";
 import { SMALLEST_TEXT, type Loom as Geometry, type LoomBox, type LoomTag } from "@/core/build/loom/types";
-import { isLaid, type RunRow } from "@/core/build/runsheet";
+import { isLaid, type RunRow } from "@/core/build/runsheet/row";
 import type { Project } from "@/core/project";
 import { saveFile, savePng } from "@/ui/shared/save-file";
 import { core } from "@/ui/state/core";

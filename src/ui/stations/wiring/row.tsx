@@ -1,5 +1,5 @@
 import { memo } from "react";
-import { isLaid, type RunRow } from "@/core/build/runsheet";
+import { isLaid, type RunRow } from "@/core/build/runsheet/row";
 import { Place } from "@/ui/shared/place";
 import { Tick } from "@/ui/shared/tick";
 import { Elsewhere } from "./wires/elsewhere";

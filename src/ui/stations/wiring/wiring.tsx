@@ -1,16 +1,11 @@
 "use client";
 import { usePathname, useSearchParams } from "next/navigation";
 import { Download } from "@/ui/shared/download";
+import { later } from "@/ui/shared/later";
 import { Tabs } from "@/ui/shared/tabs";
 import { StationTitle } from "@/ui/shared/title";
 import { useProject } from "@/ui/state/project";
-import { Breadboard } from "./breadboard";
-import { Compare } from "./compare";
-import { Lists } from "./lists";
-import { Prints } from "./prints";
 import { RunSheet } from "./run-sheet";
-import { Solder } from "./solder";
-import { Wires } from "./wires/wires";
 
 type TabId = "sheet" | "wires" | "board" | "solder" | "lists" | "prints" | "compare";
 const TABS: { id: TabId; name: string }[] = [
@@ -24,12 +19,12 @@ const TABS: { id: TabId; name: string }[] = [
 ];
 const VIEWS: Record<TabId, React.ComponentType> = {
   sheet: RunSheet,
-  wires: Wires,
-  board: Breadboard,
-  solder: Solder,
-  lists: Lists,
-  prints: Prints,
-  compare: Compare,
+  wires: later(() => import("./wires/wires").then((m) => m.Wires)),
+  board: later(() => import("./breadboard").then((m) => m.Breadboard)),
+  solder: later(() => import("./solder").then((m) => m.Solder)),
+  lists: later(() => import("./lists").then((m) => m.Lists)),
+  prints: later(() => import("./prints").then((m) => m.Prints)),
+  compare: later(() => import("./compare").then((m) => m.Compare)),
 };
 
 /** Wiring: everything that a person builds from, and what the hands need for it. */

@@ -3,14 +3,11 @@ import { useState } from "react";
 import type { ConnectorPins } from "@/core/parts/catalogue";
 import { PIN_ROLES, type PinRole } from "@/core/parts/catalogue/roles";
 import { Fold } from "@/ui/shared/fold";
-import { numberIn, SaveField, textUpTo } from "@/ui/shared/save-field";
+import { SaveField } from "@/ui/shared/save-field";
 import { Select } from "@/ui/shared/select";
 import { core } from "@/ui/state/core";
 import { useActions } from "@/ui/state/project";
 import type { PartView } from "@/workers/view";
-
-const pinName = textUpTo(20).transform((t) => t.replace(/\s+/g, "_"));
-const pinVolts = numberIn("The pin", 0.1, 60, "V");
 
 /** Names and roles of a connector's pins: what the other end is, pin by pin. */
 export function ConnectorTable({ part }: { part: PartView }) {
@@ -53,7 +50,7 @@ export function ConnectorTable({ part }: { part: PartView }) {
                     fieldClass="w-24"
                     value={now?.name ?? ""}
                     disabled={unused}
-                    schema={pinName}
+                    schema={(s) => s.pinName}
                     save={(name) => put(label, (was) => ({ ...(was ?? {}), name: name || undefined }))}
                   />
                 </td>
@@ -81,7 +78,7 @@ export function ConnectorTable({ part }: { part: PartView }) {
                       numeric
                       fieldClass="num w-16"
                       value={String(now.V ?? 5)}
-                      schema={pinVolts}
+                      schema={(s) => s.numberIn("The pin", 0.1, 60, "V")}
                       save={(V) => put(label, (was) => ({ ...(was ?? {}), V }))}
                     />
                   )}

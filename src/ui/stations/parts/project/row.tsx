@@ -1,14 +1,14 @@
 "use client";
 import { ChevronRight, X } from "lucide-react";
 import { memo } from "react";
+import { later } from "@/ui/shared/later";
 import { Place } from "@/ui/shared/place";
-import { SaveField, textUpTo } from "@/ui/shared/save-field";
+import { SaveField } from "@/ui/shared/save-field";
 import { useIsLit } from "@/ui/state/lit";
 import { useActions } from "@/ui/state/project";
 import type { PartView, View } from "@/workers/view";
-import { Details } from "./details";
 
-const label = textUpTo(60);
+const Details = later(() => import("./details").then((m) => m.Details));
 
 /** What a line has room for: options that were chosen, and what stands around the part. */
 function summary(part: PartView): string {
@@ -64,7 +64,7 @@ export const PartRow = memo(function PartRow({
           value={part.label === part.ref ? "" : part.label}
           placeholder="name it"
           maxLength={60}
-          schema={label}
+          schema={(s) => s.textUpTo(60)}
           save={(text) => void edit({ type: "setLabel", ref: part.ref, label: text })}
           fieldClass="w-full truncate border-transparent! bg-transparent! font-bold hover:border-line! focus:border-soft!"
         />

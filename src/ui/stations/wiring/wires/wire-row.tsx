@@ -1,9 +1,8 @@
 "use client";
 import { useState } from "react";
-import { z } from "zod";
 import { Lock, LockOpen, Scissors } from "lucide-react";
 import { toast } from "sonner";
-import { BETWEEN_PARTS } from "@/core/wires/ask";
+import { BETWEEN_PARTS } from "@/core/wires/often";
 import type { HandWire, WireAsk } from "@/core/wires";
 import { SaveField } from "@/ui/shared/save-field";
 import { Swatch } from "@/ui/shared/wire-colours";
@@ -17,15 +16,6 @@ import { Select } from "@/ui/shared/select";
 const MADE: Record<HandWire["by"], string> = { plan: "planned", hand: "by hand", fix: "by a fix", unsaid: "as given" };
 const GAUGES = [18, 20, 22, 24, 26, 28, 30];
 
-/** A length in centimetres, or nothing: then the house rule says it. */
-const length = z
-  .string()
-  .transform((t) => (t.trim() === "" ? null : Number(t.trim().replace(",", "."))))
-  .refine(
-    (cm) => cm === null || (Number.isFinite(cm) && cm > 0 && cm <= 2000),
-    "A length is a number of centimetres, from 1 to 2000.",
-  );
-
 function Length({ w, wire }: { w: HandWire; wire: string }) {
   const { edit } = useActions();
   return (
@@ -35,7 +25,7 @@ function Length({ w, wire }: { w: HandWire; wire: string }) {
       numeric
       fieldClass={`num w-16 ${w.own.cm ? "font-bold" : ""}`}
       value={String(w.cm ?? "")}
-      schema={length}
+      schema={(s) => s.centimetres}
       save={(cm) => void edit({ type: "setLink", from: w.from, to: w.to, cm })}
     />
   );

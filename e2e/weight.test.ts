@@ -1,0 +1,16 @@
+import { describe, expect, it } from "vitest";
+import { weigh } from "../bench/page-weight";
+
+/** Compressed script that a page needs before it can be used, kB; a little over what is aimed at (250), for the drawing of the run sheet. */
+const MOST_KB = 265;
+
+describe("scripts", () => {
+  it("no page loads the computation, or what is only looked at later, before it can be used", async () => {
+    const weights = await weigh();
+    expect(weights).toHaveLength(10);
+    for (const w of weights) {
+      expect(w.first_kB, w.page).toBeGreaterThan(100);
+      expect(w.first_kB, w.page).toBeLessThan(MOST_KB);
+    }
+  });
+});
