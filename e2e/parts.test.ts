@@ -323,6 +323,54 @@ describe("an own part", () => {
     await context.close();
   });
 
+  it("pins in another order by drag, by keys and by a button; the other kind follows", async () => {
+    const { page, context } = await app.session();
+    await withBoard(page, "Order");
+    await tab(page, "Own parts");
+    await page.getByRole("button", { name: "Make an own part" }).click();
+    await page.getByLabel(/Labels in printed order/).fill("VCC, GND, SDA, SCL");
+    await page.getByRole("button", { name: "Read the pins" }).click();
+    await page.getByTestId("pin-row-3").waitFor();
+    await page.getByRole("button", { name: /there is another kind/ }).click();
+    const [first, other] = [
+      page.getByRole("table", { name: "Pins" }).first(),
+      page.getByRole("table", { name: "Pins" }).last(),
+    ];
+    const labels = () =>
+      first
+        .locator('input[aria-label^="Label of pin"]')
+        .evaluateAll((l) => l.map((i) => (i as HTMLInputElement).value));
+    const otherLabels = () => other.locator("td:nth-child(2)").allInnerTexts();
+    const both = async (want: string[]) => {
+      await expect.poll(labels).toEqual(want);
+      await expect.poll(otherLabels).toEqual(want);
+    };
+    await both(["VCC", "GND", "SDA", "SCL"]);
+    const grip = (n: number) => page.getByRole("button", { name: `Move pin ${n}`, exact: true });
+    const box = async (n: number) => (await grip(n).boundingBox())!;
+    await grip(4).scrollIntoViewIfNeeded();
+    const [from, to] = [await box(1), await box(3)];
+    await page.mouse.move(from.x + 5, from.y + 5);
+    await page.mouse.down();
+    await page.mouse.move(from.x + 5, from.y + 15, { steps: 3 });
+    await page.mouse.move(to.x + 5, to.y + 8, { steps: 6 });
+    await page.mouse.up();
+    await both(["GND", "SDA", "VCC", "SCL"]);
+    await grip(4).focus();
+    await page.keyboard.press("Space");
+    await page.waitForTimeout(100);
+    await page.keyboard.press("ArrowUp");
+    await page.waitForTimeout(300);
+    await page.keyboard.press("Space");
+    await both(["GND", "SDA", "SCL", "VCC"]);
+    await page.getByRole("button", { name: "Pin 2 up" }).click();
+    await page.getByLabel("Label of pin 1").fill("DATA");
+    await both(["DATA", "GND", "SCL", "VCC"]);
+    await page.getByRole("button", { name: "Take pin 2 out" }).click();
+    await both(["DATA", "SCL", "VCC"]);
+    await context.close();
+  });
+
   it("a copy of a catalogue part, with one number changed", async () => {
     const { page, context } = await app.session();
     await withBoard(page, "Copy");

@@ -2,5 +2,6 @@
 export * from "./values";
 export * from "./pins";
 export * from "./roles";
+export * from "./schema";
 export * from "./draft";
 export * from "./readiness";

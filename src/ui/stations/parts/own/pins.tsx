@@ -1,29 +1,31 @@
 "use client";
-import { ArrowDown, ArrowUp, Trash2 } from "lucide-react";
+import {
+  closestCenter,
+  DndContext,
+  KeyboardSensor,
+  PointerSensor,
+  useSensor,
+  useSensors,
+  type DragEndEvent,
+} from "@dnd-kit/core";
+import { SortableContext, sortableKeyboardCoordinates, verticalListSortingStrategy } from "@dnd-kit/sortable";
 import { useState } from "react";
-import type { DraftPin } from "@/core/parts/own";
-import { OWN_ROLES, type OwnRole } from "@/core/parts/own/roles";
+import { useFieldArray, useFormContext, useWatch } from "react-hook-form";
+import type { DraftPin, OwnDraft } from "@/core/parts/own";
 import { core } from "@/ui/state/core";
-import { Checkbox } from "@/ui/shared/checkbox";
-import { Select } from "@/ui/shared/select";
+import { PinRow } from "./pin-row";
 
-const ROLES = Object.entries(OWN_ROLES) as [OwnRole, string][];
+type ListName = "pins" | `variants.${number}.pins`;
 
-/** The pins of an own part: pasted in one go, then put right one by one. */
-export function PinsEditor({
-  pins,
-  supplies,
-  set,
-  fixedLabels,
-  problemAt,
-}: {
-  pins: DraftPin[];
-  supplies: string[];
-  set(pins: DraftPin[]): void;
-  /** In a variant the labels are those of the first kind. */
-  fixedLabels?: boolean;
-  problemAt(index: number): string | undefined;
-}) {
+const moved = <T,>(list: readonly T[], from: number, to: number): T[] => {
+  const next = [...list];
+  next.splice(to, 0, ...next.splice(from, 1));
+  return next;
+};
+
+/** Pins pasted in one go. */
+function Paste({ many, add }: { many: boolean; add(pins: DraftPin[]): void }) {
+  const { getValues } = useFormContext<OwnDraft>();
   const [text, setText] = useState("");
   const [problem, setProblem] = useState("");
   const read = async () => {
@@ -31,51 +33,102 @@ export function PinsEditor({
     if (!r.ok) return setProblem(r.message);
     setProblem("");
     setText("");
-    set([
-      ...pins,
-      ...r.pins.map((p) => ({
-        label: p.label,
-        role: p.role,
-        says: p.says,
-        supply: supplies[0] ?? "main",
-        optional: false,
-      })),
-    ]);
+    const supply = getValues("supplies.0.key") ?? "main";
+    add(r.pins.map((p) => ({ label: p.label, role: p.role, says: p.says, supply, optional: false })));
   };
-  const change = (i: number, part: Partial<DraftPin>) => set(pins.map((p, k) => (k === i ? { ...p, ...part } : p)));
-  const move = (i: number, by: number) => {
-    const next = [...pins];
-    const [p] = next.splice(i, 1);
-    next.splice(i + by, 0, p!);
-    set(next);
+  return (
+    <div>
+      <label className="block">
+        <span className="text-soft">
+          Labels in printed order, or the pin table from the data sheet (number, name, type, description)
+        </span>
+        <textarea
+          className="w-full font-mono text-sm"
+          rows={many ? 2 : 5}
+          value={text}
+          placeholder={"VCC, GND, SDA, SCL"}
+          onChange={(e) => setText(e.target.value)}
+        />
+      </label>
+      <button className="btn" disabled={!text.trim()} onClick={() => void read()}>
+        {many ? "Add these pins" : "Read the pins"}
+      </button>
+      {problem && (
+        <p role="alert" className="font-bold text-stop">
+          {problem}
+        </p>
+      )}
+    </div>
+  );
+}
+
+/** The pins of an own part: pasted in one go, then put right one by one, and in their order by drag, keys or buttons. */
+export function PinsEditor({
+  name,
+  fixedLabels = false,
+  problemAt,
+}: {
+  name: ListName;
+  /** In a variant the labels are those of the first kind. */
+  fixedLabels?: boolean;
+  problemAt(index: number): string | undefined;
+}) {
+  const { control, getValues, setValue } = useFormContext<OwnDraft>();
+  const list = useFieldArray({ control, name });
+  const supplies = useWatch({ control, name: "supplies" }).map((s) => s.key);
+  const sensors = useSensors(
+    useSensor(PointerSensor, { activationConstraint: { distance: 4 } }),
+    useSensor(KeyboardSensor, { coordinateGetter: sortableKeyboardCoordinates }),
+  );
+  // The other kinds have the same pins, in the same order.
+  const others = (change: (pins: DraftPin[]) => DraftPin[]) =>
+    getValues("variants").forEach((v, i) => setValue(`variants.${i}.pins`, change(v.pins)));
+  const move = (from: number, to: number) => {
+    list.move(from, to);
+    others((pins) => moved(pins, from, to));
   };
+  const drop = ({ active, over }: DragEndEvent) => {
+    const at = (id: unknown) => list.fields.findIndex((f) => f.id === id);
+    if (over && active.id !== over.id) move(at(active.id), at(over.id));
+  };
+  const spoken = (id: unknown) => {
+    const i = list.fields.findIndex((f) => f.id === id);
+    return `pin ${i + 1}, ${getValues(`${name}.${i}.label`)}`;
+  };
+  const rows = (
+    <tbody>
+      {list.fields.map((p, i) => (
+        <PinRow
+          key={p.id}
+          id={p.id}
+          list={name}
+          i={i}
+          last={i === list.fields.length - 1}
+          supplies={supplies}
+          fixed={fixedLabels ? p.label : null}
+          wrong={problemAt(i)}
+          rename={(label) => others((pins) => pins.map((q, k) => (k === i ? { ...q, label } : q)))}
+          move={(by) => move(i, i + by)}
+          remove={() => {
+            list.remove(i);
+            others((pins) => pins.filter((_, k) => k !== i));
+          }}
+        />
+      ))}
+    </tbody>
+  );
   return (
     <>
       {!fixedLabels && (
-        <div>
-          <label className="block">
-            <span className="text-soft">
-              Labels in printed order, or the pin table from the data sheet (number, name, type, description)
-            </span>
-            <textarea
-              className="w-full font-mono text-sm"
-              rows={pins.length ? 2 : 5}
-              value={text}
-              placeholder={"VCC, GND, SDA, SCL"}
-              onChange={(e) => setText(e.target.value)}
-            />
-          </label>
-          <button className="btn" disabled={!text.trim()} onClick={() => void read()}>
-            {pins.length ? "Add these pins" : "Read the pins"}
-          </button>
-          {problem && (
-            <p role="alert" className="font-bold text-stop">
-              {problem}
-            </p>
-          )}
-        </div>
+        <Paste
+          many={list.fields.length > 0}
+          add={(pins) => {
+            list.append(pins, { shouldFocus: false });
+            others((old) => [...old, ...pins.map((p) => ({ ...p }))]);
+          }}
+        />
       )}
-      {pins.length > 0 && (
+      {list.fields.length > 0 && (
         <table className="plain mt-2 max-w-3xl" aria-label="Pins">
           <thead>
             <tr>
@@ -92,93 +145,36 @@ export function PinsEditor({
               )}
             </tr>
           </thead>
-          <tbody>
-            {pins.map((p, i) => {
-              const wrong = problemAt(i);
-              return (
-                <tr key={i} data-testid={`pin-row-${i}`}>
-                  <td className="num">{i + 1}</td>
-                  <td>
-                    <input
-                      aria-label={`Label of pin ${i + 1}`}
-                      className="num w-24"
-                      value={p.label}
-                      maxLength={20}
-                      disabled={fixedLabels}
-                      aria-invalid={wrong !== undefined}
-                      onChange={(e) => change(i, { label: e.target.value })}
-                    />
-                    {wrong && <span className="block max-w-40 text-sm font-bold text-stop">{wrong}</span>}
-                  </td>
-                  <td>
-                    <Select<OwnRole>
-                      label={`Role of pin ${i + 1}`}
-                      className="max-w-52"
-                      value={p.role}
-                      options={ROLES.filter(([r]) => r !== "kept" || p.role === "kept").map(([value, name]) => ({
-                        value,
-                        name,
-                      }))}
-                      onChange={(role) => change(i, { role })}
-                    />
-                  </td>
-                  {supplies.length > 1 && (
-                    <td>
-                      <Select
-                        label={`Supply of pin ${i + 1}`}
-                        value={p.supply}
-                        options={supplies.map((s) => ({ value: s, name: s }))}
-                        onChange={(supply) => change(i, { supply })}
-                      />
-                    </td>
-                  )}
-                  <td>
-                    <Checkbox
-                      label={`Pin ${i + 1} may stay free`}
-                      checked={p.optional}
-                      onChange={(optional) => change(i, { optional })}
-                    />
-                  </td>
-                  <td>
-                    <input
-                      aria-label={`Note on pin ${i + 1}`}
-                      className="w-full min-w-24"
-                      value={p.says}
-                      maxLength={200}
-                      onChange={(e) => change(i, { says: e.target.value })}
-                    />
-                  </td>
-                  {!fixedLabels && (
-                    <td className="whitespace-nowrap">
-                      <button
-                        className="px-1"
-                        disabled={i === 0}
-                        aria-label={`Pin ${i + 1} up`}
-                        onClick={() => move(i, -1)}
-                      >
-                        <ArrowUp size={14} aria-hidden />
-                      </button>
-                      <button
-                        className="px-1"
-                        disabled={i === pins.length - 1}
-                        aria-label={`Pin ${i + 1} down`}
-                        onClick={() => move(i, 1)}
-                      >
-                        <ArrowDown size={14} aria-hidden />
-                      </button>
-                      <button
-                        className="px-1"
-                        aria-label={`Take pin ${i + 1} out`}
-                        onClick={() => set(pins.filter((_, k) => k !== i))}
-                      >
-                        <Trash2 size={14} aria-hidden />
-                      </button>
-                    </td>
-                  )}
-                </tr>
-              );
-            })}
-          </tbody>
+          {fixedLabels ? (
+            rows
+          ) : (
+            <DndContext
+              id={name}
+              sensors={sensors}
+              collisionDetection={closestCenter}
+              onDragEnd={drop}
+              accessibility={{
+                // In the page and not in the table, where a text has no place.
+                container: document.body,
+                screenReaderInstructions: {
+                  draggable:
+                    "Space lifts the pin, arrow keys move it, Space puts it down, Escape leaves it where it was.",
+                },
+                announcements: {
+                  onDragStart: ({ active }) => `Lifted ${spoken(active.id)}.`,
+                  onDragOver: ({ active, over }) =>
+                    over ? `${spoken(active.id)}: over ${spoken(over.id)}.` : undefined,
+                  onDragEnd: ({ active, over }) =>
+                    over ? `Put ${spoken(active.id)} where ${spoken(over.id)} was.` : undefined,
+                  onDragCancel: ({ active }) => `Left ${spoken(active.id)} where it was.`,
+                },
+              }}
+            >
+              <SortableContext items={list.fields.map((f) => f.id)} strategy={verticalListSortingStrategy}>
+                {rows}
+              </SortableContext>
+            </DndContext>
+          )}
         </table>
       )}
     </>

@@ -1,6 +1,8 @@
 "use client";
-import type { DraftSupply } from "@/core/parts/own";
+import { useFieldArray, useFormContext } from "react-hook-form";
+import type { OwnDraft } from "@/core/parts/own";
 import { blankSupply } from "@/core/parts/own/roles";
+import { Field } from "./field";
 
 const POWER = [
   ["V", "Supply range", "2.7 to 5.5 V"],
@@ -18,95 +20,50 @@ const LEVELS = [
   ["pin_mA", "Current of a pin", "4 mA"],
 ] as const;
 
-function Fields({
-  list,
-  supply,
-  set,
-  problem,
-}: {
-  list: readonly (readonly [keyof DraftSupply, string, string])[];
-  supply: DraftSupply;
-  set(s: DraftSupply): void;
-  problem(field: string): string | undefined;
-}) {
-  return (
+/** What the part is fed with, and the thresholds of its signals, as the data sheet prints them. */
+export function SuppliesEditor({ problem }: { problem(field: string): string | undefined }) {
+  const { control } = useFormContext<OwnDraft>();
+  const { fields, append, remove } = useFieldArray({ control, name: "supplies" });
+  const row = (i: number, key: string, list: typeof POWER | typeof LEVELS) => (
     <div className="flex flex-wrap gap-x-4 gap-y-2">
-      {list.map(([key, label, hint]) => {
-        const wrong = problem(`supplies/${supply.key}/${key}`);
-        const id = `wrong-${supply.key}-${key}`;
-        return (
-          <div key={key} className="w-36">
-            <label className="block">
-              <span className="text-sm text-soft">{label}</span>
-              <input
-                className="num w-full"
-                value={supply[key]}
-                placeholder={hint}
-                maxLength={60}
-                aria-invalid={wrong !== undefined}
-                aria-describedby={wrong ? id : undefined}
-                onChange={(e) => set({ ...supply, [key]: e.target.value })}
-              />
-            </label>
-            {wrong && (
-              <p id={id} className="text-sm font-bold text-stop">
-                {wrong}
-              </p>
-            )}
-          </div>
-        );
-      })}
+      {list.map(([field, label, hint]) => (
+        <Field
+          key={field}
+          name={`supplies.${i}.${field}`}
+          label={label}
+          hint={hint}
+          wrong={problem(`supplies/${key}/${field}`)}
+          num
+          maxLength={60}
+          className="w-36"
+        />
+      ))}
     </div>
   );
-}
-
-/** What the part is fed with, and the thresholds of its signals, as the data sheet prints them. */
-export function SuppliesEditor({
-  supplies,
-  set,
-  problem,
-}: {
-  supplies: DraftSupply[];
-  set(s: DraftSupply[]): void;
-  problem(field: string): string | undefined;
-}) {
   return (
     <>
-      {supplies.map((s, i) => (
-        <fieldset key={i} className={i ? "mt-3 border-t border-line pt-2" : ""}>
+      {fields.map((s, i) => (
+        <fieldset key={s.id} className={i ? "mt-3 border-t border-line pt-2" : ""}>
           <legend className="sr-only">Supply {s.key}</legend>
-          {supplies.length > 1 && (
+          {fields.length > 1 && (
             <p className="mb-1 flex items-baseline gap-3 font-bold">
               Supply “{s.key}”
-              <button
-                className="quiet text-sm font-normal text-soft"
-                onClick={() => set(supplies.filter((_, k) => k !== i))}
-              >
+              <button className="quiet text-sm font-normal text-soft" onClick={() => remove(i)}>
                 take it out
               </button>
             </p>
           )}
-          <Fields
-            list={POWER}
-            supply={s}
-            set={(x) => set(supplies.map((y, k) => (k === i ? x : y)))}
-            problem={problem}
-          />
+          {row(i, s.key, POWER)}
           <p className="mt-2 text-soft">Signal levels of the pins at this supply</p>
-          <Fields
-            list={LEVELS}
-            supply={s}
-            set={(x) => set(supplies.map((y, k) => (k === i ? x : y)))}
-            problem={problem}
-          />
+          {row(i, s.key, LEVELS)}
         </fieldset>
       ))}
-      {supplies.length < 4 && (
+      {fields.length < 4 && (
         <button
           className="quiet mt-2 text-sm"
           onClick={() => {
             const names = ["main", "load", "second", "third", "fourth"];
-            set([...supplies, blankSupply(names.find((n) => !supplies.some((s) => s.key === n))!)]);
+            append(blankSupply(names.find((n) => !fields.some((s) => s.key === n))!), { shouldFocus: false });
           }}
         >
           it has another supply (a load supply, a second side)
