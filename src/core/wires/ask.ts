@@ -1,19 +1,9 @@
 import type { Catalogue } from "../parts/catalogue";
 import type { Project } from "../project";
 import { cutWire, joinPoints, type Act } from "./acts";
+import type { WireAsk } from "./ask-schema";
 import { putBetween, takeOut } from "./between";
 import { builtAt, builtOtherRow, builtSwapped, builtTurned } from "./built";
-
-/** Something to be done to wires, as plain data: what a form, a drag or a key press asks for. */
-export type WireAsk =
-  | { do: "join"; from: string; to: string }
-  | { do: "cut"; from: string; to: string }
-  | { do: "swap"; from: string; to: string }
-  | { do: "between"; from: string; to: string; part: string }
-  | { do: "take out"; ref: string; close: boolean }
-  | { do: "really"; from: string; to: string; really: string }
-  | { do: "turn"; ref: string }
-  | { do: "other row"; ref: string };
 
 type Doers = { [K in WireAsk["do"]]: (p: Project, c: Catalogue, a: Extract<WireAsk, { do: K }>) => Act };
 

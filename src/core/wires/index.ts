@@ -8,3 +8,4 @@ export * from "./given";
 export * from "./pinmap";
 export * from "./table";
 export * from "./ask";
+export type { WireAsk } from "./ask-schema";

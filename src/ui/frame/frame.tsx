@@ -3,7 +3,7 @@ import Link from "next/link";
 import { usePathname, useSearchParams } from "next/navigation";
 import { count } from "@/core/quantity/count";
 import { lastPlaces } from "@/ui/state/kept";
-import { PanelRightClose, PanelRightOpen, Redo2, Undo2, type LucideIcon } from "lucide-react";
+import { Ellipsis, PanelRightClose, PanelRightOpen, Redo2, Undo2, type LucideIcon } from "lucide-react";
 import dynamic from "next/dynamic";
 import { useEffect, useRef, useState, type ReactNode } from "react";
 import { STATIONS, type StationId } from "@/ui/stations/list";
@@ -12,7 +12,9 @@ import { core } from "@/ui/state/core";
 import { ProjectProvider, useProject, type ProjectState, type SaveState } from "@/ui/state/project";
 import { ThemeButton } from "@/ui/shared/theme";
 import { Ledger } from "./ledger";
+import { Menu } from "@/ui/shared/menu";
 import { PlaceCard } from "./place-card";
+import { PlaceMenu } from "./place-menu";
 import { StaleNotice } from "./stale";
 import { Tip } from "@/ui/shared/tip";
 
@@ -166,11 +168,13 @@ function TopBar({
   setLedger,
   openPalette,
   openVersions,
+  openKeys,
 }: {
   ledger: boolean;
   setLedger(v: boolean): void;
   openPalette(): void;
   openVersions(): void;
+  openKeys(): void;
 }) {
   const s = useProject();
   return (
@@ -212,6 +216,17 @@ function TopBar({
       <button className="btn max-lg:hidden" onClick={openPalette}>
         Find or do <kbd className="font-mono text-sm text-soft">Ctrl K</kbd>
       </button>
+      <Menu
+        label="More"
+        className="btn !px-2 lg:hidden"
+        items={[
+          { name: "Find or do", go: openPalette },
+          { name: "Versions", go: openVersions },
+          { name: "Keys", go: openKeys },
+        ]}
+      >
+        <Ellipsis size={16} aria-hidden />
+      </Menu>
       <ThemeButton />
       <button
         className="btn !px-2"
@@ -290,13 +305,16 @@ function Inside({ children }: { children: ReactNode }) {
         setLedger={setLedger}
         openPalette={() => setPalette(true)}
         openVersions={() => setVersions(true)}
+        openKeys={() => setKeys(true)}
       />
       <StaleNotice />
       <div className="flex min-h-0 grow max-md:flex-col">
         <Rail />
-        <main className="min-w-0 grow overflow-auto bg-sheet px-5 py-4" tabIndex={-1} data-scrolls>
-          {children}
-        </main>
+        <PlaceMenu>
+          <main className="min-w-0 grow overflow-auto bg-sheet px-5 py-4" tabIndex={-1} data-scrolls>
+            {children}
+          </main>
+        </PlaceMenu>
         {ledger && s.ready && <Ledger />}
       </div>
       {palette && s.ready && <Palette close={() => setPalette(false)} />}

@@ -12,6 +12,10 @@ const CLOSE_AFTER_MS = 180;
 
 const placeOf = (t: EventTarget | null) => (t instanceof Element ? t.closest<HTMLElement>("[data-place]") : null);
 
+let ask: ((el: HTMLElement) => void) | null = null;
+/** Opens the card for an element that carries `data-place`, for whoever was asked by other means than pointing. */
+export const showCard = (el: HTMLElement) => ask?.(el);
+
 /** What is shown: the place, and the element that it was pointed at on. */
 interface Shown {
   place: string;
@@ -47,6 +51,7 @@ export function PlaceCard() {
       anchor.current = el;
       setShown({ place, anchor: el, about });
     };
+    ask = (el) => void show(el);
     const later = (work: () => void, ms: number) => {
       clearTimeout(timer.current);
       timer.current = setTimeout(work, ms);
@@ -83,6 +88,7 @@ export function PlaceCard() {
     document.addEventListener("keydown", key, true);
     document.addEventListener("scroll", close, true);
     return () => {
+      ask = null;
       clearTimeout(timer.current);
       document.removeEventListener("pointerover", over);
       document.removeEventListener("focusin", focus);

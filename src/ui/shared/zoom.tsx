@@ -2,6 +2,7 @@
 import { useEffect, useRef, type ReactNode, type RefObject } from "react";
 import { TransformComponent, TransformWrapper, type ReactZoomPanPinchRef } from "react-zoom-pan-pinch";
 import { Maximize, Minus, Plus } from "lucide-react";
+import { Tool, Toolbar } from "./toolbar";
 
 /** A rectangle of a drawing, in its own units. */
 export interface Area {
@@ -69,18 +70,17 @@ export function Zoom({
       panning={{ excluded: ["part"] }}
       wheel={{ step: 0.15 }}
     >
-      <div className="flex flex-wrap items-center gap-1 pb-1" role="toolbar" aria-label="Drawing">
-        <button className="btn" aria-label="Larger" onClick={() => view.current?.zoomIn()}>
+      <Toolbar label="Drawing" beside={tools}>
+        <Tool label="Larger" use={() => view.current?.zoomIn()}>
           <Plus size={16} aria-hidden />
-        </button>
-        <button className="btn" aria-label="Smaller" onClick={() => view.current?.zoomOut()}>
+        </Tool>
+        <Tool label="Smaller" use={() => view.current?.zoomOut()}>
           <Minus size={16} aria-hidden />
-        </button>
-        <button className="btn" aria-label="Whole drawing" onClick={() => view.current?.resetTransform()}>
+        </Tool>
+        <Tool label="Whole drawing" use={() => view.current?.resetTransform()}>
           <Maximize size={16} aria-hidden />
-        </button>
-        {tools}
-      </div>
+        </Tool>
+      </Toolbar>
       <TransformComponent wrapperClass="!w-full border border-line bg-sheet" contentClass="!w-full">
         {children}
       </TransformComponent>

@@ -9,6 +9,7 @@ import { core } from "@/ui/state/core";
 import { Place } from "@/ui/shared/place";
 import { useLit } from "@/ui/state/lit";
 import { useProject } from "@/ui/state/project";
+import { Picks } from "@/ui/shared/picks";
 import { Radios } from "@/ui/shared/radios";
 
 const Code = dynamic(() => import("./code").then((m) => m.Code), {
@@ -72,19 +73,13 @@ export function Firmware() {
               onChange={(id) => (setChosen(id), setPath(null))}
             />
             <h2 className="mt-3 font-bold">Files</h2>
-            <ul>
-              {files.map((f) => (
-                <li key={f.path}>
-                  <button
-                    className={`num w-full text-left ${f === file ? "bg-wash font-bold" : "hover:bg-wash"}`}
-                    aria-pressed={f === file}
-                    onClick={() => setPath(f.path)}
-                  >
-                    {f.path}
-                  </button>
-                </li>
-              ))}
-            </ul>
+            <Picks
+              label="Files"
+              className="num"
+              value={file?.path}
+              picks={files.map((f) => ({ value: f.path, name: f.path }))}
+              pick={setPath}
+            />
             <h2 className="mt-3 font-bold">Pin names</h2>
             <ul className="text-sm">
               {view.constants.map((k) => (

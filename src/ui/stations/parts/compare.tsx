@@ -4,7 +4,7 @@ import type { Part } from "@/core/parts/catalogue";
 import type { CompareRow } from "@/core/parts/catalogue";
 import { Sheet } from "@/ui/shared/dialog";
 import { core } from "@/ui/state/core";
-import { Checkbox } from "@/ui/shared/checkbox";
+import { Switch } from "@/ui/shared/switch";
 
 /** Up to four parts side by side; rows that differ are the ones that decide. */
 export function Compare({
@@ -31,9 +31,9 @@ export function Compare({
     <Sheet title="Side by side" close={close} wide>
       {table && (
         <>
-          <Checkbox className="mt-1 text-sm" checked={!all} onChange={(on) => setAll(!on)}>
+          <Switch className="mt-1 text-sm" on={!all} turn={(on) => setAll(!on)}>
             only what differs
-          </Checkbox>
+          </Switch>
           <table className="plain mt-2" data-testid="compare">
             <thead>
               <tr>

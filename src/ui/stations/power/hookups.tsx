@@ -5,6 +5,7 @@ import { startValues } from "@/core/sums/address";
 import { sumById } from "@/core/sums/list";
 import { takeAnswers, type Hookup } from "@/core/sums/take";
 import type { SumDone, Values } from "@/core/sums/types";
+import { Picks } from "@/ui/shared/picks";
 import { Calculator } from "@/ui/sums/calculator";
 import { useProject } from "@/ui/state/project";
 
@@ -42,22 +43,23 @@ export function Hookups({ list }: { list: Hookup[] }) {
   return (
     <div className="grid gap-x-8 gap-y-3 lg:grid-cols-[minmax(200px,260px)_1fr]">
       <nav aria-label="Hook-ups">
-        <ul>
-          {list.map((h) => (
-            <li key={h.id}>
-              <button
-                aria-current={h.id === shown.id}
-                className={`w-full border-b border-line px-1 py-1 text-left ${h.id === shown.id ? "bg-wash font-bold" : ""}`}
-                onClick={() => setPicked(h.id)}
-              >
+        <Picks
+          label="Hook-ups"
+          className="border-b border-line px-1 py-1"
+          value={shown.id}
+          picks={list.map((h) => ({
+            value: h.id,
+            name: (
+              <>
                 {h.label}
                 <span className="block text-sm font-normal text-soft">
                   {sumById(h.sum)?.name}: {h.now}
                 </span>
-              </button>
-            </li>
-          ))}
-        </ul>
+              </>
+            ),
+          }))}
+          pick={setPicked}
+        />
         {bench}
       </nav>
       <section aria-label={sum.name}>

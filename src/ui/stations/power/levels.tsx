@@ -10,7 +10,7 @@ import { useProject } from "@/ui/state/project";
 import { Ladder } from "./ladder";
 import { Steps } from "./ways";
 import { volts } from "./words";
-import { Checkbox } from "@/ui/shared/checkbox";
+import { Switch } from "@/ui/shared/switch";
 import { Radios } from "@/ui/shared/radios";
 
 const worstOf = (v: LevelView) => Math.min(v.marginHigh, v.marginLow, v.ceiling - v.highest_V);
@@ -209,9 +209,9 @@ export function Levels({ power }: { power: PowerView }) {
       <Policy />
       <div className="grid gap-x-8 gap-y-3 2xl:grid-cols-[1fr_400px]">
         <div className="min-w-0">
-          <Checkbox className="text-sm" checked={close} onChange={setClose}>
+          <Switch className="text-sm" on={close} turn={setClose}>
             only margins under 0.5 V ({worst.filter((v) => worstOf(v) < 0.5).length})
-          </Checkbox>
+          </Switch>
           <div className="max-h-[55vh] overflow-auto">
             <Table list={list} shown={shown} pick={setPicked} />
           </div>

@@ -15,6 +15,7 @@ import { useLit } from "@/ui/state/lit";
 import { useProject } from "@/ui/state/project";
 import { useCore } from "./use-core";
 import { Checkbox } from "@/ui/shared/checkbox";
+import { Switch } from "@/ui/shared/switch";
 import { Select } from "@/ui/shared/select";
 
 const ask = (p: Project) => core().breadboard(p);
@@ -193,9 +194,9 @@ export function Breadboard() {
         <p className="flex flex-wrap gap-x-4 pt-1 text-sm text-soft">
           <span>Drag a part, or choose it with Tab and move it with the arrow keys; R turns it round.</span>
           {height < view.drawing.height && (
-            <Checkbox checked={whole} onChange={setWhole}>
+            <Switch on={whole} turn={setWhole}>
               all rows
-            </Checkbox>
+            </Switch>
           )}
         </p>
       </section>

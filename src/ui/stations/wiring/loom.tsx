@@ -14,7 +14,7 @@ import { Zoom, type Area } from "@/ui/shared/zoom";
 import { lineOf, patternOf } from "@/ui/shared/wire-colours";
 import { useCore } from "./use-core";
 import { Joint, JointTold, useJoint, type JointState } from "./wires/joint";
-import { Checkbox } from "@/ui/shared/checkbox";
+import { Switch } from "@/ui/shared/switch";
 
 const askLoom = (p: Project) => core().loom(p);
 const GRID = 8;
@@ -309,9 +309,9 @@ export function Loom({ row }: { row: RunRow | undefined }) {
         svg={svg}
         tools={
           <>
-            <Checkbox className="mx-2" checked={plain} onChange={setPlain}>
+            <Switch className="mx-2" on={plain} turn={setPlain}>
               ink and patterns only
-            </Checkbox>
+            </Switch>
             {moved > 0 && (
               <button
                 className="btn inline-flex items-center gap-1"

@@ -6,6 +6,7 @@ import { Controller, FormProvider, useFieldArray, useForm, useWatch } from "reac
 import type { Part } from "@/core/parts/catalogue";
 import { OwnDraftSchema, type OwnDraft } from "@/core/parts/own/schema";
 import type { OwnPartCheck } from "@/workers/api";
+import { AskFirst } from "@/ui/shared/ask-first";
 import { HeaderDrawing } from "@/ui/shared/header-drawing";
 import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";
@@ -45,25 +46,36 @@ export function OwnEditor(p: {
   const kept = useMemo(() => keptUnder(`own-part ${id} ${which}`), [id, which]);
   const [draft, setDraft] = useState<OwnDraft | null>(null);
   const started = useRef(false);
+  const typed = useRef(false);
   useEffect(() => {
     if (started.current) return;
     started.current = true;
     const before = kept.load();
-    if (before) return setDraft(before);
+    if (before) {
+      typed.current = true;
+      return setDraft(before);
+    }
     const from = which === "new" ? null : { id: which.replace(/^copy:/, ""), copy: which.startsWith("copy:") };
     void core().ownDraft(from, own).then(setDraft);
   }, [kept, own, which]);
-  return draft ? <Form {...p} start={draft} kept={kept} /> : <p className="p-6 text-soft">Opening…</p>;
+  return draft ? (
+    <Form {...p} start={draft} typed={typed.current} kept={kept} />
+  ) : (
+    <p className="p-6 text-soft">Opening…</p>
+  );
 }
 
 function Form({
   start,
+  typed,
   kept,
   own,
   save,
   close,
 }: {
   start: OwnDraft;
+  /** Whether something of it was typed before. */
+  typed: boolean;
   kept: ReturnType<typeof keptUnder>;
   own: readonly Part[];
   save(p: Part): Promise<void>;
@@ -104,6 +116,10 @@ function Form({
       toast.error(`Not saved: ${field}: ${e?.message ?? "has an entry that can't be read"}`);
     },
   );
+  const giveUp = () => {
+    kept.drop();
+    close();
+  };
   const turn = () => {
     for (const list of ["pins", ...getValues("variants").map((_, i) => `variants.${i}.pins` as const)] as const)
       setValue(list, [...getValues(list)].reverse());
@@ -123,15 +139,21 @@ function Form({
             >
               Save this part
             </button>
-            <button
-              className="btn"
-              onClick={() => {
-                kept.drop();
-                close();
-              }}
-            >
-              Give up
-            </button>
+            {form.formState.isDirty || typed ? (
+              <AskFirst
+                title="Give up what is typed here?"
+                says="Nothing brings it back. If you go on it is kept, also while you look at other stations."
+                yes="Give it up"
+                no="Go on"
+                go={giveUp}
+              >
+                <button className="btn">Give up</button>
+              </AskFirst>
+            ) : (
+              <button className="btn" onClick={giveUp}>
+                Give up
+              </button>
+            )}
             {check && check.problems.length > 0 && (
               <span className="text-soft" role="status">
                 {check.problems.length === 1 ? "One thing is" : `${check.problems.length} things are`} missing or

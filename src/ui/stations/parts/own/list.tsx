@@ -1,6 +1,7 @@
 "use client";
 import Link from "next/link";
 import { useState } from "react";
+import { AskFirst } from "@/ui/shared/ask-first";
 import { toast } from "sonner";
 import type { Part } from "@/core/parts/catalogue";
 import { OpenFile, Problems } from "@/ui/shared/open-file";
@@ -82,13 +83,16 @@ export function OwnList({
             >
               file
             </button>
-            <button
-              className="quiet text-sm text-soft"
-              onClick={() => void remove(p.id)}
-              aria-label={`Remove ${p.name}`}
+            <AskFirst
+              title={`Remove ${p.name}?`}
+              says="It goes out of this project and out of the list for your other projects. Save it as a file first if you may want it again."
+              yes="Remove it"
+              go={() => void remove(p.id)}
             >
-              remove
-            </button>
+              <button className="quiet text-sm text-soft" aria-label={`Remove ${p.name}`}>
+                remove
+              </button>
+            </AskFirst>
           </li>
         ))}
         {own.length === 0 && <li className="py-3 text-soft">None yet.</li>}

@@ -1,6 +1,9 @@
 "use client";
+import { zodResolver } from "@hookform/resolvers/zod";
 import { useEffect, useState } from "react";
+import { useForm, useWatch } from "react-hook-form";
 import { toast } from "sonner";
+import { z } from "zod";
 import type { Consequences, GivenRow } from "@/core/wires";
 import { OpenFile } from "@/ui/shared/open-file";
 import { saveFile } from "@/ui/shared/save-file";
@@ -13,13 +16,21 @@ import { Select } from "@/ui/shared/select";
 /** So much of a file is read, characters. */
 const MOST_CHARS = 200_000;
 
+/** The lines that give pins, and for names that could be several needs which one is meant. */
+const AskedSchema = z.object({ text: z.string().max(MOST_CHARS), chosen: z.record(z.string(), z.string()) });
+type Asked = z.infer<typeof AskedSchema>;
+const EMPTY: Asked = { text: "", chosen: {} };
+
 const GOOD = new Set<GivenRow["state"]>(["served", "there already"]);
 
 /** Pins that a program, a plug or a schematic prescribes: pasted or opened, matched with a preview, and kept. */
 export function Given() {
   const { project, run } = useProject();
-  const [text, setText] = useState("");
-  const [chosen, setChosen] = useState<Record<string, string>>({});
+  const { control, register, reset, setValue, handleSubmit } = useForm<Asked>({
+    defaultValues: EMPTY,
+    resolver: zodResolver(AskedSchema) as never,
+  });
+  const { text, chosen } = useWatch({ control }) as Asked;
   const [told, setTold] = useState<{ rows: GivenRow[]; brings: Consequences } | null>(null);
   useEffect(() => {
     let gone = false;
@@ -38,13 +49,12 @@ export function Given() {
     };
   }, [project, text, chosen]);
   const served = told?.rows.filter((r) => GOOD.has(r.state)).length ?? 0;
-  const take = () =>
-    void run((p) => core().takeGiven(p, text, chosen)).then((s) => {
-      if (!s) return;
-      toast(`${served} given pins are kept.`);
-      setText("");
-      setChosen({});
-    });
+  const take = handleSubmit(async (a) => {
+    const s = await run((p) => core().takeGiven(p, a.text, a.chosen));
+    if (!s) return;
+    toast(`${served} given pins are kept.`);
+    reset(EMPTY);
+  });
   const save = () =>
     void core()
       .pinMap(project)
@@ -61,15 +71,16 @@ export function Given() {
           className="num h-32 min-w-72 grow"
           spellCheck={false}
           maxLength={MOST_CHARS}
-          value={text}
-          onChange={(e) => setText(e.target.value)}
+          {...register("text")}
         />
         <div className="flex flex-col gap-2">
           <OpenFile
             says="Open a file"
             label="A program or table whose lines give pins"
             accept=".ino,.h,.hpp,.cpp,.c,.py,.csv,.txt"
-            open={async (file) => file && setText((await file.slice(0, MOST_CHARS).text()).slice(0, MOST_CHARS))}
+            open={async (file) =>
+              file && setValue("text", (await file.slice(0, MOST_CHARS).text()).slice(0, MOST_CHARS))
+            }
           />
           <button className="btn" onClick={save}>
             Save this plan&apos;s pins for another program
@@ -107,7 +118,7 @@ export function Given() {
                             name: n,
                           })),
                         ]}
-                        onChange={(v) => setChosen((c) => ({ ...c, [r.name]: v }))}
+                        onChange={(v) => setValue("chosen", { ...chosen, [r.name]: v })}
                       />
                     ) : (
                       <span className="num">{r.need ?? ""}</span>
@@ -119,7 +130,7 @@ export function Given() {
             </tbody>
           </table>
           <Lines brings={told.brings} nets={false} />
-          <button className="btn-main mt-2" disabled={!served} onClick={take}>
+          <button className="btn-main mt-2" disabled={!served} onClick={() => void take()}>
             Keep {served} given pins
           </button>
         </>

@@ -1,5 +1,5 @@
 "use client";
-import { useEffect, useId, useState, type KeyboardEvent } from "react";
+import { useEffect, useId, useState, type KeyboardEvent, type Ref } from "react";
 import type { Suggestion } from "@/core/wires";
 import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";
@@ -10,11 +10,13 @@ export function PointField({
   value,
   set,
   done,
+  input,
 }: {
   label: string;
   value: string;
   set(text: string): void;
   done?: () => void;
+  input?: Ref<HTMLInputElement>;
 }) {
   const { project } = useProject();
   const id = useId();
@@ -62,6 +64,7 @@ export function PointField({
       </label>
       <input
         id={id}
+        ref={input}
         role="combobox"
         aria-expanded={shown}
         aria-controls={`${id}-list`}

@@ -31,17 +31,15 @@ export function useTold(ask: WireAsk | null): Told | null {
   return told && told.key === key ? told.told : null;
 }
 
-/** An ask with what it would bring, and the act itself: done once told, said in a message, then `after`. */
-export function useAct(ask: WireAsk | null, says: (did: string) => string, after: () => void) {
+/** An ask with what it would bring, and the act itself: done once told, said in a message. `go` tells whether it was done. */
+export function useAct(ask: WireAsk | null, says: (did: string) => string) {
   const { run } = useProject();
   const told = useTold(ask);
-  const go = () => {
-    if (!ask || !told?.ok) return;
-    void run((p) => core().doWire(p, ask)).then((s) => {
-      if (!s) return;
-      toast(says(told.says));
-      after();
-    });
+  const go = async (): Promise<boolean> => {
+    if (!ask || !told?.ok) return false;
+    const step = await run((p) => core().doWire(p, ask));
+    if (step) toast(says(told.says));
+    return step !== null;
   };
   return { told, go };
 }

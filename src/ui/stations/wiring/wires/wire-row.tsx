@@ -1,16 +1,16 @@
 "use client";
 import { useState } from "react";
+import { Controller } from "react-hook-form";
 import { Lock, LockOpen, Scissors } from "lucide-react";
 import { toast } from "sonner";
 import { BETWEEN_PARTS } from "@/core/wires/often";
-import type { HandWire, WireAsk } from "@/core/wires";
+import type { HandWire } from "@/core/wires";
 import { SaveField } from "@/ui/shared/save-field";
+import { Toggle } from "@/ui/shared/picks";
 import { Swatch } from "@/ui/shared/wire-colours";
 import { core } from "@/ui/state/core";
 import { useActions, useProject } from "@/ui/state/project";
-import { PointField } from "./point-field";
-import { Consequence } from "./told";
-import { useAct } from "./use-told";
+import { AskForm, AskPoint, useAskForm } from "./ask-form";
 import { Select } from "@/ui/shared/select";
 
 const MADE: Record<HandWire["by"], string> = { plan: "planned", hand: "by hand", fix: "by a fix", unsaid: "as given" };
@@ -31,59 +31,53 @@ function Length({ w, wire }: { w: HandWire; wire: string }) {
   );
 }
 
-/** What is done with one wire: a part put into it, or where it really is. */
-function More({ w, what, close }: { w: HandWire; what: "between" | "really"; close(): void }) {
-  const [part, setPart] = useState("");
-  const [really, setReally] = useState("");
-  const ask: WireAsk | null =
-    what === "between"
-      ? part
-        ? { do: "between", from: w.from, to: w.to, part }
-        : null
-      : really.trim()
-        ? { do: "really", from: w.from, to: w.to, really }
-        : null;
-  const { told, go } = useAct(ask, (did) => `${did}.`, close);
+/** A part put into the wire. */
+function Between({ w, close }: { w: HandWire; close(): void }) {
+  const ask = useAskForm({
+    start: { do: "between", from: w.from, to: w.to },
+    says: (did) => `${did}.`,
+    after: close,
+  });
   return (
-    <div className="bg-wash px-2 py-2">
-      <div className="flex flex-wrap items-end gap-3">
-        {what === "between" ? (
+    <AskForm of={ask} button="Put in" leave={close}>
+      <Controller
+        control={ask.form.control}
+        name="part"
+        render={({ field }) => (
           <label className="text-sm">
             Put in between
             <Select
               label="Put in between"
               className="flex!"
-              value={part}
+              value={field.value}
               empty="choose a part"
               options={BETWEEN_PARTS.map((p) => ({ value: p.id, name: p.name }))}
-              onChange={setPart}
+              onChange={field.onChange}
             />
           </label>
-        ) : (
-          <PointField
-            label={`${w.to} is planned; the wire from ${w.from} is really at`}
-            value={really}
-            set={setReally}
-            done={go}
-          />
         )}
-        <button className="btn-main" disabled={!told?.ok} onClick={go}>
-          {what === "between" ? "Put in" : "It is there"}
-        </button>
-        <button className="btn" onClick={close}>
-          Leave it
-        </button>
-      </div>
-      {told?.ok && <p className="mt-1">{told.says}.</p>}
-      <Consequence told={told} />
-    </div>
+      />
+    </AskForm>
   );
 }
+
+/** Where the wire really is. */
+function Really({ w, close }: { w: HandWire; close(): void }) {
+  const ask = useAskForm({ start: { do: "really", from: w.from, to: w.to }, says: (did) => `${did}.`, after: close });
+  return (
+    <AskForm of={ask} button="It is there" leave={close}>
+      <AskPoint name="really" label={`${w.to} is planned; the wire from ${w.from} is really at`} done={ask.send} />
+    </AskForm>
+  );
+}
+
+const MORE = { between: Between, really: Really };
 
 /** One wire of the table: edited in place, cut with Delete. */
 export function WireRow({ w, colours }: { w: HandWire; colours: readonly string[] }) {
   const { run, edit, light } = useProject();
   const [more, setMore] = useState<"between" | "really" | null>(null);
+  const More = more && MORE[more];
   const wire = `${w.from} to ${w.to}`;
   const cut = () =>
     void run((p) => core().doWire(p, { do: "cut", from: w.from, to: w.to })).then((s) => s && toast(`Cut ${wire}.`));
@@ -114,15 +108,15 @@ export function WireRow({ w, colours }: { w: HandWire; colours: readonly string[
         </td>
         <td>{MADE[w.by]}</td>
         <td>
-          <button
+          <Toggle
             className="quiet inline-flex items-center gap-1"
-            aria-pressed={w.locked}
-            aria-label={`${wire}: ${w.locked ? "kept where it is" : "free to move"}`}
-            onClick={() => void edit({ type: "lock", from: w.from, to: w.to, locked: !w.locked })}
+            label={`${wire}: ${w.locked ? "kept where it is" : "free to move"}`}
+            on={w.locked}
+            turn={(locked) => void edit({ type: "lock", from: w.from, to: w.to, locked })}
           >
             {w.locked ? <Lock size={15} aria-hidden /> : <LockOpen size={15} aria-hidden />}
             {w.locked ? "kept" : "free"}
-          </button>
+          </Toggle>
         </td>
         <td>{w.cable ? "cable" : <Length w={w} wire={wire} />}</td>
         <td>
@@ -184,10 +178,12 @@ export function WireRow({ w, colours }: { w: HandWire; colours: readonly string[
           </button>
         </td>
       </tr>
-      {more && (
+      {More && (
         <tr>
           <td colSpan={9} className="!p-0">
-            <More w={w} what={more} close={() => setMore(null)} />
+            <div className="bg-wash px-2 py-2">
+              <More w={w} close={() => setMore(null)} />
+            </div>
           </td>
         </tr>
       )}
