@@ -233,7 +233,7 @@ describe("fixes that apply themselves", () => {
     await makeProject(app, page, "Echo to divide", { parts, links: links.map(link) }, "power");
     await words(page, "Do not power yet: 1 stop");
     await tab(page, "Hook-ups");
-    await page.getByRole("button", { name: /Echo, ECHO/ }).click();
+    await page.getByRole("radio", { name: /Echo, ECHO/ }).click();
     await page.getByRole("img", { name: /The signal goes through/ }).waitFor();
     await page.getByRole("button", { name: "Use this in the project" }).click();
     await words(page, "Ready to wire");

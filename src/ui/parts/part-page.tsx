@@ -3,6 +3,7 @@ import Link from "next/link";
 import type { ReactNode } from "react";
 import type { Part, PartDescription, PartSummary } from "@/core/parts/catalogue";
 import { HeaderDrawing } from "@/ui/shared/header-drawing";
+import { Measures, PinTable, Supplies, Thresholds } from "./tables";
 
 const CERTAINTY: Record<Part["certainty"], string> = {
   high: "from data sheets, checked",
@@ -55,8 +56,6 @@ export function PartPage({
   ];
   // A long row of pins needs the whole width to be read.
   const long = description.headers.some((h) => (h.side === "top" || h.side === "bottom") && h.pins.length > 14);
-  const anyCan = description.pins.some((p) => p.can.length);
-  const anyHazard = description.pins.some((p) => p.hazards.length);
   return (
     <main className="mx-auto max-w-5xl px-6 py-8">
       <p className="text-sm text-soft">
@@ -95,28 +94,7 @@ export function PartPage({
               {CERTAINTY[part.certainty]}
             </dd>
           </dl>
-          {part.measures.length > 0 && (
-            <table className="plain mt-3">
-              <thead>
-                <tr>
-                  <th>measures</th>
-                  <th>range</th>
-                  <th>accuracy</th>
-                  <th>smallest step</th>
-                </tr>
-              </thead>
-              <tbody>
-                {part.measures.map((m) => (
-                  <tr key={m.what}>
-                    <td>{m.what}</td>
-                    <td>{m.range}</td>
-                    <td>{m.accuracy ?? ""}</td>
-                    <td>{m.resolution ?? ""}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-          )}
+          {part.measures.length > 0 && <Measures list={part.measures} />}
           {part.notes.map((n) => (
             <p key={n} className="mt-2">
               {n}
@@ -125,53 +103,11 @@ export function PartPage({
         </div>
       </div>
       <Block title="Pins">
-        <div className="overflow-x-auto">
-          <table className="plain" data-testid="pin-table">
-            <thead>
-              <tr>
-                <th>no.</th>
-                <th>label</th>
-                <th>also printed</th>
-                <th>what it is</th>
-                {anyCan && <th>can do</th>}
-                {anyHazard && <th>mind</th>}
-              </tr>
-            </thead>
-            <tbody>
-              {description.pins.map((p) => (
-                <tr key={p.label}>
-                  <td className="num">
-                    {p.header}
-                    {p.index}
-                  </td>
-                  <td className="num font-bold">{p.label}</td>
-                  <td className="num text-sm whitespace-normal! text-soft">{p.aliases.join(", ")}</td>
-                  <td>
-                    {p.what}
-                    {p.says && <span className="block text-sm text-soft">{p.says}</span>}
-                  </td>
-                  {anyCan && <td className="text-sm">{p.can.join(", ")}</td>}
-                  {anyHazard && <td className="text-sm text-risk">{p.hazards.join("; ")}</td>}
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </div>
+        <PinTable pins={description.pins} />
       </Block>
       {description.supplies.length > 0 && (
         <Block title="Supply">
-          <table className="plain">
-            <tbody>
-              {description.supplies.map((s) => (
-                <tr key={s.name}>
-                  <td className="font-bold">{s.name}</td>
-                  <td className="num whitespace-normal!">{s.V}</td>
-                  <td className="num whitespace-normal!">{s.mA}</td>
-                  <td className="num whitespace-normal!">{s.absMax && `never over ${s.absMax}`}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          <Supplies list={description.supplies} />
           {part.converters.map((c, i) => (
             <p key={i} className="text-sm text-soft">
               Inside: {c.says}, up to {c.limit_mA} mA.
@@ -183,17 +119,7 @@ export function PartPage({
         <Block title="Signal levels">
           <div className="grid gap-x-10 md:grid-cols-2">
             {description.thresholds.map((t) => (
-              <table key={t.name} className="plain">
-                <tbody>
-                  {t.rows.map((r) => (
-                    <tr key={r.what}>
-                      <td>{r.what}</td>
-                      <td className="num">{r.rule.replace(/(?<![A-Za-z])V(?![A-Za-z])/g, "VDD")}</td>
-                      <td className="num">{r.at}</td>
-                    </tr>
-                  ))}
-                </tbody>
-              </table>
+              <Thresholds key={t.name} of={t} />
             ))}
           </div>
         </Block>

@@ -1,5 +1,5 @@
 "use client";
-import { Fragment, useState, type ReactNode } from "react";
+import { Fragment, useState, type ComponentProps, type ReactNode } from "react";
 import { ArrowDown, ArrowUp, ChevronRight } from "lucide-react";
 import {
   getCoreRowModel,
@@ -10,9 +10,32 @@ import {
 } from "@tanstack/react-table";
 
 /** What a column's cells look like, beside what they hold. */
-export interface ColumnLook {
-  className?: string;
+export interface ColumnLook<T = unknown> {
+  className?: string | ((row: T) => string);
 }
+
+/** A column, said in short: what stands above it, what it shows, and what it sorts by, if it does. */
+export interface Col<T> {
+  head: ReactNode;
+  show(row: T): ReactNode;
+  by?(row: T): string | number;
+  look?: string | ((row: T) => string);
+}
+
+/** Columns for a table from what is said of them in short; `false` for one that is not there this time. */
+export const columnsOf = <T,>(list: readonly (Col<T> | false)[]): ColumnDef<T>[] =>
+  list.flatMap((c, i) =>
+    c
+      ? {
+          id: String(i),
+          header: () => c.head,
+          enableSorting: c.by !== undefined,
+          ...(c.by ? { accessorFn: c.by, sortingFn: "alphanumeric" as const } : {}),
+          cell: ({ row }) => c.show(row.original),
+          ...(c.look !== undefined && { meta: { className: c.look } satisfies ColumnLook<T> }),
+        }
+      : [],
+  );
 
 /**
  * What a column draws, called and not mounted: a column that is stated anew at every drawing would be a new component each
@@ -35,6 +58,9 @@ export function Table<T>({
   rowId,
   testId,
   open,
+  row,
+  tableId,
+  className = "",
 }: {
   label: string;
   columns: ColumnDef<T>[];
@@ -42,6 +68,10 @@ export function Table<T>({
   rowId(row: T): string;
   testId?(row: T): string;
   open?: { says(row: T): string; show(row: T): ReactNode };
+  /** What a row does besides: lights up, is picked. */
+  row?(row: T): ComponentProps<"tr">;
+  tableId?: string;
+  className?: string;
 }) {
   const [sorting, setSorting] = useState<SortingState>([]);
   const [shown, setShown] = useState<ReadonlySet<string>>(new Set());
@@ -50,11 +80,16 @@ export function Table<T>({
     columns,
     state: { sorting },
     onSortingChange: setSorting,
+    // Rows that are stated anew at every drawing must not set anything back, or it would be drawn for ever.
+    autoResetAll: false,
     getRowId: rowId,
     getCoreRowModel: getCoreRowModel(),
     getSortedRowModel: getSortedRowModel(),
   });
-  const look = (meta: unknown) => (meta as ColumnLook | undefined)?.className ?? "";
+  const look = (meta: unknown, of?: T) => {
+    const c = (meta as ColumnLook<T> | undefined)?.className ?? "";
+    return typeof c === "string" ? c : of === undefined ? "" : c(of);
+  };
   const turn = (id: string) =>
     setShown((s) => {
       const next = new Set(s);
@@ -63,7 +98,7 @@ export function Table<T>({
     });
   return (
     <div className="overflow-x-auto">
-      <table className="plain" aria-label={label}>
+      <table className={`plain ${className}`} aria-label={label} data-testid={tableId}>
         <thead>
           <tr>
             {open && (
@@ -100,7 +135,7 @@ export function Table<T>({
         <tbody>
           {table.getRowModel().rows.map((r) => (
             <Fragment key={r.id}>
-              <tr data-testid={testId?.(r.original)}>
+              <tr data-testid={testId?.(r.original)} {...row?.(r.original)}>
                 {open && (
                   <td>
                     <button
@@ -114,7 +149,7 @@ export function Table<T>({
                   </td>
                 )}
                 {r.getVisibleCells().map((cell) => (
-                  <td key={cell.id} className={look(cell.column.columnDef.meta)}>
+                  <td key={cell.id} className={look(cell.column.columnDef.meta, r.original)}>
                     {drawn(cell.column.columnDef.cell, cell.getContext())}
                   </td>
                 ))}

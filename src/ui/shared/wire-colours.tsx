@@ -33,3 +33,13 @@ export function Swatch({ colour, size = 14 }: { colour: string; size?: number })
     </svg>
   );
 }
+
+/** A colour by its swatch and its name. */
+export function Coloured({ colour }: { colour: string }) {
+  return (
+    <span className="inline-flex items-center gap-1">
+      <Swatch colour={colour} />
+      {colour}
+    </span>
+  );
+}

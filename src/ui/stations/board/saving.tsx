@@ -2,6 +2,7 @@
 import { useEffect, useState } from "react";
 import { toast } from "sonner";
 import type { Alike, Saving, Want } from "@/core/plan/savings";
+import { columnsOf, Table } from "@/ui/shared/table";
 import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";
 import { Ghosts } from "./ghosts";
@@ -42,43 +43,70 @@ function NumberField(o: { says: string; value: string; wrong: boolean; set(text:
   );
 }
 
-function WayRow({ s, lit, put }: { s: Saving; lit: boolean; put: (() => void) | null }) {
-  return (
-    <tr data-testid={`way-${s.id}`}>
-      <td className="min-w-80">
-        <strong>{s.name}</strong>
-        <span className="block text-sm text-soft">
-          {s.says}. Program: {s.code}
-        </span>
-        {s.minds.map((m) => (
-          <span key={m} className="block text-sm text-risk">
-            Mind: {m}
+const wayColumns = (lit: boolean, put: ((s: Saving) => void) | null) =>
+  columnsOf<Saving>([
+    {
+      head: "Way",
+      by: (s) => s.name,
+      look: "min-w-80",
+      show: (s) => (
+        <>
+          <strong>{s.name}</strong>
+          <span className="block text-sm text-soft">
+            {s.says}. Program: {s.code}
           </span>
-        ))}
-      </td>
-      <td className="num text-right text-lg font-bold">{s.pins}</td>
-      <td className="text-sm">{parts(s)}</td>
-      <td className="num text-right">{s.wires}</td>
-      <td className="num text-right">{s.joints}</td>
-      {lit && (
-        <td className="num text-right">
+          {s.minds.map((m) => (
+            <span key={m} className="block text-sm text-risk">
+              Mind: {m}
+            </span>
+          ))}
+        </>
+      ),
+    },
+    { head: "Pins", by: (s) => s.pins, show: (s) => s.pins, look: "num text-right text-lg font-bold" },
+    { head: "Parts", show: parts, look: "text-sm" },
+    { head: "Wires", by: (s) => s.wires, show: (s) => s.wires, look: "num text-right" },
+    {
+      head: (
+        <Tip says="Every lead of every part, and both ends of every wire.">
+          <span>Joints</span>
+        </Tip>
+      ),
+      by: (s) => s.joints,
+      show: (s) => s.joints,
+      look: "num text-right",
+    },
+    lit && {
+      head: "Brightness",
+      by: (s) => s.brightness ?? 0,
+      look: "num text-right",
+      show: (s) => (
+        <>
           {percent(s.brightness)}
           <span className="block text-sm text-soft">
             {s.duty !== null && s.duty < 1 ? `on 1/${Math.round(1 / s.duty)}` : ""}
           </span>
-        </td>
-      )}
-      <td className="num text-right">{rate(s.refresh_Hz)}</td>
-      <td className="text-right">
-        {put && (
-          <button className="btn" onClick={put} aria-label={`Put it in: ${s.name}`}>
+        </>
+      ),
+    },
+    {
+      head: lit ? "Refresh" : "Read",
+      by: (s) => s.refresh_Hz ?? 0,
+      show: (s) => rate(s.refresh_Hz),
+      look: "num text-right",
+    },
+    {
+      head: <span className="sr-only">Put in</span>,
+      look: "text-right",
+      show: (s) =>
+        put &&
+        s.builds && (
+          <button className="btn" onClick={() => put(s)} aria-label={`Put it in: ${s.name}`}>
             Put it in
           </button>
-        )}
-      </td>
-    </tr>
-  );
-}
+        ),
+    },
+  ]);
 
 /** Which pair of lines is which key or light, for the grids that are in the project. */
 function Addresses() {
@@ -196,31 +224,14 @@ export function SavingPins() {
           {wrong ? `A whole number from 1 to ${MOST}, please.` : "A current from above 0 to 100 mA, please."}
         </p>
       )}
-      <table className="plain mt-3">
-        <thead>
-          <tr>
-            <th>Way</th>
-            <th>Pins</th>
-            <th>Parts</th>
-            <th>Wires</th>
-            <th>
-              <Tip says="Every lead of every part, and both ends of every wire.">
-                <button className="quiet">Joints</button>
-              </Tip>
-            </th>
-            {lit && <th>Brightness</th>}
-            <th>{lit ? "Refresh" : "Read"}</th>
-            <th>
-              <span className="sr-only">Put in</span>
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {ways.map((s) => (
-            <WayRow key={s.id} s={s} lit={lit} put={group && s.builds ? () => put(s) : null} />
-          ))}
-        </tbody>
-      </table>
+      <Table
+        label="Ways"
+        className="mt-3"
+        rows={ways}
+        rowId={(s) => s.id}
+        testId={(s) => `way-${s.id}`}
+        columns={wayColumns(lit, group ? put : null)}
+      />
       {kind === "keys" && <Ghosts />}
       <Addresses />
     </section>

@@ -2,6 +2,7 @@
 import { useEffect, useState } from "react";
 import type { PartSummary } from "@/core/parts/catalogue";
 import { formatSI, parseQuantity, seriesValues } from "@/core/quantity";
+import { columnsOf, Table } from "@/ui/shared/table";
 import { core } from "@/ui/state/core";
 import { useDrawer } from "./use-drawer";
 
@@ -118,34 +119,40 @@ export function Drawer() {
       />
       <section className="mt-4" aria-label="Owned parts">
         <h2 className="text-lg">Parts</h2>
-        <table className="plain max-w-xl" data-testid="owned-parts">
-          <tbody>
-            {owned.map(([id, n]) => (
-              <tr key={id}>
-                <td>{names.get(id)?.name ?? id}</td>
-                <td className="w-40">
-                  <span className="inline-flex items-center gap-2">
-                    <button
-                      className="btn px-2!"
-                      aria-label={`One fewer ${id}`}
-                      onClick={() => void put({ parts: { [id]: n - 1 } })}
-                    >
-                      −
-                    </button>
-                    <span className="num w-8 text-center">{n}</span>
-                    <button
-                      className="btn px-2!"
-                      aria-label={`One more ${id}`}
-                      onClick={() => void put({ parts: { [id]: n + 1 } })}
-                    >
-                      +
-                    </button>
-                  </span>
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <Table
+          label="Owned parts"
+          tableId="owned-parts"
+          className="max-w-xl"
+          rows={owned}
+          rowId={([id]) => id}
+          columns={columnsOf<[string, number]>([
+            { head: "part", by: ([id]) => names.get(id)?.name ?? id, show: ([id]) => names.get(id)?.name ?? id },
+            {
+              head: "how many",
+              by: ([, n]) => n,
+              look: "w-40",
+              show: ([id, n]) => (
+                <span className="inline-flex items-center gap-2">
+                  <button
+                    className="btn px-2!"
+                    aria-label={`One fewer ${id}`}
+                    onClick={() => void put({ parts: { [id]: n - 1 } })}
+                  >
+                    −
+                  </button>
+                  <span className="num w-8 text-center">{n}</span>
+                  <button
+                    className="btn px-2!"
+                    aria-label={`One more ${id}`}
+                    onClick={() => void put({ parts: { [id]: n + 1 } })}
+                  >
+                    +
+                  </button>
+                </span>
+              ),
+            },
+          ])}
+        />
         {owned.length === 0 && (
           <p className="text-soft">
             None noted. Mark a part at Find and press + beside “in my drawer”, or send lines of a parts list here.

@@ -1,6 +1,7 @@
 "use client";
 import { useEffect, useState } from "react";
 import type { Alternative } from "@/core/plan/assign";
+import { columnsOf, Table } from "@/ui/shared/table";
 import { Sheet } from "@/ui/shared/dialog";
 import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";
@@ -32,37 +33,31 @@ export function Others({ close }: { close(): void }) {
       </p>
       {!list && <p className="mt-3">Looking…</p>}
       {list && (
-        <table className="plain mt-3">
-          <thead>
-            <tr>
-              <th>Price</th>
-              <th>Differs from the cheapest</th>
-              <th>
-                <span className="sr-only">Take</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {list.map((a, i) => (
-              <tr key={i}>
-                <td className="num">
-                  {a.cost}
-                  {a.more ? ` (+${a.more})` : ""}
-                </td>
-                <td>
-                  {i === 0
-                    ? "the cheapest"
-                    : a.differs.map((m) => `${m.need}: ${m.to} instead of ${m.from}`).join(", ")}
-                </td>
-                <td className="text-right">
-                  <button className="btn" onClick={() => take(a)} aria-label={`Take it: plan ${i + 1}`}>
-                    Take it
-                  </button>
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <Table
+          label="Other plans"
+          className="mt-3"
+          rows={list}
+          rowId={(a) => String(list.indexOf(a))}
+          columns={columnsOf<Alternative>([
+            { head: "Price", by: (a) => a.cost, show: (a) => `${a.cost}${a.more ? ` (+${a.more})` : ""}`, look: "num" },
+            {
+              head: "Differs from the cheapest",
+              show: (a) =>
+                a === list[0]
+                  ? "the cheapest"
+                  : a.differs.map((m) => `${m.need}: ${m.to} instead of ${m.from}`).join(", "),
+            },
+            {
+              head: <span className="sr-only">Take</span>,
+              look: "text-right",
+              show: (a) => (
+                <button className="btn" onClick={() => take(a)} aria-label={`Take it: plan ${list.indexOf(a) + 1}`}>
+                  Take it
+                </button>
+              ),
+            },
+          ])}
+        />
       )}
     </Sheet>
   );

@@ -1,6 +1,7 @@
 "use client";
 import type { PowerView } from "@/workers/power-view";
 import { formatOhm } from "@/core/quantity/units";
+import { columnsOf, Table, type Col } from "@/ui/shared/table";
 import { useProject } from "@/ui/state/project";
 import { I2cChart } from "./i2c-chart";
 import { share } from "./words";
@@ -9,6 +10,57 @@ import { Fold } from "@/ui/shared/fold";
 
 const kHz = (hz: number) => (hz >= 1e6 ? `${Number((hz / 1e6).toFixed(2))} MHz` : `${hz / 1000} kHz`);
 const pct = (x: number) => `${x > 0 ? "+" : ""}${(x * 100).toFixed(1)} %`;
+
+type I2cMember = PowerView["i2c"][number]["members"][number];
+type SpiMember = PowerView["spi"][number]["members"][number];
+type Rate = PowerView["baud"][number]["rows"][number];
+/** From where a receiver may miss a bit, and from where it will. */
+const off = (error: number) =>
+  Math.abs(error) > 0.04 ? "font-bold text-stop" : Math.abs(error) > 0.02 ? "font-bold text-risk" : "";
+
+const I2C_COLUMNS = columnsOf<I2cMember>([
+  { head: "part", by: (m) => m.label, show: (m) => m.label },
+  { head: "address", by: (m) => m.addresses.join(), show: (m) => m.addresses.join(", ") || "–", look: "num" },
+  { head: "up to", by: (m) => m.max_Hz, show: (m) => kHz(m.max_Hz), look: "num" },
+  {
+    head: "works at",
+    by: (m) => m.V ?? 0,
+    show: (m) => (m.V === null ? "not fed" : `${m.V.toFixed(1)} V`),
+    look: "num",
+  },
+]);
+const SPI_COLUMNS: readonly Col<SpiMember>[] = [
+  { head: "part", by: (m) => m.label, show: (m) => m.label },
+  { head: "mode", by: (m) => m.mode, show: (m) => m.mode, look: "num" },
+  { head: "part takes", by: (m) => m.max_Hz, show: (m) => kHz(m.max_Hz), look: "num" },
+  { head: "leads", by: (m) => m.cm, show: (m) => `${m.cm} cm`, look: "num" },
+  { head: "run at", by: (m) => m.clock_Hz, show: (m) => kHz(m.clock_Hz), look: "num" },
+  { head: "select", by: (m) => m.select, show: (m) => m.select, look: "num" },
+];
+const UART_COLUMNS = columnsOf<PowerView["uart"][number]>([
+  { head: "part", by: (u) => u.label, show: (u) => u.label },
+  { head: "port", by: (u) => u.bus ?? "", show: (u) => u.bus ?? "–", look: "num" },
+  {
+    head: "wires",
+    show: (u) => `${u.lines.join(", ")}${u.crossed ? "" : " not crossed"}`,
+    look: (u) => `num ${u.crossed ? "" : "font-bold text-stop"}`,
+  },
+  { head: "asked", by: (u) => u.baud, show: (u) => u.baud, look: "num" },
+  { head: "really", by: (u) => u.real, show: (u) => u.real.toFixed(0), look: "num" },
+  { head: "off by", by: (u) => Math.abs(u.error), show: (u) => pct(u.error), look: "num" },
+  {
+    head: "worst, both ends",
+    by: (u) => u.total,
+    show: (u) => `${(u.total * 100).toFixed(1)} %`,
+    look: (u) => `num ${off(u.total)}`,
+  },
+]);
+const RATE_COLUMNS = columnsOf<Rate>([
+  { head: "rate", by: (r) => r.baud, show: (r) => r.baud, look: "num" },
+  { head: "really", by: (r) => r.real, show: (r) => r.real.toFixed(0), look: "num" },
+  { head: "off by", by: (r) => Math.abs(r.error), show: (r) => pct(r.error), look: (r) => `num ${off(r.error)}` },
+  { head: "divider", show: (r) => r.how, look: "num" },
+]);
 
 function Clock({
   host,
@@ -68,26 +120,7 @@ function I2c({ b }: { b: PowerView["i2c"][number] }) {
       <div className="mt-2 grid gap-x-8 gap-y-2 xl:grid-cols-2">
         <I2cChart b={b} />
         <div>
-          <table className="plain">
-            <thead>
-              <tr>
-                <th>part</th>
-                <th>address</th>
-                <th>up to</th>
-                <th>works at</th>
-              </tr>
-            </thead>
-            <tbody>
-              {b.members.map((m) => (
-                <tr key={m.ref}>
-                  <td>{m.label}</td>
-                  <td className="num">{m.addresses.join(", ") || "–"}</td>
-                  <td className="num">{kHz(m.max_Hz)}</td>
-                  <td className="num">{m.V === null ? "not fed" : `${m.V.toFixed(1)} V`}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          <Table label={`Parts on ${b.name}`} rows={b.members} rowId={(m) => m.ref} columns={I2C_COLUMNS} />
           <p className="mt-1 text-sm text-soft">
             Pull-ups: {b.pulls.map((p) => `${formatOhm(p.ohm)} to ${p.rail} (${p.ref})`).join(", ") || "none"}.
             Capacitance: pins {Math.round(b.pins_pF)}, {b.cm} cm of wire {Math.round(b.wires_pF)}, breadboard{" "}
@@ -122,34 +155,19 @@ function Spi({ b }: { b: PowerView["spi"][number] }) {
           ? "The parts want different modes: set mode and clock with every transaction."
           : "All use one mode: no switching."}
       </p>
-      <table className="plain">
-        <thead>
-          <tr>
-            <th>part</th>
-            <th>mode</th>
-            <th>part takes</th>
-            <th>leads</th>
-            <th>run at</th>
-            <th>select</th>
-            <th>data-out when not selected</th>
-          </tr>
-        </thead>
-        <tbody>
-          {b.members.map((m) => (
-            <tr key={`${m.ref}${m.select}`}>
-              <td>{m.label}</td>
-              <td className="num">{m.mode}</td>
-              <td className="num">{kHz(m.max_Hz)}</td>
-              <td className="num">{m.cm} cm</td>
-              <td className="num">{kHz(m.clock_Hz)}</td>
-              <td className="num">{m.select}</td>
-              <td className={m.out === "keeps driving" && b.members.length > 1 ? "font-bold text-stop" : ""}>
-                {m.out}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <Table
+        label={`Parts on ${b.name}`}
+        rows={b.members}
+        rowId={(m) => `${m.ref}${m.select}`}
+        columns={columnsOf<SpiMember>([
+          ...SPI_COLUMNS,
+          {
+            head: "data-out when not selected",
+            show: (m) => m.out,
+            look: (m) => (m.out === "keeps driving" && b.members.length > 1 ? "font-bold text-stop" : ""),
+          },
+        ])}
+      />
     </section>
   );
 }
@@ -159,39 +177,7 @@ function Serial({ power }: { power: PowerView }) {
     <section aria-label="Serial ports" className="mt-4 border-t border-line pt-2">
       <h2 className="text-lg">Serial ports</h2>
       {power.uart.length > 0 && (
-        <table className="plain mb-2">
-          <thead>
-            <tr>
-              <th>part</th>
-              <th>port</th>
-              <th>wires</th>
-              <th>asked</th>
-              <th>really</th>
-              <th>off by</th>
-              <th>worst, both ends</th>
-            </tr>
-          </thead>
-          <tbody>
-            {power.uart.map((u) => (
-              <tr key={u.ref}>
-                <td>{u.label}</td>
-                <td className="num">{u.bus ?? "–"}</td>
-                <td className={`num ${u.crossed ? "" : "font-bold text-stop"}`}>
-                  {u.lines.join(", ")}
-                  {u.crossed ? "" : " not crossed"}
-                </td>
-                <td className="num">{u.baud}</td>
-                <td className="num">{u.real.toFixed(0)}</td>
-                <td className="num">{pct(u.error)}</td>
-                <td
-                  className={`num ${u.total > 0.04 ? "font-bold text-stop" : u.total > 0.02 ? "font-bold text-risk" : ""}`}
-                >
-                  {(u.total * 100).toFixed(1)} %
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <Table label="Serial ports" className="mb-2" rows={power.uart} rowId={(u) => u.ref} columns={UART_COLUMNS} />
       )}
       {power.baud.map((h) => (
         <Fold
@@ -199,30 +185,7 @@ function Serial({ power }: { power: PowerView }) {
           open={power.uart.length > 0}
           title={`What ${h.label} makes of the usual rates (${h.chip} at ${kHz(h.clock_Hz)}${h.tolerance > 0.001 ? `, its own oscillator, ±${(h.tolerance * 100).toFixed(0)} % besides` : ""})`}
         >
-          <table className="plain">
-            <thead>
-              <tr>
-                <th>rate</th>
-                <th>really</th>
-                <th>off by</th>
-                <th>divider</th>
-              </tr>
-            </thead>
-            <tbody>
-              {h.rows.map((r) => (
-                <tr key={r.baud}>
-                  <td className="num">{r.baud}</td>
-                  <td className="num">{r.real.toFixed(0)}</td>
-                  <td
-                    className={`num ${Math.abs(r.error) > 0.04 ? "font-bold text-stop" : Math.abs(r.error) > 0.02 ? "font-bold text-risk" : ""}`}
-                  >
-                    {pct(r.error)}
-                  </td>
-                  <td className="num">{r.how}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          <Table label="Usual rates" rows={h.rows} rowId={(r) => String(r.baud)} columns={RATE_COLUMNS} />
         </Fold>
       ))}
     </section>

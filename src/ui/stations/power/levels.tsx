@@ -1,4 +1,6 @@
 "use client";
+import { Toggle } from "@/ui/shared/picks";
+import { columnsOf, Table } from "@/ui/shared/table";
 import { useKept } from "@/ui/state/kept";
 import { useState } from "react";
 import type { LevelView } from "@/workers/view";
@@ -49,52 +51,54 @@ function Policy() {
   );
 }
 
-function Table({ list, shown, pick }: { list: LevelView[]; shown: LevelView | undefined; pick(id: string): void }) {
+const room = (v: LevelView) => v.ceiling - v.highest_V;
+
+function Pairs({ list, shown, pick }: { list: LevelView[]; shown: LevelView | undefined; pick(id: string): void }) {
   const { light } = useProject();
   const lit = useLit();
   return (
-    <table className="plain">
-      <thead>
-        <tr>
-          <th>net</th>
-          <th>from</th>
-          <th>to</th>
-          <th>high margin</th>
-          <th>low margin</th>
-          <th>under ceiling</th>
-        </tr>
-      </thead>
-      <tbody>
-        {list.map((v) => {
-          const room = v.ceiling - v.highest_V;
-          const on = v.id === shown?.id;
-          return (
-            <tr
-              key={v.id}
-              className={`cursor-pointer ${on || lit.has(v.driver) || lit.has(v.receiver) ? "bg-wash" : ""}`}
-              onClick={() => pick(v.id)}
-              onMouseEnter={() => light([v.driver, v.receiver])}
-              onMouseLeave={() => light([])}
-            >
-              <td>
-                <button className="quiet text-left" aria-pressed={on} onClick={() => pick(v.id)}>
-                  {v.net}
-                </button>
-              </td>
-              <td className="num">
-                <Place of={v.driver} />
-              </td>
-              <td className="num">
-                <Place of={v.receiver} />
-              </td>
-              <td className={`num ${tone(v.marginHigh)}`}>{v.analog ? "analogue" : margin(v.marginHigh)}</td>
-              <td className={`num ${tone(v.marginLow)}`}>{v.analog ? "" : margin(v.marginLow)}</td>
-              <td className={`num ${room < 0 ? "font-bold text-stop" : ""}`}>{volts(room)}</td>
-            </tr>
-          );
-        })}
-      </tbody>
-    </table>
+    <Table
+      label="Drivers and receivers"
+      rows={list}
+      rowId={(v) => v.id}
+      row={(v) => ({
+        className: `cursor-pointer ${v.id === shown?.id || lit.has(v.driver) || lit.has(v.receiver) ? "bg-wash" : ""}`,
+        onClick: () => pick(v.id),
+        onMouseEnter: () => light([v.driver, v.receiver]),
+        onMouseLeave: () => light([]),
+      })}
+      columns={columnsOf<LevelView>([
+        {
+          head: "net",
+          by: (v) => v.net,
+          show: (v) => (
+            <Toggle className="quiet text-left" label={v.net} on={v.id === shown?.id} turn={() => pick(v.id)}>
+              {v.net}
+            </Toggle>
+          ),
+        },
+        { head: "from", by: (v) => v.driver, show: (v) => <Place of={v.driver} />, look: "num" },
+        { head: "to", by: (v) => v.receiver, show: (v) => <Place of={v.receiver} />, look: "num" },
+        {
+          head: "high margin",
+          by: (v) => v.marginHigh,
+          show: (v) => (v.analog ? "analogue" : margin(v.marginHigh)),
+          look: (v) => `num ${tone(v.marginHigh)}`,
+        },
+        {
+          head: "low margin",
+          by: (v) => v.marginLow,
+          show: (v) => (v.analog ? "" : margin(v.marginLow)),
+          look: (v) => `num ${tone(v.marginLow)}`,
+        },
+        {
+          head: "under ceiling",
+          by: room,
+          show: (v) => volts(room(v)),
+          look: (v) => `num ${room(v) < 0 ? "font-bold text-stop" : ""}`,
+        },
+      ])}
+    />
   );
 }
 
@@ -119,43 +123,44 @@ function Behind({ v, ways }: { v: LevelView; ways: PowerView["ways"] }) {
 
 const STATE = { high: "held high", low: "held low", open: "open", own: "its own" } as const;
 
+type BootPin = PowerView["boot"][number];
+const wrong = (b: BootPin) => b.wants !== null && (b.state === "high" || b.state === "low") && b.state !== b.wants;
+const BOOT_COLUMNS = columnsOf<BootPin>([
+  { head: "part", by: (b) => `${b.ref}.${b.pin}`, show: (b) => `${b.ref}.${b.pin}`, look: "num" },
+  { head: "pin", by: (b) => `${b.host}.${b.hostPin}`, show: (b) => `${b.host}.${b.hostPin}`, look: "num" },
+  {
+    head: "sees",
+    by: (b) => STATE[b.state],
+    show: (b) => STATE[b.state],
+    look: (b) => (wrong(b) || (b.matters && b.state === "open") ? "font-bold text-risk" : ""),
+  },
+  { head: "by", by: (b) => b.by, show: (b) => b.by },
+  {
+    head: "matters",
+    by: (b) => (b.wants ? 0 : b.matters ? 1 : 2),
+    show: (b) => (b.wants ? `the chip wants it ${b.wants}` : b.matters ? "must not float" : "no"),
+  },
+]);
+const DEAD_COLUMNS = columnsOf<PowerView["dead"][number]>([
+  { head: "off", by: (d) => d.into, show: (d) => d.into },
+  { head: "from", by: (d) => d.driver, show: (d) => d.driver, look: "num" },
+  { head: "into", by: (d) => d.receiver, show: (d) => d.receiver, look: "num" },
+  {
+    head: "flows",
+    by: (d) => d.into_mA,
+    show: (d) => `${d.into_mA.toFixed(0)} mA`,
+    look: (d) => `num ${d.into_mA > d.limit_mA ? "font-bold text-risk" : ""}`,
+  },
+  { head: "stands", by: (d) => d.limit_mA, show: (d) => `${d.limit_mA} mA`, look: "num" },
+]);
+
 function Boot({ list }: { list: PowerView["boot"] }) {
   if (!list.length) return null;
   return (
     <section aria-label="While the board starts" className="mt-5">
       <h2 className="text-lg">While the board starts</h2>
       <p className="text-sm text-soft">From power-on until the program sets its pins, this is what each part sees.</p>
-      <table className="plain">
-        <thead>
-          <tr>
-            <th>part</th>
-            <th>pin</th>
-            <th>sees</th>
-            <th>by</th>
-            <th>matters</th>
-          </tr>
-        </thead>
-        <tbody>
-          {list.map((b) => {
-            const wrong = b.wants !== null && (b.state === "high" || b.state === "low") && b.state !== b.wants;
-            return (
-              <tr key={`${b.ref}.${b.pin}`}>
-                <td className="num">
-                  {b.ref}.{b.pin}
-                </td>
-                <td className="num">
-                  {b.host}.{b.hostPin}
-                </td>
-                <td className={wrong || (b.matters && b.state === "open") ? "font-bold text-risk" : ""}>
-                  {STATE[b.state]}
-                </td>
-                <td>{b.by}</td>
-                <td>{b.wants ? `the chip wants it ${b.wants}` : b.matters ? "must not float" : "no"}</td>
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
+      <Table label="While the board starts" rows={list} rowId={(b) => `${b.ref}.${b.pin}`} columns={BOOT_COLUMNS} />
     </section>
   );
 }
@@ -166,30 +171,7 @@ function Dead({ list }: { list: PowerView["dead"] }) {
     <section aria-label="While one supply is off" className="mt-5">
       <h2 className="text-lg">While one supply is off</h2>
       <p className="text-sm text-soft">Signals from parts that are on flow into the inputs of parts that are off.</p>
-      <table className="plain">
-        <thead>
-          <tr>
-            <th>off</th>
-            <th>from</th>
-            <th>into</th>
-            <th>flows</th>
-            <th>stands</th>
-          </tr>
-        </thead>
-        <tbody>
-          {list.map((d) => (
-            <tr key={d.receiver}>
-              <td>{d.into}</td>
-              <td className="num">{d.driver}</td>
-              <td className="num">{d.receiver}</td>
-              <td className={`num ${d.into_mA > d.limit_mA ? "font-bold text-risk" : ""}`}>
-                {d.into_mA.toFixed(0)} mA
-              </td>
-              <td className="num">{d.limit_mA} mA</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <Table label="While one supply is off" rows={list} rowId={(d) => d.receiver} columns={DEAD_COLUMNS} />
     </section>
   );
 }
@@ -213,7 +195,7 @@ export function Levels({ power }: { power: PowerView }) {
             only margins under 0.5 V ({worst.filter((v) => worstOf(v) < 0.5).length})
           </Switch>
           <div className="max-h-[55vh] overflow-auto">
-            <Table list={list} shown={shown} pick={setPicked} />
+            <Pairs list={list} shown={shown} pick={setPicked} />
           </div>
         </div>
         {shown && (

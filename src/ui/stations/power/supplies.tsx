@@ -1,5 +1,6 @@
 "use client";
 import type { PowerView } from "@/workers/power-view";
+import { columnsOf, Table } from "@/ui/shared/table";
 import { PlainChart } from "@/ui/shared/chart";
 import { useAnswer } from "@/ui/shared/answer";
 import { useProject } from "@/ui/state/project";
@@ -178,38 +179,32 @@ function Strip({ s }: { s: PowerView["brightness"][number] }) {
   );
 }
 
+const WIRE_COLUMNS = columnsOf<PowerView["wires"][number]>([
+  { head: "from", by: (w) => w.from, show: (w) => w.from, look: "num" },
+  { head: "to", by: (w) => w.to, show: (w) => w.to, look: "num" },
+  { head: "usual", by: (w) => w.typ_mA, show: (w) => mA(w.typ_mA), look: "num" },
+  {
+    head: "peak",
+    by: (w) => w.peak_mA,
+    show: (w) => mA(w.peak_mA),
+    look: (w) => `num ${w.peak_mA > w.limit_mA ? "font-bold text-stop" : ""}`,
+  },
+  {
+    head: "wire",
+    by: (w) => w.awg,
+    show: (w) => `${w.awg} AWG, ${w.cm} cm${w.chosen ? "" : w.peak_mA > 1000 ? ", no jumper" : ""}`,
+    look: "num",
+  },
+  { head: "lost", by: (w) => w.drop_V, show: (w) => volts(w.drop_V), look: "num" },
+]);
+
 function Wires({ list }: { list: PowerView["wires"] }) {
   const shown = list.filter((w) => w.peak_mA >= 5).slice(0, 14);
   if (!shown.length) return null;
   return (
     <section aria-label="Supply wires" className="mt-4">
       <h2 className="text-lg">Supply wires</h2>
-      <table className="plain">
-        <thead>
-          <tr>
-            <th>from</th>
-            <th>to</th>
-            <th>usual</th>
-            <th>peak</th>
-            <th>wire</th>
-            <th>lost</th>
-          </tr>
-        </thead>
-        <tbody>
-          {shown.map((w) => (
-            <tr key={`${w.from}${w.to}`}>
-              <td className="num">{w.from}</td>
-              <td className="num">{w.to}</td>
-              <td className="num">{mA(w.typ_mA)}</td>
-              <td className={`num ${w.peak_mA > w.limit_mA ? "font-bold text-stop" : ""}`}>{mA(w.peak_mA)}</td>
-              <td className="num">
-                {w.awg} AWG, {w.cm} cm{w.chosen ? "" : w.peak_mA > 1000 ? ", no jumper" : ""}
-              </td>
-              <td className="num">{volts(w.drop_V)}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <Table label="Supply wires" rows={shown} rowId={(w) => `${w.from}${w.to}`} columns={WIRE_COLUMNS} />
     </section>
   );
 }

@@ -1,5 +1,6 @@
 "use client";
 import type { PowerView } from "@/workers/power-view";
+import { columnsOf, Table } from "@/ui/shared/table";
 import { volts } from "./words";
 
 type Way = PowerView["ways"][number];
@@ -41,10 +42,34 @@ export function Steps({ w }: { w: Way }) {
   );
 }
 
+const spare = (w: Way) => w.worst_V - w.needs_V;
+const COLUMNS = columnsOf<Way>([
+  { head: "part", by: (w) => w.label, show: (w) => w.label },
+  { head: "from source to part", show: (w) => <Steps w={w} /> },
+  {
+    head: "arrives",
+    by: (w) => w.worst_V,
+    look: "num",
+    show: (w) => (
+      <>
+        {volts(w.typ_V)}
+        <span className="block text-sm text-soft">{volts(w.worst_V)}</span>
+      </>
+    ),
+  },
+  { head: "wants", by: (w) => w.needs_V, look: "num", show: (w) => volts(w.needs_V) },
+  {
+    head: "to spare",
+    by: spare,
+    look: (w) => `num ${w.loaded_V < w.needs_V ? "font-bold text-stop" : spare(w) < 0 ? "font-bold text-risk" : ""}`,
+    show: (w) => (spare(w) < 0 ? `−${volts(-spare(w))}` : volts(spare(w))),
+  },
+]);
+
 /** How each supply comes to its part: what is left behind source, cable, regulators and wires, usually and at worst. */
 export function Ways({ list }: { list: Way[] }) {
   if (!list.length) return null;
-  const rows = [...list].sort((a, b) => a.worst_V - a.needs_V - (b.worst_V - b.needs_V));
+  const rows = [...list].sort((a, b) => spare(a) - spare(b));
   return (
     <section aria-label="Volts along the way" className="mt-4">
       <h2 className="text-lg">Volts along the way</h2>
@@ -52,40 +77,12 @@ export function Ways({ list }: { list: Way[] }) {
         Usual volts, and below them the lowest source at peak load: what each step takes and what it leaves. The
         tightest part comes first.
       </p>
-      <table className="plain">
-        <thead>
-          <tr>
-            <th>part</th>
-            <th>from source to part</th>
-            <th>arrives</th>
-            <th>wants</th>
-            <th>to spare</th>
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map((w) => {
-            const spare = w.worst_V - w.needs_V;
-            return (
-              <tr key={`${w.ref} ${w.steps.length} ${w.needs_V}`}>
-                <td>{w.label}</td>
-                <td>
-                  <Steps w={w} />
-                </td>
-                <td className="num">
-                  {volts(w.typ_V)}
-                  <span className="block text-sm text-soft">{volts(w.worst_V)}</span>
-                </td>
-                <td className="num">{volts(w.needs_V)}</td>
-                <td
-                  className={`num ${w.loaded_V < w.needs_V ? "font-bold text-stop" : spare < 0 ? "font-bold text-risk" : ""}`}
-                >
-                  {spare < 0 ? `−${volts(-spare)}` : volts(spare)}
-                </td>
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
+      <Table
+        label="From source to part"
+        rows={rows}
+        rowId={(w) => `${w.ref} ${w.steps.length} ${w.needs_V}`}
+        columns={COLUMNS}
+      />
     </section>
   );
 }

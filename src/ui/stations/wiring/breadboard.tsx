@@ -1,5 +1,6 @@
 "use client";
 import { count } from "@/core/quantity/count";
+import { columnsOf, Table } from "@/ui/shared/table";
 import { useKept } from "@/ui/state/kept";
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
 import { Printer, RotateCw } from "lucide-react";
@@ -135,6 +136,13 @@ function Boards({ view, change }: { view: BreadboardView; change(b: SizeId[]): v
 const BELOW = 3;
 
 const cm = (mm: number) => `${(mm / 10).toFixed(1)} cm`;
+
+const HOLE_COLUMNS = columnsOf<BreadboardView["wires"][number]>([
+  { head: "net", by: (w) => w.net, show: (w) => w.net },
+  { head: "from", by: (w) => w.holeA ?? w.from, show: (w) => w.holeA ?? w.from, look: "num" },
+  { head: "to", by: (w) => w.holeB ?? w.to, show: (w) => w.holeB ?? w.to, look: "num" },
+  { head: "length", by: (w) => w.mm ?? 0, show: (w) => (w.mm ? cm(w.mm) : "lead"), look: "num" },
+]);
 
 /** Breadboard: parts at their holes, wires from hole to hole, moved by hand with what follows from it at once. */
 export function Breadboard() {
@@ -272,30 +280,14 @@ export function Breadboard() {
           </>
         )}
         <h2 className="mt-3 font-bold">Wires, hole to hole</h2>
-        <table className="plain text-sm">
-          <thead>
-            <tr>
-              <th>net</th>
-              <th>from</th>
-              <th>to</th>
-              <th>length</th>
-            </tr>
-          </thead>
-          <tbody>
-            {view.wires.map((w) => (
-              <tr
-                key={`${w.from}${w.holeA}${w.to}${w.holeB}`}
-                onMouseEnter={() => light([w.net])}
-                onMouseLeave={() => light([])}
-              >
-                <td>{w.net}</td>
-                <td className="num">{w.holeA ?? w.from}</td>
-                <td className="num">{w.holeB ?? w.to}</td>
-                <td className="num">{w.mm ? cm(w.mm) : "lead"}</td>
-              </tr>
-            ))}
-          </tbody>
-        </table>
+        <Table
+          label="Wires, hole to hole"
+          className="text-sm"
+          rows={view.wires}
+          rowId={(w) => `${w.from}${w.holeA}${w.to}${w.holeB}`}
+          row={(w) => ({ onMouseEnter: () => light([w.net]), onMouseLeave: () => light([]) })}
+          columns={HOLE_COLUMNS}
+        />
       </section>
     </div>
   );

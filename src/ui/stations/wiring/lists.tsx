@@ -1,12 +1,14 @@
 "use client";
 import { SPARE_KINDS, type SpareKind } from "@/core/project/choices";
+import type { WireRow } from "@/core/build";
 import type { Kit } from "@/core/project/schema";
 import { kitTable, kitWire } from "@/core/build/lists/kit";
 import { wireSums } from "@/core/build/lists/sums";
 import { USUAL_SPARES } from "@/core/build/lists/spares";
+import { columnsOf, Table } from "@/ui/shared/table";
 import { useAnswer } from "@/ui/shared/answer";
 import { saveFile } from "@/ui/shared/save-file";
-import { Swatch } from "@/ui/shared/wire-colours";
+import { Coloured } from "@/ui/shared/wire-colours";
 import { useProject } from "@/ui/state/project";
 import { PartsTable } from "./parts-table";
 
@@ -91,35 +93,29 @@ export function Lists() {
                 .map((w) => `${w.quantity * n} ${w.kind} ${w.ends}, ${((w.total_cm * n) / 100).toFixed(1)} m in all`)
                 .join("; ")}
             </p>
-            <table className="plain">
-              <thead>
-                <tr>
-                  <th>number</th>
-                  <th>spares</th>
-                  <th>colour</th>
-                  <th>length</th>
-                  <th>ends</th>
-                  <th>kind</th>
-                </tr>
-              </thead>
-              <tbody>
-                {view.wires.map((w) => (
-                  <tr key={`${w.kind}${w.colour}${w.length_cm}${w.ends}`}>
-                    <td className="num">{kitWire(w, project.kit).together}</td>
-                    <td className="num">{kitWire(w, project.kit).spares || ""}</td>
-                    <td>
-                      <span className="inline-flex items-center gap-1">
-                        <Swatch colour={w.colour} />
-                        {w.colour}
-                      </span>
-                    </td>
-                    <td className="num">{w.length_cm} cm</td>
-                    <td>{w.ends}</td>
-                    <td className="whitespace-normal!">{w.kind}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </table>
+            <Table
+              label="Wires by colour and length"
+              rows={view.wires}
+              rowId={(w) => `${w.kind}${w.colour}${w.length_cm}${w.ends}`}
+              columns={columnsOf<WireRow>([
+                {
+                  head: "number",
+                  by: (w) => kitWire(w, project.kit).together,
+                  show: (w) => kitWire(w, project.kit).together,
+                  look: "num",
+                },
+                {
+                  head: "spares",
+                  by: (w) => kitWire(w, project.kit).spares,
+                  show: (w) => kitWire(w, project.kit).spares || "",
+                  look: "num",
+                },
+                { head: "colour", by: (w) => w.colour, show: (w) => <Coloured colour={w.colour} /> },
+                { head: "length", by: (w) => w.length_cm, show: (w) => `${w.length_cm} cm`, look: "num" },
+                { head: "ends", by: (w) => w.ends, show: (w) => w.ends },
+                { head: "kind", by: (w) => w.kind, show: (w) => w.kind, look: "whitespace-normal!" },
+              ])}
+            />
           </section>
           <section aria-label="Tools" className="mt-4">
             <h2 className="font-bold">Tools and consumables</h2>

@@ -1,7 +1,9 @@
 "use client";
 import type { Project } from "@/core/project";
+import type { CutRow } from "@/core/build/lists/cuts";
 import type { Remark } from "@/core/build/solder";
-import { Swatch } from "@/ui/shared/wire-colours";
+import { columnsOf, Table } from "@/ui/shared/table";
+import { Coloured } from "@/ui/shared/wire-colours";
 import { core } from "@/ui/state/core";
 import { Carrier } from "./carrier";
 import { Front } from "./front";
@@ -27,6 +29,14 @@ function Remarks({ title, rows }: { title: string; rows: Remark[] }) {
 }
 
 /** The same circuit soldered to keep: carrier, order, what to cut, what to hold, what to keep clear. */
+const CUT_COLUMNS = columnsOf<CutRow>([
+  { head: "number", by: (r) => r.quantity, show: (r) => r.quantity, look: "num" },
+  { head: "colour", by: (r) => r.colour, show: (r) => <Coloured colour={r.colour} /> },
+  { head: "cut", by: (r) => r.cut_cm, show: (r) => `${r.cut_cm} cm`, look: "num" },
+  { head: "gauge", by: (r) => r.awg, show: (r) => `${r.awg} AWG`, look: "num" },
+  { head: "for", show: (r) => r.nets.join(", "), look: "whitespace-normal!" },
+]);
+
 export function Solder() {
   const b = useCore(ask);
   if (!b) return <p className="p-6 text-soft">Counting joints…</p>;
@@ -71,33 +81,7 @@ export function Solder() {
         </div>
         <div>
           <h2 className="font-bold">Cut list, slack and stripped ends included</h2>
-          <table className="plain">
-            <thead>
-              <tr>
-                <th>number</th>
-                <th>colour</th>
-                <th>cut</th>
-                <th>gauge</th>
-                <th>for</th>
-              </tr>
-            </thead>
-            <tbody>
-              {b.cuts.map((r) => (
-                <tr key={`${r.colour}${r.awg}${r.cut_cm}`}>
-                  <td className="num">{r.quantity}</td>
-                  <td>
-                    <span className="inline-flex items-center gap-1">
-                      <Swatch colour={r.colour} />
-                      {r.colour}
-                    </span>
-                  </td>
-                  <td className="num">{r.cut_cm} cm</td>
-                  <td className="num">{r.awg} AWG</td>
-                  <td className="whitespace-normal!">{r.nets.join(", ")}</td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
+          <Table label="Cut list" rows={b.cuts} rowId={(r) => `${r.colour}${r.awg}${r.cut_cm}`} columns={CUT_COLUMNS} />
           {b.connectors.length > 0 && (
             <>
               <h2 className="mt-4 font-bold">Strips and connectors that match</h2>

@@ -1,7 +1,7 @@
 "use client";
 import { zodResolver } from "@hookform/resolvers/zod";
-import { useMemo, type ReactNode } from "react";
-import { Controller, FormProvider, useForm, useFormContext, useWatch, type UseFormReturn } from "react-hook-form";
+import { useMemo, type ReactNode, type RefObject } from "react";
+import { Controller, FormProvider, useForm, useFormContext, useWatch } from "react-hook-form";
 import { z } from "zod";
 import type { WireAsk } from "@/core/wires";
 import { WireAskSchema } from "@/core/wires/ask-schema";
@@ -35,8 +35,8 @@ export function useAskForm({
   /** What the fields ask for, where they are not the ask as they stand. */
   ask?(f: AskFields): object;
   says(did: string): string;
-  /** As it is sent: where the next one begins. */
-  next?(form: UseFormReturn<AskFields>): void;
+  /** As it is sent, before the fields are empty: where the next one begins. */
+  next?(): void;
   /** When it is done. */
   after?(): void;
 }) {
@@ -54,8 +54,8 @@ export function useAskForm({
     // Emptied as it is sent, so that the next can be typed at once; put back if it was not done and nothing was typed.
     const blank = { ...EMPTY, ...start };
     const sent = form.getValues();
+    next?.();
     put(blank);
-    next?.(form);
     if (await go()) after?.();
     else if (JSON.stringify(form.getValues()) === JSON.stringify(blank)) put(sent);
   });
@@ -107,8 +107,10 @@ export function AskPoint({
   name,
   label,
   done,
+  input,
 }: {
   name: "from" | "to" | "really";
+  input?: RefObject<HTMLInputElement | null>;
   label: string;
   /** What Enter does; sending the form when absent. */
   done?: () => void;
@@ -119,7 +121,13 @@ export function AskPoint({
       control={control}
       name={name}
       render={({ field }) => (
-        <PointField label={label} value={field.value} set={field.onChange} input={field.ref} {...(done && { done })} />
+        <PointField
+          label={label}
+          value={field.value}
+          set={field.onChange}
+          {...(input && { input })}
+          {...(done && { done })}
+        />
       )}
     />
   );

@@ -74,7 +74,17 @@ function Really({ w, close }: { w: HandWire; close(): void }) {
 const MORE = { between: Between, really: Really };
 
 /** One wire of the table: edited in place, cut with Delete. */
-export function WireRow({ w, colours }: { w: HandWire; colours: readonly string[] }) {
+export function WireRow({
+  w,
+  colours,
+  index,
+  measure,
+}: {
+  w: HandWire;
+  colours: readonly string[];
+  index: number;
+  measure: ((node: Element | null) => void) | undefined;
+}) {
   const { run, edit, light } = useProject();
   const [more, setMore] = useState<"between" | "really" | null>(null);
   const More = more && MORE[more];
@@ -85,6 +95,8 @@ export function WireRow({ w, colours }: { w: HandWire; colours: readonly string[
   return (
     <>
       <tr
+        ref={measure}
+        data-index={index}
         tabIndex={0}
         data-testid={`wire-${w.from}-${w.to}`}
         aria-label={`Wire ${wire}`}

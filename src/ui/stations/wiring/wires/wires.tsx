@@ -1,4 +1,15 @@
 "use client";
+import {
+  getCoreRowModel,
+  getFilteredRowModel,
+  getSortedRowModel,
+  useReactTable,
+  type ColumnDef,
+  type FilterFn,
+  type SortingState,
+} from "@tanstack/react-table";
+import { useRef } from "react";
+import { InView, useVirtualRows } from "@/ui/shared/virtual";
 import { useKept } from "@/ui/state/kept";
 import { useSearchParams } from "next/navigation";
 import type { HandWire } from "@/core/wires";
@@ -15,36 +26,50 @@ import { WireRow } from "./wire-row";
 
 const ask = (p: Project) => core().wireTable(p);
 
-type Column = "from" | "to" | "net" | "by" | "locked" | "cm" | "awg" | "colour";
-const COLUMNS: { id: Column; name: string }[] = [
-  { id: "from", name: "from" },
-  { id: "to", name: "to" },
-  { id: "net", name: "net, for" },
-  { id: "by", name: "made" },
-  { id: "locked", name: "kept" },
-  { id: "cm", name: "cm" },
-  { id: "awg", name: "gauge" },
-  { id: "colour", name: "colour" },
+const COLUMNS: ColumnDef<HandWire>[] = [
+  { accessorKey: "from", header: "from" },
+  { accessorKey: "to", header: "to" },
+  { accessorKey: "net", header: "net, for" },
+  { accessorKey: "by", header: "made" },
+  { id: "locked", accessorFn: (w) => Number(w.locked), header: "kept" },
+  { id: "cm", accessorFn: (w) => w.cm ?? -1, header: "cm" },
+  { id: "awg", accessorFn: (w) => w.awg ?? -1, header: "gauge" },
+  { accessorKey: "colour", header: "colour" },
 ];
-
-const compare = (a: HandWire, b: HandWire, by: Column) => {
-  const [x, y] = [a[by], b[by]];
-  return typeof x === "string" && typeof y === "string"
-    ? x.localeCompare(y, "en", { numeric: true })
-    : Number(x ?? -1) - Number(y ?? -1);
+const ROW_PX = 48;
+const SORTED = { asc: "ascending", desc: "descending" } as const;
+const byWords: FilterFn<HandWire> = (row, _column, filter: string) => {
+  const w = row.original;
+  const text = `${w.from} ${w.to} ${w.fromLabel} ${w.toLabel} ${w.net} ${w.why}`.toLowerCase();
+  return filter
+    .toLowerCase()
+    .split(/\s+/)
+    .every((x) => text.includes(x));
 };
+const NONE: HandWire[] = [];
 
 /** Every wire in one table, made, changed and cut by hand. */
 export function Wires() {
   const { project } = useProject();
   const list = useCore(ask);
   const start = useSearchParams().get("from") ?? "";
-  const [sort, setSort] = useKept<{ by: Column; down: boolean } | null>("wires sort", null);
+  const [sorting, setSorting] = useKept<SortingState>("wires sorted", []);
   const [filter, setFilter] = useKept("wires filter", "");
-  const words = filter.toLowerCase().split(/\s+/).filter(Boolean);
-  const text = (w: HandWire) => `${w.from} ${w.to} ${w.fromLabel} ${w.toLabel} ${w.net} ${w.why}`.toLowerCase();
-  const shown = (list ?? []).filter((w) => words.every((x) => text(w).includes(x)));
-  const rows = sort ? [...shown].sort((a, b) => compare(a, b, sort.by) * (sort.down ? -1 : 1)) : shown;
+  const table = useReactTable({
+    data: list ?? NONE,
+    columns: COLUMNS,
+    state: { sorting, globalFilter: filter.trim() },
+    onSortingChange: setSorting,
+    globalFilterFn: byWords,
+    getColumnCanGlobalFilter: () => true,
+    getRowId: (w) => `${w.from} ${w.to}`,
+    getCoreRowModel: getCoreRowModel(),
+    getFilteredRowModel: getFilteredRowModel(),
+    getSortedRowModel: getSortedRowModel(),
+  });
+  const { rows } = table.getRowModel();
+  const body = useRef<HTMLTableSectionElement>(null);
+  const inView = useVirtualRows(body, rows.length, ROW_PX, { keyOf: (i) => rows[i]!.id });
   const colours = project.houseRules.wireColours ?? USUAL_COLOURS;
   return (
     <>
@@ -65,28 +90,27 @@ export function Wires() {
           <table className="plain w-full">
             <thead>
               <tr>
-                {COLUMNS.map((c) => (
-                  <th key={c.id} aria-sort={sort?.by === c.id ? (sort.down ? "descending" : "ascending") : "none"}>
-                    <button
-                      className="quiet font-bold"
-                      onClick={() =>
-                        setSort((s) =>
-                          s?.by === c.id ? (s.down ? null : { by: c.id, down: true }) : { by: c.id, down: false },
-                        )
-                      }
-                    >
-                      {c.name}
-                      {sort?.by === c.id && <span aria-hidden>{sort.down ? " ↓" : " ↑"}</span>}
-                    </button>
-                  </th>
-                ))}
+                {table.getFlatHeaders().map((h) => {
+                  const by = h.column.getIsSorted();
+                  return (
+                    <th key={h.id} aria-sort={by ? SORTED[by] : "none"}>
+                      <button className="quiet font-bold" onClick={h.column.getToggleSortingHandler()}>
+                        {h.column.columnDef.header as string}
+                        {by && <span aria-hidden>{by === "desc" ? " ↓" : " ↑"}</span>}
+                      </button>
+                    </th>
+                  );
+                })}
                 <th>change</th>
               </tr>
             </thead>
-            <tbody>
-              {rows.map((w) => (
-                <WireRow key={`${w.from} ${w.to}`} w={w} colours={colours} />
-              ))}
+            <tbody ref={body}>
+              <InView rows={inView} as="tr">
+                {(i) => {
+                  const r = rows[i]!;
+                  return <WireRow key={r.id} w={r.original} colours={colours} index={i} measure={inView.measure} />;
+                }}
+              </InView>
             </tbody>
           </table>
         )}
