@@ -80,6 +80,22 @@ describe("axe finds nothing where there is little room", () => {
     await page.getByTestId("part-M1").locator("button[data-place]").click();
     await page.getByTestId("place-card").waitFor();
     await look("a place's card");
+    await page.keyboard.press("Escape");
+    await page.getByTestId("part-M1").locator("button[data-place]").click({ button: "right" });
+    await page.getByRole("menu").waitFor();
+    await look("a place's menu");
+    await page.keyboard.press("Escape");
+    await page.goto(page.url().replace(/parts.*/, "parts?show=own"));
+    await page.getByRole("button", { name: "Make an own part" }).click();
+    await page.getByLabel("Name", { exact: true }).fill("Half typed");
+    await page.getByRole("button", { name: "Give up" }).click();
+    await page.getByRole("alertdialog").waitFor();
+    await look("a question before something is lost");
+    await page.getByRole("button", { name: "Go on" }).click();
+    expect(await page.getByLabel("Name", { exact: true }).inputValue()).toBe("Half typed");
+    await page.getByRole("button", { name: "Give up" }).click();
+    await page.getByRole("button", { name: "Give it up" }).click();
+    await page.getByRole("button", { name: "Make an own part" }).waitFor();
     await openProject(page, "Rain-barrel gauge", "pins");
     await page.getByRole("button", { name: /Other plans/ }).click();
     await page
@@ -93,6 +109,48 @@ describe("axe finds nothing where there is little room", () => {
 });
 
 describe("a place says what it is", () => {
+  it("by its menu, which leads to where it is looked at; elsewhere the browser's own comes", async () => {
+    const { page, context } = await app.session();
+    await openProject(page, "Rain-barrel gauge", "parts");
+    const place = page.getByTestId("part-M1").locator("button[data-place]");
+    const menu = page.getByRole("menu");
+    await place.click({ button: "right" });
+    await menu.getByText("M1", { exact: true }).waitFor();
+    // No card over the menu, however long the pointer rests.
+    await page.waitForTimeout(700);
+    expect(await page.getByTestId("place-card").count()).toBe(0);
+    await menu.getByRole("menuitem", { name: /What it is/ }).click();
+    await page.getByTestId("place-card").getByText("Water echo (M1)").waitFor();
+    await page.keyboard.press("Escape");
+    await place.focus();
+    await page.keyboard.press("Shift+F10");
+    await menu.getByRole("menuitem", { name: /In the run sheet/ }).waitFor();
+    await page.keyboard.press("End");
+    await page.keyboard.press("Enter");
+    await page.getByRole("heading", { level: 1, name: "Wiring" }).waitFor();
+    await page.getByRole("heading", { level: 1, name: "Wiring" }).click({ button: "right" });
+    await page.waitForTimeout(200);
+    expect(await menu.count()).toBe(0);
+    await context.close();
+  });
+
+  it("on a phone, one button leads to search, versions and keys", async () => {
+    const { page, context } = await app.session({ width: 390, height: 780 });
+    await openProject(page, "Rain-barrel gauge", "parts");
+    for (const [item, title] of [
+      ["Find or do", "Find or do"],
+      ["Versions", "Versions"],
+      ["Keys", "Keys"],
+    ] as const) {
+      await page.getByRole("button", { name: "More", exact: true }).click();
+      await page.getByRole("menuitem", { name: item }).click();
+      await page.getByRole("dialog", { name: title }).waitFor();
+      await page.keyboard.press("Escape");
+      await page.getByRole("dialog").waitFor({ state: "detached" });
+    }
+    await context.close();
+  });
+
   it("by mouse, by keys and by a tap, at every kind of view", async () => {
     const { page, context } = await app.session();
     const card = page.getByTestId("place-card");

@@ -119,7 +119,8 @@ function lostWithout(c: Circuit, inst: Instance, pin: Pin): string {
   if (!used && (!asks || inst.part.board)) return "nothing changes: this plan does not use it";
   if (pin.need) return withoutNeed(pin.need);
   const served = c.netlist.bindings.filter((b) => b.host === inst.ref && b.hostPin === pin.label);
-  if (served.length) return `${few(served.map((b) => b.ref))} lose it: ${withoutNeed(served[0]!.need)}`;
+  const refs = [...new Set(served.map((b) => b.ref))];
+  if (refs.length) return `${few(refs)} ${refs.length === 1 ? "loses" : "lose"} it: ${withoutNeed(served[0]!.need)}`;
   if (inst.part.board && pin.role === "signal") return "nothing changes: no part uses it here";
   return WITHOUT_ROLE[pin.role];
 }

@@ -44,6 +44,8 @@ export function PlaceCard() {
       setShown(null);
     };
     const show = async (el: HTMLElement) => {
+      // Not over a menu that somebody chooses from.
+      if (document.querySelector('[role="menu"]')) return;
       const place = el.dataset.place!;
       const mine = ++asked.current;
       const about = await core().about(now(), place);
@@ -87,6 +89,7 @@ export function PlaceCard() {
     document.addEventListener("click", click);
     document.addEventListener("keydown", key, true);
     document.addEventListener("scroll", close, true);
+    document.addEventListener("contextmenu", close);
     return () => {
       ask = null;
       clearTimeout(timer.current);
@@ -95,6 +98,7 @@ export function PlaceCard() {
       document.removeEventListener("click", click);
       document.removeEventListener("keydown", key, true);
       document.removeEventListener("scroll", close, true);
+      document.removeEventListener("contextmenu", close);
     };
   }, [now]);
 

@@ -2,6 +2,7 @@ import { count } from "@/core/quantity/count";
 import Link from "next/link";
 import type { ReactNode } from "react";
 import type { Part, PartDescription, PartSummary } from "@/core/parts/catalogue";
+import { talkWords } from "@/core/parts/catalogue/talks";
 import { HeaderDrawing } from "@/ui/shared/header-drawing";
 import { Measures, PinTable, Supplies, Thresholds } from "./tables";
 
@@ -39,7 +40,7 @@ export function PartPage({
   const { board } = part;
   const facts: [string, string][] = [
     ["runs at", summary.volts.map((v) => v.replace("v", " V")).join(", ")],
-    ["talks by", summary.talks.join(", ")],
+    ["talks by", summary.talks.map(talkWords).join(", ")],
     [board ? "offers" : "takes", summary.pins ? count(summary.pins, "board pin") : ""],
     ["size", `${part.body.mm[0]} × ${part.body.mm[1]} mm`],
     ["soldering", part.body.solder],

@@ -34,6 +34,10 @@ Chart.register(
   Tooltip,
 );
 
+// Legends and whatever else a chart does not say for itself.
+Chart.defaults.font.family = '"Atkinson Hyperlegible Next", sans-serif';
+Chart.defaults.font.size = 12;
+
 const NAMES = ["ink", "soft", "line", "accent", "stop", "risk", "good", "wash", "note"] as const;
 export type Paints = Record<(typeof NAMES)[number], string>;
 

@@ -1,6 +1,6 @@
 "use client";
 import { ContextMenu as Context, DropdownMenu as Dropdown } from "radix-ui";
-import type { ReactNode } from "react";
+import { useState, type ReactNode } from "react";
 
 export interface MenuItem {
   name: string;
@@ -10,6 +10,9 @@ export interface MenuItem {
 
 const BOX = "z-50 min-w-44 border border-ink bg-sheet py-1 text-ink shadow-[3px_3px_0_var(--line)]";
 const ITEM = "cursor-pointer px-3 py-1 outline-none data-[highlighted]:bg-wash max-sm:py-2";
+
+/** A menu hangs in the part of the page that it belongs to, so that a screen reader does not find it outside of all of them. */
+const landmarkOf = (el: Element | null) => el?.closest<HTMLElement>("main, header, nav, aside") ?? null;
 
 const inside = (i: MenuItem) => (
   <>
@@ -30,12 +33,13 @@ export function Menu({
   children: ReactNode;
   className?: string;
 }) {
+  const [home, setHome] = useState<HTMLElement | null>(null);
   return (
     <Dropdown.Root modal={false}>
-      <Dropdown.Trigger className={className} aria-label={label}>
+      <Dropdown.Trigger ref={(el) => setHome(landmarkOf(el))} className={className} aria-label={label}>
         {children}
       </Dropdown.Trigger>
-      <Dropdown.Portal>
+      <Dropdown.Portal container={home}>
         <Dropdown.Content className={BOX} align="end" sideOffset={4} collisionPadding={8}>
           {items.map((i) => (
             <Dropdown.Item key={i.name} className={ITEM} onSelect={i.go}>
@@ -64,18 +68,20 @@ export function MenuOver({
   ask(at: Element): boolean;
   children: ReactNode;
 }) {
+  const [home, setHome] = useState<HTMLElement | null>(null);
   return (
     <Context.Root modal={false}>
       <Context.Trigger
         asChild
         onContextMenuCapture={(e) => {
           // Before the menu hears of it.
+          setHome(landmarkOf(e.target as Element));
           if (!ask(e.target as Element)) e.stopPropagation();
         }}
       >
         {children}
       </Context.Trigger>
-      <Context.Portal>
+      <Context.Portal container={home}>
         <Context.Content className={BOX} collisionPadding={8}>
           <Context.Label className="num px-3 pb-1 font-bold">{title}</Context.Label>
           {items.map((i) => (

@@ -45,6 +45,13 @@ function drawn<C>(draw: unknown, context: C): ReactNode {
   return typeof draw === "function" ? (draw as (c: C) => ReactNode)(context) : (draw as ReactNode);
 }
 
+/** Of a column's look, what holds for its head too: how wide, and to which side. */
+const headLook = (look: string) =>
+  look
+    .split(" ")
+    .filter((c) => /^(text-right|min-w-|w-)/.test(c))
+    .join(" ");
+
 const sortWord = { asc: "ascending", desc: "descending" } as const;
 
 /**
@@ -112,7 +119,7 @@ export function Table<T>({
               return (
                 <th
                   key={h.id}
-                  className={look(h.column.columnDef.meta).replace("num", "")}
+                  className={headLook(look(h.column.columnDef.meta))}
                   aria-sort={by ? sortWord[by] : undefined}
                 >
                   {h.column.getCanSort() ? (

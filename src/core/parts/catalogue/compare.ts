@@ -4,6 +4,7 @@ import { optionVars } from "./options";
 import { MOST_COMPARED } from "./roles";
 import type { Level, Part } from "./schema";
 import { summarise } from "./summary";
+import { talkWords } from "./talks";
 
 export interface CompareRow {
   what: string;
@@ -66,7 +67,7 @@ const ROWS: [what: string, cell: (p: Part) => string][] = [
   ],
   ["takes as high and low", (p) => threshold(p, ["VIH", "VIL"])],
   ["drives", (p) => threshold(p, ["VOH", "VOL"])],
-  ["talks by", (p) => summarise(p).talks.join(", ") || NOTHING],
+  ["talks by", (p) => summarise(p).talks.map(talkWords).join(", ") || NOTHING],
   ["I2C addresses", address],
   ["pull-ups on board", pulls],
   [

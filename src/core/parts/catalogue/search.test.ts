@@ -96,7 +96,7 @@ describe("side by side", () => {
   it("shows what decides, with numbers", () => {
     const r = rows("module/bme280", "module/sht31", "module/dht22");
     const cell = (what: string) => r.find((x) => x.what === what)!;
-    expect(cell("talks by").cells).toEqual(["i2c", "i2c", "digital"]);
+    expect(cell("talks by").cells).toEqual(["I2C", "I2C", "digital"]);
     expect(cell("accuracy").cells[2]).toContain("±2 %");
     expect(cell("I2C addresses").cells[0]).toBe("0x76, 0x77");
     expect(cell("takes as high and low").cells[0]).toMatch(/^VIH 2\.\d+ V, VIL .* at 3.3 V$/);

@@ -2,6 +2,7 @@
 import { useKept } from "@/ui/state/kept";
 import { useEffect, useRef, useState, type ReactNode } from "react";
 import type { Part } from "@/core/parts/catalogue";
+import { talkWords } from "@/core/parts/catalogue/talks";
 import type { FacetName, Facets } from "@/core/parts/catalogue/search";
 import type { Found } from "@/workers/api";
 import { core } from "@/ui/state/core";
@@ -22,7 +23,7 @@ const FACET_WORDS: Record<FacetName, string> = {
   certainty: "data",
 };
 const SHOWN: FacetName[] = ["group", "talks", "volts", "kind"];
-const word = (f: FacetName, v: string) => (f === "volts" ? v.replace("v", " V") : v);
+const word = (f: FacetName, v: string) => (f === "volts" ? v.replace("v", " V") : f === "talks" ? talkWords(v) : v);
 
 export type Hit = Found["parts"][number];
 

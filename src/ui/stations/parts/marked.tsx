@@ -8,6 +8,7 @@ import * as z from "zod/mini";
 import { trimmed, wholeIn } from "@/ui/shared/schemas";
 import { useEffect, useState } from "react";
 import type { Part, PartDescription } from "@/core/parts/catalogue";
+import { talkWords } from "@/core/parts/catalogue/talks";
 import { core } from "@/ui/state/core";
 import { HeaderDrawing } from "@/ui/shared/header-drawing";
 import type { Hit } from "./find";
@@ -75,7 +76,7 @@ export function Marked({
   const good = !errors.quantity;
   const here = loaded?.part.id === hit.id ? loaded : null;
   const facts = [
-    hit.talks.join(", "),
+    hit.talks.map(talkWords).join(", "),
     hit.volts.map((v) => v.replace("v", " V")).join(", "),
     hit.kind === "board" || hit.kind === "chip"
       ? count(hit.pins, "pin")
