@@ -1,8 +1,14 @@
 import type { Wall } from "../../project";
-import type { Panel } from ".";
+
+/** A box from outside, millimetres. */
+interface BoxSize {
+  w_mm: number;
+  h_mm: number;
+  d_mm: number;
+}
 
 /** Width and height of a wall as it is looked at, and how deep the box is behind it. */
-export function wallSize(b: Pick<Panel, "w_mm" | "h_mm" | "d_mm">, wall: Wall): { w: number; h: number; deep: number } {
+export function wallSize(b: BoxSize, wall: Wall): { w: number; h: number; deep: number } {
   const size = {
     front: [b.w_mm, b.h_mm, b.d_mm],
     back: [b.w_mm, b.h_mm, b.d_mm],
