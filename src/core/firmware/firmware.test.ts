@@ -3,6 +3,8 @@ import fc from "fast-check";
 import { circuitOf } from "../circuit";
 import { BOARD3, BOARD5, CABLE, catalogue, fountain, make, planned, USB } from "../testing";
 import { codeText, identifier, pinConstants, TARGETS, targetById } from ".";
+import { driverParts } from "./pins";
+import { isReserved } from "./reserved";
 
 describe("names in code", () => {
   it("makes a legal identifier from anything", () => {
@@ -150,5 +152,91 @@ describe("either leg may face the board", () => {
       [far, "B1.5V"],
     ]);
     expect(toSupply).toMatch(/YL1 gpio SW1 pin=D8[\s\S]*want=0/);
+  });
+});
+
+describe("labels that are words of a program already", () => {
+  /** Names in code that do not come from a part's label, lower case: what a label must not become. */
+  const own = (text: string, ids: readonly string[]) =>
+    text
+      .replace(/\/\/.*$/gm, "")
+      .replace(/#(?!define).*$/gm, "")
+      .replace(/"(?:[^"\\\n]|\\.)*"/g, '""')
+      .match(/[A-Za-z_]\w*/g)!
+      .filter((w) => w === w.toLowerCase() && !/^x[\da-f]{2,4}$/.test(w))
+      .filter((w) => !ids.some((id) => w === id || w.startsWith(`${id}_`)));
+
+  it("are all known, as far as our own programs use them", () => {
+    const driven = ["module/bme280", "module/ssd1306-i2c", "module/hc-sr04", "discrete/led-red", "discrete/button"];
+    for (const board of [BOARD5, BOARD3])
+      for (const t of TARGETS) {
+        const c = circuitOf(
+          planned([board, USB, ...driven.map((part, i) => ({ ref: `M${i + 1}`, part, label: `Qz${i}` }))]),
+          catalogue,
+        );
+        if (t.unfit(c)) continue;
+        const ids = driven.map((_, i) => `qz${i}`);
+        for (const f of t.files(c).filter((f) => !f.path.endsWith(".md") && !f.path.startsWith("lib/")))
+          expect(own(f.text, ids).filter((w) => !isReserved(w))).toEqual([]);
+      }
+  });
+
+  it("get the part's reference in front; others stay as they are, each name once", () => {
+    const labels = ["Time", "Now", "Loop", "Int", "print", "Lambda", "Map", "Lamp", "Lamp", "Lamp on", "Door"];
+    const c = circuitOf(
+      planned([
+        { ref: "B1", part: "board/atmega2560-long" },
+        USB,
+        ...labels.map((label, i) => ({ ref: `LED${i + 1}`, part: "discrete/led-red", label })),
+      ]),
+      catalogue,
+    );
+    const ids = driverParts(c, "B1", "sketch", (b) => b).map((p) => p.id);
+    expect(ids).toEqual([
+      "led1_time",
+      "led2_now",
+      "led3_loop",
+      "led4_int",
+      "led5_print",
+      "led6_lambda",
+      "led7_map",
+      "lamp",
+      "led9_lamp",
+      "led10_lamp_on",
+      "door",
+    ]);
+  });
+
+  it("stay apart whatever people write", () => {
+    const label = fc.oneof(
+      fc.constantFrom("Lamp", "lamp on", "LAMP!", "time", "led2 lamp", "led2_lamp", "_", "", "7", "Öl", "loop_", "if"),
+      fc.string({ maxLength: 12 }),
+    );
+    fc.assert(
+      fc.property(fc.array(label, { minLength: 2, maxLength: 6 }), (labels) => {
+        const c = circuitOf(
+          make(
+            [
+              { ref: "B1", part: "board/atmega2560-long" },
+              ...labels.map((l, i) => ({
+                ref: `LED${i + 1}`,
+                part: "discrete/led-red",
+                ...(l.trim() && { label: l }),
+              })),
+            ],
+            labels.map((_, i) => [`LED${i + 1}.A`, `B1.D${22 + i}`]),
+          ),
+          catalogue,
+        );
+        const ids = driverParts(c, "B1", "sketch", (b) => b).map((p) => p.id);
+        expect(ids).toHaveLength(labels.length);
+        for (const id of ids) {
+          expect(id).toMatch(/^[a-z_][a-z0-9_]*$/);
+          expect(isReserved(id)).toBe(false);
+          expect(ids.filter((x) => x === id || x.startsWith(`${id}_`))).toEqual([id]);
+        }
+      }),
+      { numRuns: 60 },
+    );
   });
 });

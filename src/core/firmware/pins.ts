@@ -3,6 +3,7 @@ import type { Circuit } from "../circuit";
 import { isWorked, type Instance } from "../circuit/netlist";
 import { houseRule } from "../project";
 import { waysToServe } from "../plan/assign";
+import { isReserved } from "./reserved";
 import type { DriverPart, PinConstant } from "./types";
 
 /** An identifier from anything that a person typed: ASCII letters, digits and _, never empty, never a digit first. */
@@ -27,6 +28,7 @@ export const codeText = (text: string) =>
     .slice(0, 40)
     .trim();
 
+/** For every part that a program works: a name from its label, each once. */
 function ids(c: Circuit): Map<string, string> {
   const out = new Map<string, string>();
   const taken = new Set<string>();
@@ -41,6 +43,28 @@ function ids(c: Circuit): Map<string, string> {
     const id = taken.has(base) ? `${base}_${i.ref.toLowerCase()}` : base;
     taken.add(id);
     out.set(i.ref, id);
+  }
+  return out;
+}
+
+/**
+ * The same as names of variables. A word of the language or of the core, a name that another part has, and one that begins like
+ * another part's (whose variables are called `lamp_on`, `lamp_state` …), gets the part's reference in front.
+ */
+function variables(c: Circuit): Map<string, string> {
+  const out = new Map<string, string>();
+  const plain = [...ids(c)].map(([ref, name]) => {
+    const tail = `_${ref.toLowerCase()}`;
+    return { ref, base: name.endsWith(tail) ? name.slice(0, -tail.length) : name };
+  });
+  const taken = new Set<string>();
+  const clear = ({ base }: { base: string }) =>
+    !isReserved(base) && !taken.has(base) && !plain.some((other) => base.startsWith(`${other.base}_`));
+  for (const p of plain) {
+    let id = clear(p) ? p.base : `${p.ref.toLowerCase()}_${p.base}`;
+    while (taken.has(id)) id = `${id}_`;
+    taken.add(id);
+    out.set(p.ref, id);
   }
   return out;
 }
@@ -139,7 +163,7 @@ function isActiveLow(c: Circuit, inst: Instance, leg: string): boolean {
 /** The parts that a host's firmware talks to, in netlist order, with what their drivers need. */
 export function driverParts(c: Circuit, host: string, target: string, busNames: (bus: string) => string): DriverPart[] {
   const constants = pinConstants(c, host, target);
-  const names = ids(c);
+  const names = variables(c);
   const board = c.netlist.instance(host)!.part;
   return [...c.netlist.expanded.instances.values()].flatMap((inst): DriverPart[] => {
     const mine = c.netlist.bindings.filter((b) => b.ref === inst.ref && b.host === host);
