@@ -1,6 +1,6 @@
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { Page } from "playwright-core";
-import { openProject, saved, startApp, verdict, type App } from "./app";
+import { makeProject, openProject, saved, startApp, verdict, type App } from "./app";
 
 let app: App;
 beforeAll(async () => {
@@ -151,6 +151,19 @@ describe("stations", () => {
     await page.getByText("in use").first().waitFor();
     await expect.poll(() => page.locator("tr", { hasText: "in use" }).first().innerText()).toContain(pressed);
     await expect.poll(rows).toBeGreaterThan(held);
+    await context.close();
+  });
+
+  it("firmware: a board that gets no program is named, with the reason", async () => {
+    const { page, context } = await app.session();
+    const parts = [
+      { ref: "B1", part: "board/linux-forty", label: "Weather box" },
+      { ref: "D1", part: "discrete/led-red", label: "Lamp" },
+    ];
+    await makeProject(app, page, "Linux board", { parts, links: [] }, "firmware");
+    await page.getByText("No program for Weather box (B1):").waitFor();
+    await page.getByRole("link", { name: /Firmware no program/ }).waitFor();
+    expect(await page.getByTestId("download-firmware").count()).toBe(0);
     await context.close();
   });
 

@@ -197,6 +197,20 @@ describe("lattice", () => {
     expect(err).toContain("too little memory");
     expect(fs.readdirSync(dir)).toEqual(["out"]);
   });
+  it("says so when a board gets no program", async () => {
+    const file = path.join(dir, "linux.lattice.json");
+    const parts = [
+      { ref: "B1", part: "board/linux-forty" },
+      { ref: "D1", part: "discrete/led-red", label: "Lamp" },
+    ];
+    fs.writeFileSync(
+      file,
+      JSON.stringify({ format: "young-lattice-project", version: 1, title: "Linux board", parts }),
+    );
+    await main(["plan", file, "--out", path.join(dir, "out")]);
+    expect(err).toContain("no program is written for B1: no sketch core for BCM2711 here");
+    expect(fs.existsSync(path.join(dir, "out/firmware"))).toBe(false);
+  });
   it("wires by hand: joined, cut, put between, as built; bad input changes nothing and answers 2", async () => {
     const p = demo("moss-terrarium");
     const q = path.join(dir, "q.lattice.json");

@@ -54,6 +54,7 @@ export async function planCommand(
   if (result.unfit.length) throw new Unusable(`--target ${result.unfit.join("; ")}`);
   await writeFolder(o.out, result.files);
   if (result.leftOpen) note(`${file}: ${result.leftOpen}`);
+  for (const s of result.silent) note(`${file}: ${s}`);
   printFindings(result.text.findings);
   if (result.planned) print(`planned: ${count(result.planned, "wire")} that were not there`);
   if (result.text.open.length)

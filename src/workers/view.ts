@@ -12,7 +12,7 @@ import { RULES, findingKey, findings, verdict, type Finding, type Verdict } from
 import { circuitOf, type Circuit } from "../core/circuit";
 import type { Catalogue } from "../core/parts/catalogue";
 import { cautions } from "../core/formats";
-import { TARGETS, pinConstants, type PinConstant } from "../core/firmware";
+import { boardsWithout, TARGETS, pinConstants, type PinConstant } from "../core/firmware";
 import type { LevelVerdict } from "../core/circuit/solve";
 import { fingerprint, type Project } from "../core/project";
 import { formatOhm, formatSI } from "../core/quantity";
@@ -121,6 +121,8 @@ export interface View {
   diff: Moved[] | null;
   constants: PinConstant[];
   targets: { id: string; name: string; says: string; unfit: string | null }[];
+  /** Boards that get no program at all, by what they are called, with the reason. */
+  withoutProgram: { ref: string; label: string; why: string }[];
 }
 export type Slice = keyof View;
 
@@ -287,6 +289,8 @@ const SLICES: { [K in Slice]: (c: Circuit, v: View & { list: Finding[] }) => Vie
     const host = c.netlist.expanded.hosts[0];
     return host ? pinConstants(c, host, "sketch") : [];
   },
+  withoutProgram: (c) =>
+    boardsWithout(c).map(({ host, why }) => ({ ref: host, label: c.netlist.instance(host)!.label, why })),
   targets: (c) => TARGETS.map((t) => ({ id: t.id, name: t.name, says: t.says, unfit: t.unfit(c) })),
 };
 

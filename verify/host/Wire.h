@@ -6,6 +6,7 @@ struct TwoWire {
   const char *name;
   void setSDA(uint8_t pin) { printf("SDA %s %u\n", name, pin); }
   void setSCL(uint8_t pin) { printf("SCL %s %u\n", name, pin); }
+  void setClock(uint32_t hz) { printf("CLOCK %s %lu\n", name, (unsigned long)hz); }
   void begin() { printf("BEGIN %s\n", name); }
   void beginTransmission(uint8_t) {}
   size_t write(uint8_t) { return 1; }

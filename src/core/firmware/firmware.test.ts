@@ -2,7 +2,7 @@ import { describe, expect, it } from "vitest";
 import fc from "fast-check";
 import { circuitOf } from "../circuit";
 import { BOARD3, BOARD5, CABLE, catalogue, fountain, make, planned, USB } from "../testing";
-import { codeText, identifier, pinConstants, TARGETS, targetById } from ".";
+import { boardsWithout, codeText, identifier, pinConstants, TARGETS, targetById } from ".";
 import { driverParts } from "./pins";
 import { isReserved } from "./reserved";
 
@@ -238,5 +238,95 @@ describe("labels that are words of a program already", () => {
       }),
       { numRuns: 60 },
     );
+  });
+});
+
+describe("a bus's clock", () => {
+  const parts = [
+    { ref: "M1", part: "module/bme280", label: "Air" },
+    { ref: "M2", part: "module/ssd1306-i2c", label: "Display" },
+  ];
+  const texts = (board: typeof BOARD3, id: string, clock_Hz?: number) => {
+    const p = planned([board, USB, ...parts]);
+    const c = circuitOf({ ...p, buses: clock_Hz ? [{ host: "B1", bus: "i2c0", clock_Hz }] : [] }, catalogue);
+    return targetById(id)!
+      .files(c)
+      .map((f) => f.text)
+      .join("\n");
+  };
+  it("is the one that the checks reckon with: the usual one, or the chosen one", () => {
+    expect(texts(BOARD3, "micropython")).toContain("freq=100000)");
+    expect(texts(BOARD3, "micropython", 400_000)).toContain("freq=400000)");
+    expect(texts(BOARD5, "sketch")).not.toContain("setClock");
+    expect(texts(BOARD5, "sketch", 400_000)).toContain("Wire.begin();\n  Wire.setClock(400000);");
+    expect(texts(BOARD5, "sketch", 50_000)).toContain("Wire.setClock(50000);");
+  });
+  it("is never more than the slowest part takes", () => {
+    expect(texts(BOARD5, "sketch", 1_000_000)).toContain("Wire.setClock(400000);");
+    expect(texts(BOARD3, "micropython", 1_000_000)).toContain("freq=400000)");
+  });
+});
+
+describe("several boards", () => {
+  const two = (b1: string, b2: string) =>
+    circuitOf(
+      planned([
+        { ref: "B1", part: b1, label: "First" },
+        { ref: "S1", part: "supply/usb-port", label: "USB" },
+        { ref: "B2", part: b2, label: "Second" },
+        { ref: "D1", part: "discrete/led-red", label: "Lamp", host: "B1" },
+        { ref: "D2", part: "discrete/led-red", label: "Night light", host: "B2" },
+      ]),
+      catalogue,
+    );
+  const paths = (c: ReturnType<typeof two>, id: string) =>
+    targetById(id)!
+      .files(c)
+      .map((f) => f.path);
+
+  it("each get what fits them, whichever stands first", () => {
+    for (const [b1, b2, python] of [
+      ["board/atmega328p-long", "board/rp2040-forty", "B2"],
+      ["board/rp2040-forty", "board/atmega328p-long", "B1"],
+    ] as const) {
+      const c = two(b1, b2);
+      expect(targetById("micropython")!.unfit(c)).toBeNull();
+      expect(paths(c, "micropython").every((p) => p.startsWith(`${python}/`))).toBe(true);
+      expect(paths(c, "micropython")).toContain(`${python}/main.py`);
+      expect(
+        targetById("micropython")!
+          .without(c)
+          .map((w) => w.host),
+      ).toEqual([python === "B1" ? "B2" : "B1"]);
+      expect(paths(c, "sketch")).toEqual(expect.arrayContaining(["B1/starter/starter.ino", "B2/starter/starter.ino"]));
+      const of = (host: string) =>
+        targetById("sketch")!
+          .files(c)
+          .find((f) => f.path === `${host}/starter/starter.ino`)!.text;
+      expect(of("B1")).toContain("lamp_on");
+      expect(of("B2")).not.toContain("lamp_on");
+      expect(of("B2")).toContain("night_light_on");
+      expect(boardsWithout(c)).toEqual([]);
+    }
+  });
+
+  it("a board that no target knows is named with the reason, alone and beside another", () => {
+    const unknown = catalogue.parts.find((p) => p.board && !Object.keys(p.board.targets).some((t) => targetById(t)));
+    expect(unknown, "no such board any more: this test has done its work").toBeDefined();
+    const alone = circuitOf(make([{ ref: "B1", part: unknown!.id }]), catalogue);
+    expect(boardsWithout(alone)).toMatchObject([{ host: "B1", why: expect.stringContaining(unknown!.board!.chip) }]);
+    for (const t of TARGETS) {
+      expect(t.unfit(alone)).toContain(unknown!.board!.chip);
+      expect(t.files(alone)).toEqual([]);
+    }
+    const beside = circuitOf(
+      make([
+        { ref: "B1", part: unknown!.id },
+        { ...BOARD3, ref: "B2" },
+      ]),
+      catalogue,
+    );
+    expect(boardsWithout(beside).map((b) => b.host)).toEqual(["B1"]);
+    expect(paths(beside, "micropython").every((p) => p.startsWith("B2/"))).toBe(true);
   });
 });

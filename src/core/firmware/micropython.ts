@@ -2,8 +2,9 @@ import type { Circuit } from "../circuit";
 import { fingerprint, houseRule } from "../project";
 import { findPin } from "../parts/catalogue";
 import { driverOf } from "./drivers";
-import { busNumber, codeText, driverParts, pinConstants, region } from "./pins";
-import type { DriverPart, FirmwareFile, FirmwareTarget } from "./types";
+import { busClock, busNumber, codeText, driverParts, pinConstants, region } from "./pins";
+import { targetOf } from "./target";
+import type { DriverPart, FirmwareFile } from "./types";
 
 const indent = (text: string, by = "    ") => text.replace(/^(?=.)/gm, by);
 
@@ -27,18 +28,17 @@ function pinsFile(x: Ctx): FirmwareFile {
   return { path: "pins.py", text: `${banner(x, "pins")}\n${lines.join("\n")}\n` };
 }
 
-/** I2C objects by bus, at the lowest clock that every member takes. */
+/** I2C objects by bus, at the clock that the checks reckon with. */
 function buses(x: Ctx): string {
   const seen = new Map<string, string>();
   for (const p of x.parts) {
     const g = p.inst.part.groups.find((k) => k.kind === "i2c");
     if (!g || seen.has(p.bus)) continue;
-    const members = x.parts.filter((q) => q.bus === p.bus);
-    const max = Math.min(...members.map((q) => q.inst.part.groups.find((k) => k.kind === "i2c")?.max_Hz ?? 100_000));
+    const hz = busClock(x.c, x.host, p.bus, (b) => b);
     const n = busNumber(p.bus);
     seen.set(
       p.bus,
-      `${p.bus} = I2C(${n}, sda=Pin(pins.${p.pin(g.pins.sda!)}), scl=Pin(pins.${p.pin(g.pins.scl!)}), freq=${max})`,
+      `${p.bus} = I2C(${n}, sda=Pin(pins.${p.pin(g.pins.sda!)}), scl=Pin(pins.${p.pin(g.pins.scl!)}), freq=${hz})`,
     );
   }
   return [...seen.values()].join("\n");
@@ -133,34 +133,35 @@ ${loop}
   };
 }
 
+/** Below this no MicroPython is built for a chip. */
+const LEAST_RAM_KB = 16;
+
 /** MicroPython files: pins, bring-up, a non-blocking main and small driver modules. */
-export const micropython: FirmwareTarget = {
+export const micropython = targetOf({
   id: "micropython",
   name: "MicroPython",
   says: "main.py, bringup.py, pins.py and lib/ to copy onto the board",
-  unfit: (c) => {
-    const host = c.netlist.expanded.hosts[0];
-    if (!host) return "there is no board in the project yet";
-    const board = c.netlist.instance(host)!.part.board!;
-    return board.targets.micropython ? null : `${board.chip} has too little memory for MicroPython`;
+  unfit: ({ board }) => {
+    if (board!.targets.micropython) return null;
+    return board!.ram_kB < LEAST_RAM_KB
+      ? `${board!.chip} has too little memory for MicroPython`
+      : `no MicroPython program is written for ${board!.chip} here`;
   },
-  files: (c) =>
-    c.netlist.expanded.hosts.flatMap((host, _i, hosts) => {
-      const x: Ctx = {
-        c,
-        host,
-        parts: driverParts(c, host, "micropython", (b) => b),
-        title: codeText(c.project.title) || "Project",
-        plan: fingerprint(c.project),
-      };
-      const libs = new Map(x.parts.flatMap((p) => driverOf(p)?.micropython?.lib ?? []).map((l) => [l.path, l.text]));
-      const folder = hosts.length > 1 ? `${host}/` : "";
-      return [pinsFile(x), bringup(x), starter(x), ...[...libs].map(([path, text]) => ({ path, text }))].map((f) => ({
-        path: `${folder}${f.path}`,
-        text: `${f.text
-          .replace(/[ \t]+$/gm, "")
-          .replace(/\n{4,}/g, "\n\n\n")
-          .trimEnd()}\n`,
-      }));
-    }),
-};
+  files: (c, host) => {
+    const x: Ctx = {
+      c,
+      host,
+      parts: driverParts(c, host, "micropython", (b) => b),
+      title: codeText(c.project.title) || "Project",
+      plan: fingerprint(c.project),
+    };
+    const libs = new Map(x.parts.flatMap((p) => driverOf(p)?.micropython?.lib ?? []).map((l) => [l.path, l.text]));
+    return [pinsFile(x), bringup(x), starter(x), ...[...libs].map(([path, text]) => ({ path, text }))].map((f) => ({
+      path: f.path,
+      text: `${f.text
+        .replace(/[ \t]+$/gm, "")
+        .replace(/\n{4,}/g, "\n\n\n")
+        .trimEnd()}\n`,
+    }));
+  },
+});

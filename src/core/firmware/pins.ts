@@ -1,5 +1,6 @@
 import { findPin, optionValues } from "../parts/catalogue";
 import type { Circuit } from "../circuit";
+import { I2C_CLOCK_HZ, i2cBuses } from "../circuit/buses";
 import { isWorked, type Instance } from "../circuit/netlist";
 import { houseRule } from "../project";
 import { waysToServe } from "../plan/assign";
@@ -205,6 +206,15 @@ export function driverParts(c: Circuit, host: string, target: string, busNames: 
       },
     ];
   });
+}
+
+/**
+ * Hertz at which the program runs a bus, which is what the checks hold it to: the clock that was chosen, else the usual one,
+ * and never more than its slowest part takes. `name` is the bus in the code, `busNames` as for `driverParts`.
+ */
+export function busClock(c: Circuit, host: string, name: string, busNames: (bus: string) => string): number {
+  const bus = i2cBuses(c).find((b) => b.host === host && b.bus !== null && busNames(b.bus) === name);
+  return Math.min(bus?.clock_Hz ?? I2C_CLOCK_HZ, bus?.slowest?.max_Hz ?? I2C_CLOCK_HZ);
 }
 
 /** The person's own code of a region, or the text that stands there at first. */

@@ -1,9 +1,11 @@
 import type { Circuit } from "../circuit";
+import { I2C_CLOCK_HZ } from "../circuit/buses";
 import { fingerprint, houseRule } from "../project";
 import { driverOf } from "./drivers";
 import { STRIP_SEND } from "./drivers/ws2812b";
-import { busNumber, codeText, driverParts, pinConstants, region } from "./pins";
-import type { DriverPart, FirmwareFile, FirmwareTarget } from "./types";
+import { busClock, busNumber, codeText, driverParts, pinConstants, region } from "./pins";
+import { targetOf } from "./target";
+import type { DriverPart, FirmwareFile } from "./types";
 
 const busName = (bus: string) => (bus === "i2c0" ? "Wire" : `Wire${busNumber(bus)}`);
 const indent = (text: string, by = "  ") => text.replace(/^(?=.)/gm, by);
@@ -42,6 +44,9 @@ function busSetup(x: Ctx): string {
     if (!usual(g.pins.sda!)) lines.add(`${p.bus}.setSDA(${p.pin(g.pins.sda!)});`);
     if (!usual(g.pins.scl!)) lines.add(`${p.bus}.setSCL(${p.pin(g.pins.scl!)});`);
     lines.add(`${p.bus}.begin();`);
+    // The core's own clock is the usual one.
+    const hz = busClock(x.c, x.host, p.bus, busName);
+    if (hz !== I2C_CLOCK_HZ) lines.add(`${p.bus}.setClock(${hz});`);
     if (x.family === "avr")
       lines.add(`${p.bus}.setWireTimeout(25000, true);  // a stuck bus must not stop the program`);
   }
@@ -195,37 +200,30 @@ When the last line says \`fail=0\`, upload \`starter\`. Code between the \`your 
 }
 
 /** C++ sketches for the boards' core API: bring-up and starter, each with its own copy of the pins file. */
-export const sketch: FirmwareTarget = {
+export const sketch = targetOf({
   id: "sketch",
   name: "C++ sketch",
   says: "bringup.ino, starter.ino and pins.h for the board's core API; no library to install",
-  unfit: (c) => {
-    const host = c.netlist.expanded.hosts[0];
-    if (!host) return "there is no board in the project yet";
-    return c.netlist.instance(host)!.part.board!.targets.sketch ? null : "this board has no sketch core here";
+  unfit: ({ board }) => (board!.targets.sketch ? null : `no sketch core for ${board!.chip} here`),
+  files: (c, host) => {
+    const x: Ctx = {
+      c,
+      host,
+      family: c.netlist.instance(host)!.part.board!.family,
+      parts: driverParts(c, host, "sketch", busName),
+      title: codeText(c.project.title) || "Project",
+      plan: fingerprint(c.project),
+    };
+    const pins = pinsFile(x);
+    return [
+      { ...pins, path: "bringup/pins.h" },
+      bringup(x),
+      { ...pins, path: "starter/pins.h" },
+      starter(x),
+      readme(x),
+    ].map((f) => ({ path: f.path, text: tidy(f.text) }));
   },
-  files: (c) =>
-    c.netlist.expanded.hosts.flatMap((host, i, hosts) => {
-      const family = c.netlist.instance(host)!.part.board!.family;
-      const x: Ctx = {
-        c,
-        host,
-        family,
-        parts: driverParts(c, host, "sketch", busName),
-        title: codeText(c.project.title) || "Project",
-        plan: fingerprint(c.project),
-      };
-      const pins = pinsFile(x);
-      const folder = hosts.length > 1 ? `${host}/` : "";
-      return [
-        { ...pins, path: "bringup/pins.h" },
-        bringup(x),
-        { ...pins, path: "starter/pins.h" },
-        starter(x),
-        readme(x),
-      ].map((f) => ({ path: `${folder}${f.path}`, text: tidy(f.text) }));
-    }),
-};
+});
 
 const tidy = (text: string) =>
   `${text

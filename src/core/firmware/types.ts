@@ -90,7 +90,16 @@ export interface FirmwareTarget {
   id: string;
   name: string;
   says: string;
-  /** Null when the target fits the board, else why not. */
+  /** Null when the target fits a board of the project, else why not. */
   unfit(c: Circuit): string | null;
+  /** Boards of the project that this target writes nothing for, with the reason. */
+  without(c: Circuit): BoardWithout[];
+  /** The programs of all boards that it fits; with several boards in the project, each in its own folder. */
   files(c: Circuit): FirmwareFile[];
+}
+
+/** A board that gets no program, and why. */
+export interface BoardWithout {
+  host: string;
+  why: string;
 }

@@ -4,7 +4,7 @@ import { checklist } from "../bench";
 import type { Catalogue } from "../parts/catalogue";
 import { findings, triedFindings, verdict, type Finding, type Verdict } from "../checks";
 import { circuitOf, type Circuit } from "../circuit";
-import { TARGETS } from "../firmware";
+import { boardsWithout, TARGETS } from "../firmware";
 import { fingerprint, houseRule, writeProject, type Project } from "../project";
 import {
   breadboardDrawing,
@@ -264,6 +264,8 @@ export type PlanResult =
       text: PlanText;
       project: Project;
       unfit: string[];
+      /** Boards that no program is written for, in sentences. */
+      silent: string[];
       leftOpen: string | null;
     }
   | { status: "infeasible"; clash: string };
@@ -329,6 +331,7 @@ export async function planOutputs(
     files["breadboard.svg"] = toSvg(breadboardDrawing(c, layout), `${project.title}: breadboard, plan ${mark}`);
   if (text.addresses.length) files["addresses.csv"] = addressesCsv(c, text.addresses);
   const unfit: string[] = [];
+  const silent = boardsWithout(c).map(({ host, why }) => `no program is written for ${host}: ${why}`);
   for (const t of TARGETS) {
     if (targets.length && !targets.includes(t.id)) continue;
     const why = t.unfit(c);
@@ -338,5 +341,5 @@ export async function planOutputs(
     }
     for (const f of t.files(c)) files[`firmware/${t.id}/${f.path}`] = f.text;
   }
-  return { status: "ok", planned: a.planned, files, text, project: a.project, unfit, leftOpen: a.leftOpen };
+  return { status: "ok", planned: a.planned, files, text, project: a.project, unfit, silent, leftOpen: a.leftOpen };
 }

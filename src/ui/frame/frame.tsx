@@ -54,7 +54,10 @@ function stationState(s: ProjectState, id: StationId, progress: Progress | null)
     pins: () => (view.open ? `${view.open} open` : of((r) => r.startsWith("pin.")) || "planned"),
     power: () => of((r) => !r.startsWith("pin.")) || "sound",
     wiring: () => share("wires"),
-    firmware: () => count(view.targets.filter((t) => !t.unfit).length, "target"),
+    firmware: () => {
+      const n = view.targets.filter((t) => !t.unfit).length;
+      return n ? count(n, "target") : view.hosts.length ? "no program" : "";
+    },
     bench: () => share("checks"),
     handout: () => "",
   };

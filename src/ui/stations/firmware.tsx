@@ -16,6 +16,8 @@ const Code = dynamic(() => import("./code").then((m) => m.Code), {
   loading: () => <p className="text-soft">Opening…</p>,
 });
 
+const named = (b: { ref: string; label: string }) => (b.label === b.ref ? b.ref : `${b.label} (${b.ref})`);
+
 /** Firmware: programs written from the plan, with where each pin constant comes from. */
 export function Firmware() {
   const { view, project, light } = useProject();
@@ -51,7 +53,20 @@ export function Firmware() {
           </Download>
         )}
       </StationTitle>
-      {!target && <p className="mt-4">No board in this project yet, so there is nothing to program.</p>}
+      {!target && !view.withoutProgram.length && (
+        <p className="mt-4">No board in this project yet, so there is nothing to program.</p>
+      )}
+      {view.withoutProgram.length > 0 && (
+        <ul className="mt-3 border-l-4 border-risk pl-3" aria-label="Boards without a program">
+          {view.withoutProgram.map((b) => (
+            <li key={b.ref}>
+              <strong>No program for {named(b)}:</strong> {b.why}. Its wiring is planned and checked; the program is
+              yours to write.{" "}
+              <span className="text-soft">Pins that are given by one can be read in at Wiring, Wires.</span>
+            </li>
+          ))}
+        </ul>
+      )}
       {target && (
         <div className="mt-3 grid gap-x-6 gap-y-3 xl:grid-cols-[270px_1fr]">
           <div>

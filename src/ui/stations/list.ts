@@ -23,7 +23,7 @@ export const STATION_SLICES: Record<StationId, readonly Slice[]> = {
   pins: ["lattices", "diff"],
   power: ["limits", "levels", "rails"],
   wiring: ["rows", "parts", "bom", "wires", "tools", "nets"],
-  firmware: ["constants"],
+  firmware: ["constants", "withoutProgram"],
   bench: ["checks"],
   handout: ["cautions", "bom"],
 };
