@@ -290,6 +290,7 @@ describe("the box", () => {
     await page.getByLabel("deep inside").press("Enter");
     await page.getByTestId("panel-trouble").getByText("the box has 20 mm inside").first().waitFor();
     await page.getByLabel("wide").fill("five");
+    await page.getByLabel("wide").press("Enter");
     await page.getByText("20 to 1000 mm").first().waitFor();
     await page.getByLabel("wide").fill("150");
     await page.getByLabel("wide").press("Enter");
