@@ -8,8 +8,8 @@ import { useProject } from "@/ui/state/project";
 import { Clash } from "./clash";
 import { nextJob } from "./job";
 import { Lattice } from "./lattice";
-import { Others } from "./others";
 
+const Others = later(() => import("./others").then((m) => m.Others));
 const Diff = later(() => import("./diff").then((m) => m.Diff));
 
 const priceWords = (by: { reason: string; cost: number }[]) =>
