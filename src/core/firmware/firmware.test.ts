@@ -6,6 +6,10 @@ import { boardsWithout, codeText, identifier, pinConstants, TARGETS, targetById 
 import { driverParts } from "./pins";
 import { isReserved } from "./reserved";
 
+/** A red light for every label. */
+const lamps = (labels: readonly string[]) =>
+  labels.map((label, i) => ({ ref: `LED${i + 1}`, part: "discrete/led-red", label }));
+
 describe("names in code", () => {
   it("makes a legal identifier from anything", () => {
     fc.assert(fc.property(fc.string(), (s) => /^[A-Za-z_][A-Za-z0-9_]*$/.test(identifier(s, "X1"))));
@@ -42,14 +46,7 @@ describe("pin constants", () => {
 describe("labels that read like a board's own names", () => {
   it("never become a constant that a core has taken", () => {
     const labels = ["A0", "D13", "GP4", "GPIO21", "SPI MOSI", "Wire SDA", "LED", "Serial TX", "DAC0", "PB0"];
-    const c = circuitOf(
-      planned([
-        { ref: "B1", part: "board/atmega2560-long" },
-        USB,
-        ...labels.map((label, i) => ({ ref: `LED${i + 1}`, part: "discrete/led-red", label })),
-      ]),
-      catalogue,
-    );
+    const c = circuitOf(planned([{ ref: "B1", part: "board/atmega2560-long" }, USB, ...lamps(labels)]), catalogue);
     const names = pinConstants(c, "B1", "sketch").map((k) => k.name);
     expect(names).toHaveLength(labels.length);
     expect(new Set(names).size).toBe(names.length);
@@ -183,14 +180,7 @@ describe("labels that are words of a program already", () => {
 
   it("get the part's reference in front; others stay as they are, each name once", () => {
     const labels = ["Time", "Now", "Loop", "Int", "print", "Lambda", "Map", "Lamp", "Lamp", "Lamp on", "Door"];
-    const c = circuitOf(
-      planned([
-        { ref: "B1", part: "board/atmega2560-long" },
-        USB,
-        ...labels.map((label, i) => ({ ref: `LED${i + 1}`, part: "discrete/led-red", label })),
-      ]),
-      catalogue,
-    );
+    const c = circuitOf(planned([{ ref: "B1", part: "board/atmega2560-long" }, USB, ...lamps(labels)]), catalogue);
     const ids = driverParts(c, "B1", "sketch", (b) => b).map((p) => p.id);
     expect(ids).toEqual([
       "led1_time",
@@ -236,7 +226,7 @@ describe("labels that are words of a program already", () => {
           expect(ids.filter((x) => x === id || x.startsWith(`${id}_`))).toEqual([id]);
         }
       }),
-      { numRuns: 60 },
+      { numRuns: 200 },
     );
   });
 });
@@ -260,6 +250,11 @@ describe("a bus's clock", () => {
     expect(texts(BOARD5, "sketch")).not.toContain("setClock");
     expect(texts(BOARD5, "sketch", 400_000)).toContain("Wire.begin();\n  Wire.setClock(400000);");
     expect(texts(BOARD5, "sketch", 50_000)).toContain("Wire.setClock(50000);");
+  });
+  it("is one that the controller can make: a divider out of range would wrap to a far faster one", () => {
+    expect(texts(BOARD5, "sketch", 5)).toContain("Wire.setClock(30419);");
+    expect(texts(BOARD3, "micropython", 5)).toContain("freq=10000)");
+    expect(texts(BOARD3, "micropython", 123_456.7)).toContain("freq=123457)");
   });
   it("is never more than the slowest part takes", () => {
     expect(texts(BOARD5, "sketch", 1_000_000)).toContain("Wire.setClock(400000);");

@@ -1,4 +1,4 @@
-import { findPin, optionValues } from "../parts/catalogue";
+import { findPin, optionValues, type BoardInfo } from "../parts/catalogue";
 import type { Circuit } from "../circuit";
 import { I2C_CLOCK_HZ, i2cBuses } from "../circuit/buses";
 import { isWorked, type Instance } from "../circuit/netlist";
@@ -48,23 +48,29 @@ function ids(c: Circuit): Map<string, string> {
   return out;
 }
 
+const begins = (name: string, other: string) => name === other || name.startsWith(`${other}_`);
+
 /**
  * The same as names of variables. A word of the language or of the core, a name that another part has, and one that begins like
- * another part's (whose variables are called `lamp_on`, `lamp_state` …), gets the part's reference in front.
+ * another part's (whose variables are called `lamp_on`, `lamp_state` …), gets the part's reference in front; where even that
+ * begins like another, a number before it.
  */
 function variables(c: Circuit): Map<string, string> {
-  const out = new Map<string, string>();
   const plain = [...ids(c)].map(([ref, name]) => {
     const tail = `_${ref.toLowerCase()}`;
     return { ref, base: name.endsWith(tail) ? name.slice(0, -tail.length) : name };
   });
-  const taken = new Set<string>();
-  const clear = ({ base }: { base: string }) =>
-    !isReserved(base) && !taken.has(base) && !plain.some((other) => base.startsWith(`${other.base}_`));
+  const out = new Map<string, string>();
   for (const p of plain) {
-    let id = clear(p) ? p.base : `${p.ref.toLowerCase()}_${p.base}`;
-    while (taken.has(id)) id = `${id}_`;
-    taken.add(id);
+    const taken = [...out.values()];
+    const others = plain.filter((q) => q !== p).map((q) => q.base);
+    // A plain name may be what others begin with: those give way. One that was made up gives way to all.
+    const free = (id: string, made: boolean) =>
+      !isReserved(id) &&
+      !taken.some((t) => begins(id, t) || begins(t, id)) &&
+      !others.some((o) => (made ? begins(id, o) || begins(o, id) : id !== o && begins(id, o)));
+    let id = p.base;
+    for (let n = 0; !free(id, id !== p.base); n++) id = `${n ? `p${n}_` : ""}${p.ref.toLowerCase()}_${p.base}`;
     out.set(p.ref, id);
   }
   return out;
@@ -208,13 +214,27 @@ export function driverParts(c: Circuit, host: string, target: string, busNames: 
   });
 }
 
+/** Slower than this no bus is run, hertz: the dividers of the controllers end somewhere near. */
+const ANY_CLOCK = { least: 10_000, most: Infinity };
+/**
+ * What a family's controller can do, hertz, from the chip's own clock. AVR: SCL = clock / (16 + 2 * TWBR), TWBR 0 to 255, and at
+ * most 400 kHz (data sheets of ATmega328P, 2560, 32U4: two-wire interface). A divider that is out of range would wrap to a far
+ * faster clock.
+ */
+const CLOCKS: Partial<Record<BoardInfo["family"], (clock_Hz: number) => { least: number; most: number }>> = {
+  avr: (clock_Hz) => ({ least: Math.ceil(clock_Hz / (16 + 2 * 255)), most: 400_000 }),
+};
+
 /**
  * Hertz at which the program runs a bus, which is what the checks hold it to: the clock that was chosen, else the usual one,
  * and never more than its slowest part takes. `name` is the bus in the code, `busNames` as for `driverParts`.
  */
 export function busClock(c: Circuit, host: string, name: string, busNames: (bus: string) => string): number {
   const bus = i2cBuses(c).find((b) => b.host === host && b.bus !== null && busNames(b.bus) === name);
-  return Math.min(bus?.clock_Hz ?? I2C_CLOCK_HZ, bus?.slowest?.max_Hz ?? I2C_CLOCK_HZ);
+  const asked = Math.min(bus?.clock_Hz ?? I2C_CLOCK_HZ, bus?.slowest?.max_Hz ?? I2C_CLOCK_HZ);
+  const { family, clock_Hz } = c.netlist.instance(host)!.part.board!;
+  const { least, most } = CLOCKS[family]?.(clock_Hz) ?? ANY_CLOCK;
+  return Math.round(Math.min(most, Math.max(least, asked)));
 }
 
 /** The person's own code of a region, or the text that stands there at first. */

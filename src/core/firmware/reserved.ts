@@ -39,7 +39,7 @@ const LISTS = {
   builtins: `abs all any bin bool bytearray bytes callable chr classmethod compile complex delattr dict dir divmod enumerate
     eval exec filter float format frozenset getattr globals hasattr hash help hex id input int isinstance issubclass iter len
     list locals map max memoryview min next object oct open ord pow print property range repr reversed round set setattr
-    slice sorted staticmethod str sum super tuple type vars zip self machine time utime pins micropython framebuf neopixel
+    slice sorted staticmethod str sum super tuple type vars zip self machine time utime pins micropython framebuf
     struct ustruct sys usys os uos gc math cmath json re random errno select socket network bluetooth array binascii
     collections hashlib heapq io ssl zlib asyncio uasyncio rp2 esp esp32 onewire dht ds18x20 lib builtins bringup const
     ticks_ms sleep_ms`,
