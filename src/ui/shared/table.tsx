@@ -6,8 +6,10 @@ import {
   getSortedRowModel,
   useReactTable,
   type ColumnDef,
+  type Row as TableRow,
   type SortingState,
 } from "@tanstack/react-table";
+import { inOrder } from "./order";
 
 /** What a column's cells look like, beside what they hold. */
 export interface ColumnLook<T = unknown> {
@@ -30,7 +32,7 @@ export const columnsOf = <T,>(list: readonly (Col<T> | false)[]): ColumnDef<T>[]
           id: String(i),
           header: () => c.head,
           enableSorting: c.by !== undefined,
-          ...(c.by ? { accessorFn: c.by, sortingFn: "alphanumeric" as const } : {}),
+          ...(c.by && { accessorFn: c.by }),
           cell: ({ row }) => c.show(row.original),
           ...(c.look !== undefined && { meta: { className: c.look } satisfies ColumnLook<T> }),
         }
@@ -52,7 +54,11 @@ const headLook = (look: string) =>
     .filter((c) => /^(text-right|min-w-|w-)/.test(c))
     .join(" ");
 
-const sortWord = { asc: "ascending", desc: "descending" } as const;
+/** Rows by what a column holds. */
+export const byOrder = <T,>(a: TableRow<T>, b: TableRow<T>, column: string): number =>
+  inOrder(a.getValue(column), b.getValue(column));
+
+export const sortWord = { asc: "ascending", desc: "descending" } as const;
 
 /**
  * A table that sorts by its heads (a third press brings the given order back), and whose rows open for details: one line each
@@ -85,6 +91,7 @@ export function Table<T>({
   const table = useReactTable({
     data: rows,
     columns,
+    defaultColumn: { sortingFn: byOrder },
     state: { sorting },
     onSortingChange: setSorting,
     // Rows that are stated anew at every drawing must not set anything back, or it would be drawn for ever.
