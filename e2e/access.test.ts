@@ -128,7 +128,12 @@ describe("a place says what it is", () => {
     await page.keyboard.press("End");
     await page.keyboard.press("Enter");
     await page.getByRole("heading", { level: 1, name: "Wiring" }).waitFor();
-    await page.getByRole("heading", { level: 1, name: "Wiring" }).click({ button: "right" });
+    // In the ledger as well.
+    await openProject(page, "Moss terrarium keeper", "parts");
+    await page.locator("#ledger [data-place]").first().click({ button: "right" });
+    await menu.getByRole("menuitem", { name: /At Power and levels/ }).click();
+    await page.getByRole("heading", { level: 1, name: "Power and levels" }).waitFor();
+    await page.getByRole("heading", { level: 1, name: "Power and levels" }).click({ button: "right" });
     await page.waitForTimeout(200);
     expect(await menu.count()).toBe(0);
     await context.close();

@@ -163,6 +163,21 @@ describe("stations", () => {
     await makeProject(app, page, "Linux board", { parts, links: [] }, "firmware");
     await page.getByText("No program for Weather box (B1):").waitFor();
     await page.getByRole("link", { name: /Firmware no program/ }).waitFor();
+    // Beside another board: that one has its program, its files and its pin names.
+    const two = [
+      ...parts.map((p) => (p.ref === "D1" ? { ...p, host: "B2" } : p)),
+      { ref: "B2", part: "board/rp2040-forty" },
+    ];
+    const links = [
+      { from: "D1.A", to: "B2.GP10" },
+      { from: "D1.K", to: "B2.GND" },
+    ];
+    await makeProject(app, page, "Two boards", { parts: two, links }, "firmware");
+    await page.getByText("No program for Weather box (B1):").waitFor();
+    await page.getByRole("radio", { name: "B2/main.py" }).waitFor();
+    await page.getByRole("button", { name: "B2 GP10" }).waitFor();
+    expect(await page.getByTestId("download-firmware").count()).toBe(1);
+    await makeProject(app, page, "Linux board again", { parts, links: [] }, "firmware");
     expect(await page.getByTestId("download-firmware").count()).toBe(0);
     await context.close();
   });

@@ -9,6 +9,7 @@ import {
   type PartOption,
 } from "../core/parts/catalogue";
 import { RULES, findingKey, findings, verdict, type Finding, type Verdict } from "../core/checks";
+import { label } from "../core/checks/help";
 import { circuitOf, type Circuit } from "../core/circuit";
 import type { Catalogue } from "../core/parts/catalogue";
 import { cautions } from "../core/formats";
@@ -285,12 +286,8 @@ const SLICES: { [K in Slice]: (c: Circuit, v: View & { list: Finding[] }) => Vie
   addresses: gridAddressTables,
   diff: ({ project, catalogue }) =>
     project.savedPlan ? planDiff({ ...project, links: project.savedPlan.links }, project, catalogue) : null,
-  constants: (c) => {
-    const host = c.netlist.expanded.hosts[0];
-    return host ? pinConstants(c, host, "sketch") : [];
-  },
-  withoutProgram: (c) =>
-    boardsWithout(c).map(({ host, why }) => ({ ref: host, label: c.netlist.instance(host)!.label, why })),
+  constants: (c) => c.netlist.expanded.hosts.flatMap((host) => pinConstants(c, host, "sketch")),
+  withoutProgram: (c) => boardsWithout(c).map(({ host, why }) => ({ ref: host, label: label(c, host), why })),
   targets: (c) => TARGETS.map((t) => ({ id: t.id, name: t.name, says: t.says, unfit: t.unfit(c) })),
 };
 

@@ -3,6 +3,7 @@ import { isPlanned } from "../plan/assign";
 import { checklist } from "../bench";
 import type { Catalogue } from "../parts/catalogue";
 import { findings, triedFindings, verdict, type Finding, type Verdict } from "../checks";
+import { label } from "../checks/help";
 import { circuitOf, type Circuit } from "../circuit";
 import { boardsWithout, TARGETS } from "../firmware";
 import { fingerprint, houseRule, writeProject, type Project } from "../project";
@@ -331,7 +332,7 @@ export async function planOutputs(
     files["breadboard.svg"] = toSvg(breadboardDrawing(c, layout), `${project.title}: breadboard, plan ${mark}`);
   if (text.addresses.length) files["addresses.csv"] = addressesCsv(c, text.addresses);
   const unfit: string[] = [];
-  const silent = boardsWithout(c).map(({ host, why }) => `no program is written for ${host}: ${why}`);
+  const silent = boardsWithout(c).map(({ host, why }) => `no program is written for ${label(c, host)}: ${why}`);
   for (const t of TARGETS) {
     if (targets.length && !targets.includes(t.id)) continue;
     const why = t.unfit(c);

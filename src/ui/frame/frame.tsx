@@ -9,6 +9,7 @@ import { useEffect, useRef, useState, type ReactNode } from "react";
 import { STATIONS, type StationId } from "@/ui/stations/list";
 import { fetchAhead } from "@/ui/stations/station";
 import { core } from "@/ui/state/core";
+import { goTo } from "@/ui/state/go";
 import { ProjectProvider, useProject, type ProjectState, type SaveState } from "@/ui/state/project";
 import { ThemeButton } from "@/ui/shared/theme";
 import { Ledger } from "./ledger";
@@ -125,7 +126,7 @@ function Rail() {
               // The page knows the way: nothing is asked of the server.
               if (e.button || e.metaKey || e.ctrlKey || e.shiftKey || e.altKey) return;
               e.preventDefault();
-              window.history.pushState(null, "", href);
+              goTo(href);
             }}
             aria-current={here ? "page" : undefined}
             className={`flex gap-2 border-l-4 px-3 py-1.5 max-md:shrink-0 ${here ? "border-accent bg-sheet" : "border-transparent hover:bg-wash"}`}
@@ -311,15 +312,15 @@ function Inside({ children }: { children: ReactNode }) {
         openKeys={() => setKeys(true)}
       />
       <StaleNotice />
-      <div className="flex min-h-0 grow max-md:flex-col">
-        <Rail />
-        <PlaceMenu>
+      <PlaceMenu>
+        <div className="flex min-h-0 grow max-md:flex-col">
+          <Rail />
           <main className="min-w-0 grow overflow-auto bg-sheet px-5 py-4" tabIndex={-1} data-scrolls>
             {children}
           </main>
-        </PlaceMenu>
-        {ledger && s.ready && <Ledger />}
-      </div>
+          {ledger && s.ready && <Ledger />}
+        </div>
+      </PlaceMenu>
       {palette && s.ready && <Palette close={() => setPalette(false)} />}
       {versions && <Versions close={() => setVersions(false)} />}
       {keys && <Keys station={station} close={() => setKeys(false)} />}

@@ -1,7 +1,7 @@
 "use client";
-import { useRouter } from "next/navigation";
 import { useRef, useState, type ReactNode } from "react";
 import { MenuOver, type MenuItem } from "@/ui/shared/menu";
+import { goTo } from "@/ui/state/go";
 import { light } from "@/ui/state/lit";
 import { useProject } from "@/ui/state/project";
 import { showCard } from "./place-card";
@@ -15,7 +15,6 @@ const GO = [
 /** On any pin, wire, rail or part, wherever it is named: what it is, and where it is looked at. */
 export function PlaceMenu({ children }: { children: ReactNode }) {
   const { id } = useProject();
-  const router = useRouter();
   const [place, setPlace] = useState("");
   const at = useRef<HTMLElement | null>(null);
   const items: MenuItem[] = [
@@ -31,7 +30,7 @@ export function PlaceMenu({ children }: { children: ReactNode }) {
       says: g.says,
       go: () => {
         light([place]);
-        router.push(`/p/${id}/${g.station}`);
+        goTo(`/p/${id}/${g.station}`);
       },
     })),
   ];

@@ -34,7 +34,7 @@ Chart.register(
   Tooltip,
 );
 
-// Legends and whatever else a chart does not say for itself.
+// The type of the page, for ticks, titles, legends and tips.
 Chart.defaults.font.family = '"Atkinson Hyperlegible Next", sans-serif';
 Chart.defaults.font.size = 12;
 
@@ -82,14 +82,12 @@ export function PlainChart({
 }) {
   const paints = usePaints();
   if (!paints) return <div style={{ height }} />;
-  const font = { family: '"Atkinson Hyperlegible Next", sans-serif', size: 12 };
   const base: ChartOptions = {
     responsive: true,
     maintainAspectRatio: false,
     animation: still() ? false : { duration: 150 },
-    plugins: { legend: { display: false }, tooltip: { titleFont: font, bodyFont: font } },
+    plugins: { legend: { display: false } },
     color: paints.ink,
-    font,
   };
   const own = options?.(paints) ?? {};
   const scales = Object.fromEntries(
@@ -99,8 +97,8 @@ export function PlainChart({
         ...s,
         grid: { color: paints.line, lineWidth: 0.6, ...s?.grid },
         border: { color: paints.ink },
-        ticks: { color: paints.soft, font, ...(s?.ticks as object) },
-        title: { display: true, color: paints.soft, font, ...(s as { title?: object })?.title },
+        ticks: { color: paints.soft, ...(s?.ticks as object) },
+        title: { display: true, color: paints.soft, ...(s as { title?: object })?.title },
       },
     ]),
   ) as ChartOptions["scales"];

@@ -14,12 +14,14 @@ const ITEM = "cursor-pointer px-3 py-1 outline-none data-[highlighted]:bg-wash m
 /** A menu hangs in the part of the page that it belongs to, so that a screen reader does not find it outside of all of them. */
 const landmarkOf = (el: Element | null) => el?.closest<HTMLElement>("main, header, nav, aside") ?? null;
 
-const inside = (i: MenuItem) => (
-  <>
-    {i.name}
-    {i.says && <span className="block text-sm text-soft">{i.says}</span>}
-  </>
-);
+/** The items of a menu, as those of either kind. */
+const rows = (Item: typeof Dropdown.Item | typeof Context.Item, items: readonly MenuItem[]) =>
+  items.map((i) => (
+    <Item key={i.name} className={ITEM} onSelect={i.go}>
+      {i.name}
+      {i.says && <span className="block text-sm text-soft">{i.says}</span>}
+    </Item>
+  ));
 
 /** What can be done with something, behind one button. */
 export function Menu({
@@ -41,11 +43,7 @@ export function Menu({
       </Dropdown.Trigger>
       <Dropdown.Portal container={home}>
         <Dropdown.Content className={BOX} align="end" sideOffset={4} collisionPadding={8}>
-          {items.map((i) => (
-            <Dropdown.Item key={i.name} className={ITEM} onSelect={i.go}>
-              {inside(i)}
-            </Dropdown.Item>
-          ))}
+          {rows(Dropdown.Item, items)}
         </Dropdown.Content>
       </Dropdown.Portal>
     </Dropdown.Root>
@@ -84,11 +82,7 @@ export function MenuOver({
       <Context.Portal container={home}>
         <Context.Content className={BOX} collisionPadding={8}>
           <Context.Label className="num px-3 pb-1 font-bold">{title}</Context.Label>
-          {items.map((i) => (
-            <Context.Item key={i.name} className={ITEM} onSelect={i.go}>
-              {inside(i)}
-            </Context.Item>
-          ))}
+          {rows(Context.Item, items)}
         </Context.Content>
       </Context.Portal>
     </Context.Root>

@@ -16,8 +16,6 @@ const Code = dynamic(() => import("./code").then((m) => m.Code), {
   loading: () => <p className="text-soft">Opening…</p>,
 });
 
-const named = (b: { ref: string; label: string }) => (b.label === b.ref ? b.ref : `${b.label} (${b.ref})`);
-
 /** Firmware: programs written from the plan, with where each pin constant comes from. */
 export function Firmware() {
   const { view, project, light } = useProject();
@@ -60,7 +58,7 @@ export function Firmware() {
         <ul className="mt-3 border-l-4 border-risk pl-3" aria-label="Boards without a program">
           {view.withoutProgram.map((b) => (
             <li key={b.ref}>
-              <strong>No program for {named(b)}:</strong> {b.why}. Its wiring is planned and checked; the program is
+              <strong>No program for {b.label}:</strong> {b.why}. Its wiring is planned and checked; the program is
               yours to write.{" "}
               <span className="text-soft">Pins that are given by one can be read in at Wiring, Wires.</span>
             </li>
@@ -99,7 +97,7 @@ export function Firmware() {
             <ul className="text-sm">
               {view.constants.map((k) => (
                 <li
-                  key={k.name + k.hostPin}
+                  key={`${k.host} ${k.name} ${k.hostPin}`}
                   className={`flex justify-between gap-2 ${lit.has(`${k.host}.${k.hostPin}`) ? "bg-wash" : ""}`}
                   onMouseEnter={() => light([`${k.host}.${k.hostPin}`, `${k.ref}.${k.pin}`])}
                   onMouseLeave={() => light([])}
@@ -108,6 +106,7 @@ export function Firmware() {
                     {k.name}
                   </Place>
                   <Place of={`${k.host}.${k.hostPin}`} className="num text-accent">
+                    {view.hosts.length > 1 && `${k.host} `}
                     {k.hostPin}
                   </Place>
                 </li>

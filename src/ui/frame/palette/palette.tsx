@@ -7,6 +7,7 @@ import type { Term } from "@/core/glossary";
 import { Sheet } from "@/ui/shared/dialog";
 import { useAddPart } from "@/ui/state/add-part";
 import { core } from "@/ui/state/core";
+import { goTo } from "@/ui/state/go";
 import { useProject, useSlices } from "@/ui/state/project";
 import type { Slice } from "@/workers/view";
 import { actions, GROUPS, type Action } from "./actions";
@@ -117,11 +118,10 @@ export function Palette({ close }: { close(): void }) {
         {
           s,
           go: (station, light = []) => {
-            window.history.pushState(null, "", `/p/${s.id}/${station}`);
+            goTo(`/p/${s.id}/${station}`);
             s.light(light);
           },
-          push: (path) =>
-            path.startsWith(`/p/${s.id}/`) ? window.history.pushState(null, "", path) : router.push(path),
+          push: (path) => (path.startsWith(`/p/${s.id}/`) ? goTo(path) : router.push(path)),
           show: setWord,
         },
         here ? s.view : {},

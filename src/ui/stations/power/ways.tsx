@@ -29,7 +29,7 @@ export function Steps({ w }: { w: Way }) {
               {s.kind === "source"
                 ? "at worst "
                 : s.dropWorst_V >= 0.005
-                  ? `−${volts(s.dropWorst_V)}, `
+                  ? `${volts(-s.dropWorst_V)}, `
                   : s.kind === "converter"
                     ? "holds "
                     : ""}
@@ -62,7 +62,7 @@ const COLUMNS = columnsOf<Way>([
     head: "to spare",
     by: spare,
     look: (w) => `num ${w.loaded_V < w.needs_V ? "font-bold text-stop" : spare(w) < 0 ? "font-bold text-risk" : ""}`,
-    show: (w) => (spare(w) < 0 ? `−${volts(-spare(w))}` : volts(spare(w))),
+    show: (w) => volts(spare(w)),
   },
 ]);
 

@@ -1,8 +1,10 @@
 import { count } from "@/core/quantity/count";
+import { formatV } from "@/core/quantity/units";
+
 /** Milliamperes with sensible digits. */
 export const mA = (v: number) =>
   v >= 1000 ? `${(v / 1000).toFixed(2)} A` : `${v >= 100 ? Math.round(v) : v >= 10 ? v.toFixed(0) : v.toFixed(1)} mA`;
-export const volts = (v: number) => `${v.toFixed(2)} V`;
+export const volts = (v: number) => formatV(v).replace("-", "−");
 export const share = (x: number) => `${Math.round(x * 100)} %`;
 /** Hours the way people count them: minutes, hours, days, months. */
 export function howLong(hours: number): string {

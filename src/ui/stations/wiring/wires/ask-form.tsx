@@ -5,6 +5,7 @@ import { Controller, FormProvider, useForm, useFormContext, useWatch } from "rea
 import { z } from "zod";
 import type { WireAsk } from "@/core/wires";
 import { WireAskSchema } from "@/core/wires/ask-schema";
+import { Select } from "@/ui/shared/select";
 import { PointField } from "./point-field";
 import { Consequence } from "./told";
 import { useAct } from "./use-told";
@@ -128,6 +129,40 @@ export function AskPoint({
           {...(input && { input })}
           {...(done && { done })}
         />
+      )}
+    />
+  );
+}
+
+/** A choice as a field of such a form. */
+export function AskSelect({
+  name,
+  label,
+  options,
+  empty,
+}: {
+  name: "do" | "to" | "part" | "ref";
+  label: string;
+  options: readonly { value: string; name: string }[];
+  empty?: string;
+}) {
+  const { control } = useFormContext<AskFields>();
+  return (
+    <Controller
+      control={control}
+      name={name}
+      render={({ field }) => (
+        <label className="text-sm">
+          {label}
+          <Select
+            label={label}
+            className="flex!"
+            value={field.value}
+            options={options}
+            onChange={field.onChange}
+            {...(empty !== undefined && { empty })}
+          />
+        </label>
       )}
     />
   );

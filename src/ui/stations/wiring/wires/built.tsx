@@ -1,8 +1,6 @@
 "use client";
-import { Controller } from "react-hook-form";
 import { Fold } from "@/ui/shared/fold";
-import { Select } from "@/ui/shared/select";
-import { AskForm, AskPoint, useAskForm, type AskFields } from "./ask-form";
+import { AskForm, AskPoint, AskSelect, useAskForm, type AskFields } from "./ask-form";
 import { PartChoice } from "./part-choice";
 
 const KINDS: { value: AskFields["do"]; name: string }[] = [
@@ -20,22 +18,7 @@ export function Built() {
         For one wire, say at its row where it really is. The plan, the program and the sheet follow what is built.
       </p>
       <AskForm of={ask} button="So it is built">
-        <Controller
-          control={ask.form.control}
-          name="do"
-          render={({ field }) => (
-            <label className="text-sm">
-              What is so
-              <Select
-                label="What is so"
-                className="flex!"
-                value={field.value}
-                options={KINDS}
-                onChange={field.onChange}
-              />
-            </label>
-          )}
-        />
+        <AskSelect name="do" label="What is so" options={KINDS} />
         {ask.fields.do === "swap" ? (
           <>
             <AskPoint name="from" label="one point" />

@@ -1,9 +1,7 @@
 "use client";
 import { useCallback } from "react";
-import { Controller } from "react-hook-form";
 import type { RunRow } from "@/core/build/runsheet/row";
-import { Select } from "@/ui/shared/select";
-import { AskForm, AskPoint, useAskForm, type AskFields } from "./ask-form";
+import { AskForm, AskPoint, AskSelect, useAskForm, type AskFields } from "./ask-form";
 
 /** Which end of a planned wire is elsewhere, and where. */
 export function ElsewhereForm({ row, close }: { row: RunRow; close(): void }) {
@@ -20,21 +18,10 @@ export function ElsewhereForm({ row, close }: { row: RunRow; close(): void }) {
   });
   return (
     <AskForm of={ask} button="It is there" leave={close}>
-      <Controller
-        control={ask.form.control}
+      <AskSelect
         name="to"
-        render={({ field }) => (
-          <label className="text-sm">
-            The end that is elsewhere
-            <Select
-              label="The end that is elsewhere"
-              className="flex!"
-              value={field.value}
-              options={[row.to, row.from].map((end) => ({ value: end, name: end }))}
-              onChange={field.onChange}
-            />
-          </label>
-        )}
+        label="The end that is elsewhere"
+        options={[row.to, row.from].map((end) => ({ value: end, name: end }))}
       />
       <AskPoint name="really" label="it is really at" />
     </AskForm>

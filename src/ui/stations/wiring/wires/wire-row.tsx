@@ -1,6 +1,5 @@
 "use client";
 import { useState } from "react";
-import { Controller } from "react-hook-form";
 import { Lock, LockOpen, Scissors } from "lucide-react";
 import { toast } from "sonner";
 import { BETWEEN_PARTS } from "@/core/wires/often";
@@ -10,7 +9,7 @@ import { Toggle } from "@/ui/shared/picks";
 import { Swatch } from "@/ui/shared/wire-colours";
 import { core } from "@/ui/state/core";
 import { useActions, useProject } from "@/ui/state/project";
-import { AskForm, AskPoint, useAskForm } from "./ask-form";
+import { AskForm, AskPoint, AskSelect, useAskForm } from "./ask-form";
 import { Select } from "@/ui/shared/select";
 
 const MADE: Record<HandWire["by"], string> = { plan: "planned", hand: "by hand", fix: "by a fix", unsaid: "as given" };
@@ -40,22 +39,11 @@ function Between({ w, close }: { w: HandWire; close(): void }) {
   });
   return (
     <AskForm of={ask} button="Put in" leave={close}>
-      <Controller
-        control={ask.form.control}
+      <AskSelect
         name="part"
-        render={({ field }) => (
-          <label className="text-sm">
-            Put in between
-            <Select
-              label="Put in between"
-              className="flex!"
-              value={field.value}
-              empty="choose a part"
-              options={BETWEEN_PARTS.map((p) => ({ value: p.id, name: p.name }))}
-              onChange={field.onChange}
-            />
-          </label>
-        )}
+        label="Put in between"
+        empty="choose a part"
+        options={BETWEEN_PARTS.map((p) => ({ value: p.id, name: p.name }))}
       />
     </AskForm>
   );

@@ -9,6 +9,7 @@ import {
   type SortingState,
 } from "@tanstack/react-table";
 import { useRef } from "react";
+import { byOrder, sortWord } from "@/ui/shared/table";
 import { InView, useVirtualRows } from "@/ui/shared/virtual";
 import { useKept } from "@/ui/state/kept";
 import { useSearchParams } from "next/navigation";
@@ -37,7 +38,6 @@ const COLUMNS: ColumnDef<HandWire>[] = [
   { accessorKey: "colour", header: "colour" },
 ];
 const ROW_PX = 48;
-const SORTED = { asc: "ascending", desc: "descending" } as const;
 const byWords: FilterFn<HandWire> = (row, _column, filter: string) => {
   const w = row.original;
   const text = `${w.from} ${w.to} ${w.fromLabel} ${w.toLabel} ${w.net} ${w.why}`.toLowerCase();
@@ -58,6 +58,7 @@ export function Wires() {
   const table = useReactTable({
     data: list ?? NONE,
     columns: COLUMNS,
+    defaultColumn: { sortingFn: byOrder },
     state: { sorting, globalFilter: filter.trim() },
     onSortingChange: setSorting,
     globalFilterFn: byWords,
@@ -93,7 +94,7 @@ export function Wires() {
                 {table.getFlatHeaders().map((h) => {
                   const by = h.column.getIsSorted();
                   return (
-                    <th key={h.id} aria-sort={by ? SORTED[by] : "none"}>
+                    <th key={h.id} aria-sort={by ? sortWord[by] : "none"}>
                       <button className="quiet font-bold" onClick={h.column.getToggleSortingHandler()}>
                         {h.column.columnDef.header as string}
                         {by && <span aria-hidden>{by === "desc" ? " ↓" : " ↑"}</span>}
