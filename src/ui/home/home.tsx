@@ -8,6 +8,7 @@ import { ThemeButton } from "@/ui/shared/theme";
 import { core } from "@/ui/state/core";
 import { http } from "@/ui/state/http";
 import { Projects, type Row } from "./projects";
+import { Label } from "@/ui/shared/label";
 
 const MAX_FILE = 2_000_000;
 
@@ -94,7 +95,7 @@ export function Home() {
           void open({ title: title.trim() || "Untitled project" }, "parts");
         }}
       >
-        <label className="grow">
+        <Label className="grow">
           <span className="block text-soft">What will it be?</span>
           <input
             className="w-full"
@@ -103,7 +104,7 @@ export function Home() {
             placeholder="Railway crossing with two lamps"
             onChange={(e) => setTitle(e.target.value)}
           />
-        </label>
+        </Label>
         <button className="btn-main">Start a project</button>
         <OpenFile says="Open a file…" label="Project file" accept=".json,application/json" open={bringIn} />
       </form>

@@ -7,6 +7,7 @@ import { STATIONS } from "@/ui/stations/list";
 import { Table } from "@/ui/shared/table";
 import { when } from "@/ui/shared/when";
 import { useGlances } from "./glance";
+import { Hidden } from "@/ui/shared/hidden";
 
 export interface Row {
   id: string;
@@ -92,7 +93,7 @@ const columns = (
   },
   {
     id: "do",
-    header: () => <span className="sr-only">Do</span>,
+    header: () => <Hidden>Do</Hidden>,
     enableSorting: false,
     meta: { className: "text-right whitespace-nowrap" },
     cell: ({ row: { original: r } }) => (

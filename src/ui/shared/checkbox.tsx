@@ -2,6 +2,7 @@
 import type { ReactNode } from "react";
 import { Check } from "lucide-react";
 import { Checkbox as Radix } from "radix-ui";
+import { Label } from "@/ui/shared/label";
 
 /** A box to tick, with what it says beside it; `label` names a box that stands alone. */
 export function Checkbox({
@@ -37,9 +38,9 @@ export function Checkbox({
   );
   if (!children) return box;
   return (
-    <label className={`inline-flex items-center gap-2 ${className}`}>
+    <Label className={`inline-flex items-center gap-2 ${className}`}>
       {box}
       {children}
-    </label>
+    </Label>
   );
 }

@@ -1,27 +1,16 @@
 "use client";
-import { ContextMenu as Context, DropdownMenu as Dropdown } from "radix-ui";
-import { useState, type ReactNode } from "react";
+import { lazy, Suspense, useRef, useState, type ReactNode } from "react";
+import type { MenuItem } from "./menu-open";
 
-export interface MenuItem {
-  name: string;
-  says?: string;
-  go(): void;
-}
+export type { MenuItem };
 
-const BOX = "z-50 min-w-44 border border-ink bg-sheet py-1 text-ink shadow-[3px_3px_0_var(--line)]";
-const ITEM = "cursor-pointer px-3 py-1 outline-none data-[highlighted]:bg-wash max-sm:py-2";
+/** The menus themselves are fetched when somebody is about to open one. */
+const load = () => import("./menu-open");
+const Under = lazy(() => load().then((m) => ({ default: m.MenuUnder })));
+const At = lazy(() => load().then((m) => ({ default: m.MenuAt })));
 
 /** A menu hangs in the part of the page that it belongs to, so that a screen reader does not find it outside of all of them. */
 const landmarkOf = (el: Element | null) => el?.closest<HTMLElement>("main, header, nav, aside") ?? null;
-
-/** The items of a menu, as those of either kind. */
-const rows = (Item: typeof Dropdown.Item | typeof Context.Item, items: readonly MenuItem[]) =>
-  items.map((i) => (
-    <Item key={i.name} className={ITEM} onSelect={i.go}>
-      {i.name}
-      {i.says && <span className="block text-sm text-soft">{i.says}</span>}
-    </Item>
-  ));
 
 /** What can be done with something, behind one button. */
 export function Menu({
@@ -35,18 +24,39 @@ export function Menu({
   children: ReactNode;
   className?: string;
 }) {
-  const [home, setHome] = useState<HTMLElement | null>(null);
+  const [open, setOpen] = useState(false);
+  const button = useRef<HTMLButtonElement>(null);
   return (
-    <Dropdown.Root modal={false}>
-      <Dropdown.Trigger ref={(el) => setHome(landmarkOf(el))} className={className} aria-label={label}>
+    <span className="relative inline-flex">
+      <button
+        ref={button}
+        className={className}
+        aria-label={label}
+        aria-haspopup="menu"
+        aria-expanded={open}
+        onPointerEnter={load}
+        onFocus={load}
+        onClick={() => setOpen(!open)}
+        onKeyDown={(e) => {
+          if (e.key !== "ArrowDown") return;
+          e.preventDefault();
+          setOpen(true);
+        }}
+      >
         {children}
-      </Dropdown.Trigger>
-      <Dropdown.Portal container={home}>
-        <Dropdown.Content className={BOX} align="end" sideOffset={4} collisionPadding={8}>
-          {rows(Dropdown.Item, items)}
-        </Dropdown.Content>
-      </Dropdown.Portal>
-    </Dropdown.Root>
+      </button>
+      {open && (
+        <Suspense>
+          <Under
+            label={label}
+            items={items}
+            button={button}
+            home={landmarkOf(button.current)}
+            close={() => setOpen(false)}
+          />
+        </Suspense>
+      )}
+    </span>
   );
 }
 
@@ -66,25 +76,25 @@ export function MenuOver({
   ask(at: Element): boolean;
   children: ReactNode;
 }) {
-  const [home, setHome] = useState<HTMLElement | null>(null);
+  const [at, setAt] = useState<{ x: number; y: number; home: HTMLElement | null; nth: number } | null>(null);
   return (
-    <Context.Root modal={false}>
-      <Context.Trigger
-        asChild
-        onContextMenuCapture={(e) => {
-          // Before the menu hears of it.
-          setHome(landmarkOf(e.target as Element));
-          if (!ask(e.target as Element)) e.stopPropagation();
+    <>
+      <div
+        className="contents"
+        onContextMenu={(e) => {
+          if (!ask(e.target as Element)) return;
+          e.preventDefault();
+          const { clientX: x, clientY: y } = e;
+          setAt((was) => ({ x, y, home: landmarkOf(e.target as Element), nth: (was?.nth ?? 0) + 1 }));
         }}
       >
         {children}
-      </Context.Trigger>
-      <Context.Portal container={home}>
-        <Context.Content className={BOX} collisionPadding={8}>
-          <Context.Label className="num px-3 pb-1 font-bold">{title}</Context.Label>
-          {rows(Context.Item, items)}
-        </Context.Content>
-      </Context.Portal>
-    </Context.Root>
+      </div>
+      {at && (
+        <Suspense>
+          <At key={at.nth} title={title} items={items} x={at.x} y={at.y} home={at.home} close={() => setAt(null)} />
+        </Suspense>
+      )}
+    </>
   );
 }

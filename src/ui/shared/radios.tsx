@@ -1,6 +1,7 @@
 "use client";
 import type { ReactNode } from "react";
 import { RadioGroup as Radix } from "radix-ui";
+import { Label } from "@/ui/shared/label";
 
 /** One of a few, all in sight. `label` names the group where no heading of its own does (`labelledBy`). */
 export function Radios<T extends string>({
@@ -29,7 +30,7 @@ export function Radios<T extends string>({
       className={`${inline ? "flex flex-wrap gap-x-5 gap-y-1" : "flex flex-col gap-1"} ${className}`}
     >
       {options.map((o) => (
-        <label
+        <Label
           key={o.value}
           data-testid={o.testId}
           className={`${inline ? "inline-flex" : "flex"} items-start gap-2 ${o.disabled ? "text-soft" : ""}`}
@@ -42,7 +43,7 @@ export function Radios<T extends string>({
             <Radix.Indicator className="block h-[7px] w-[7px] rounded-full bg-accent" />
           </Radix.Item>
           <span>{o.name}</span>
-        </label>
+        </Label>
       ))}
     </Radix.Root>
   );

@@ -2,6 +2,7 @@
 import { useEffect, useId } from "react";
 import { useForm } from "react-hook-form";
 import type { ZodMiniType } from "zod/mini";
+import { Label } from "@/ui/shared/label";
 
 type Schemas = typeof import("./schemas");
 const schemas = (): Promise<Schemas> => import("./schemas");
@@ -26,6 +27,8 @@ export function SaveField<T>({
   maxLength,
   className = "",
   fieldClass = "",
+  autoFocus,
+  left,
 }: {
   id?: string;
   label: string;
@@ -44,6 +47,9 @@ export function SaveField<T>({
   maxLength?: number;
   className?: string;
   fieldClass?: string;
+  autoFocus?: boolean;
+  /** Left with nothing wrong in it. */
+  left?(): void;
 }) {
   const own = useId();
   const name = id ?? own;
@@ -64,8 +70,14 @@ export function SaveField<T>({
   useEffect(() => reset({ v: value }), [reset, value]);
   const field = register("v");
   const done = (raw: string) => {
-    if (raw === value && !always) return void reset({ v: value });
-    void handleSubmit(({ v }) => save(v))();
+    if (raw === value && !always) {
+      reset({ v: value });
+      return left?.();
+    }
+    void handleSubmit(({ v }) => {
+      save(v);
+      left?.();
+    })();
   };
   const shared = {
     ...field,
@@ -75,6 +87,7 @@ export function SaveField<T>({
     disabled,
     placeholder,
     maxLength,
+    autoFocus,
     className: fieldClass,
     "aria-invalid": errors.v !== undefined,
     ...(hideLabel && { "aria-label": label }),
@@ -83,9 +96,9 @@ export function SaveField<T>({
   return (
     <span className={className}>
       {!hideLabel && (
-        <label className="text-soft" htmlFor={name}>
+        <Label className="text-soft" htmlFor={name}>
           {label}
-        </label>
+        </Label>
       )}
       {area ? (
         <textarea

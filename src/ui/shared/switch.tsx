@@ -1,6 +1,7 @@
 "use client";
 import type { ReactNode } from "react";
 import { Switch as Radix } from "radix-ui";
+import { Label } from "@/ui/shared/label";
 
 /** A way of looking at something, on or off, at once. What is part of the project is a box to tick (`Checkbox`). */
 export function Switch({
@@ -15,7 +16,7 @@ export function Switch({
   className?: string;
 }) {
   return (
-    <label className={`inline-flex items-center gap-2 ${className}`}>
+    <Label className={`inline-flex items-center gap-2 ${className}`}>
       <Radix.Root
         checked={on}
         onCheckedChange={turn}
@@ -24,6 +25,6 @@ export function Switch({
         <Radix.Thumb className="h-[11px] w-[11px] rounded-[1px] bg-soft transition-transform data-[state=checked]:translate-x-[15px] data-[state=checked]:bg-accent-ink motion-reduce:transition-none" />
       </Radix.Root>
       {children}
-    </label>
+    </Label>
   );
 }

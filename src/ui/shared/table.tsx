@@ -10,6 +10,7 @@ import {
   type SortingState,
 } from "@tanstack/react-table";
 import { inOrder } from "./order";
+import { Hidden } from "@/ui/shared/hidden";
 
 /** What a column's cells look like, beside what they hold. */
 export interface ColumnLook<T = unknown> {
@@ -117,7 +118,7 @@ export function Table<T>({
           <tr>
             {open && (
               <th className="w-6">
-                <span className="sr-only">Details</span>
+                <Hidden>Details</Hidden>
               </th>
             )}
             {table.getFlatHeaders().map((h) => {

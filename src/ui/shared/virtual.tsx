@@ -1,5 +1,5 @@
 "use client";
-import { useLayoutEffect, useState, type ReactNode, type RefObject } from "react";
+import { useEffect, useState, type ReactNode, type RefObject } from "react";
 import { useVirtualizer } from "@tanstack/react-virtual";
 
 /** Beyond so many rows only those in view are drawn. */
@@ -37,13 +37,21 @@ export function useVirtualRows(
   {
     beyond = MANY_ROWS,
     overscan = 6,
+    atOnce = 400,
     keyOf,
-  }: { beyond?: number; overscan?: number; keyOf?: (index: number) => string } = {},
+  }: {
+    beyond?: number;
+    overscan?: number;
+    /** Height that is drawn at once, px, before the room is known: little where a row is much to draw. */
+    atOnce?: number;
+    keyOf?: (index: number) => string;
+  } = {},
 ): VirtualRows {
   const [scroller, setScroller] = useState<HTMLElement | null>(null);
   const [margin, setMargin] = useState(0);
   const many = count > beyond;
-  useLayoutEffect(() => {
+  // After the first rows are on the screen: asking where they stand before would have all of it laid out twice.
+  useEffect(() => {
     const node = list.current;
     const found = node ? scrollerOf(node) : null;
     setScroller(found);
@@ -59,8 +67,7 @@ export function useVirtualRows(
     ...(keyOf && { getItemKey: (i: number) => (i < count ? keyOf(i) : i) }),
     // Heights come from the browser's own reports once it has laid out: asking each row at once would lay out anew for each.
     measureElement: (_node, entry) => entry?.borderBoxSize[0]?.blockSize ?? estimate,
-    // Before the scroller is known: what a screen holds.
-    initialRect: { width: 1000, height: 400 },
+    initialRect: { width: 1000, height: atOnce },
   });
   if (!many)
     return {

@@ -10,6 +10,7 @@ import { InView, useVirtualRows } from "@/ui/shared/virtual";
 import { core } from "@/ui/state/core";
 import { light } from "@/ui/state/lit";
 import { useActions, useProject } from "@/ui/state/project";
+import { Hidden } from "@/ui/shared/hidden";
 
 const wanted = (i: CheckItem) =>
   i.unit === "Ω" && i.low === 0
@@ -111,7 +112,7 @@ function Checks({ when, items }: { when: (typeof WHEN)[number]; items: readonly 
         <thead>
           <tr>
             <th>
-              <span className="sr-only">done</span>
+              <Hidden>done</Hidden>
             </th>
             <th>check</th>
             <th>between</th>

@@ -14,6 +14,7 @@ import { useProject } from "@/ui/state/project";
 import { nextJob } from "../pins/job";
 import { PRICE, usbWords, type Trial } from "./words";
 import { Checkbox } from "@/ui/shared/checkbox";
+import { Hidden } from "@/ui/shared/hidden";
 
 const SideBySide = later(() => import("./compare").then((m) => m.SideBySide));
 const SavingPins = later(() => import("./saving").then((m) => m.SavingPins));
@@ -93,7 +94,7 @@ const columns = (o: {
 }): ColumnDef<Trial>[] => [
   {
     id: "compare",
-    header: () => <span className="sr-only">Compare</span>,
+    header: () => <Hidden>Compare</Hidden>,
     enableSorting: false,
     cell: ({ row: { original: t } }) => (
       <Checkbox label={`Compare ${t.name}`} checked={o.marked.includes(t.board)} onChange={() => o.mark(t.board)} />
@@ -156,7 +157,7 @@ const columns = (o: {
   },
   {
     id: "use",
-    header: () => <span className="sr-only">Choose</span>,
+    header: () => <Hidden>Choose</Hidden>,
     enableSorting: false,
     meta: { className: "text-right" },
     cell: ({ row: { original: t } }) =>
@@ -235,7 +236,9 @@ function Trials() {
   return (
     <>
       <fieldset className="mt-3 flex flex-wrap gap-x-4 gap-y-1 text-sm">
-        <legend className="sr-only">It must have</legend>
+        <legend>
+          <Hidden>It must have</Hidden>
+        </legend>
         <span className="text-soft">It must have:</span>
         {ASKS.map((a) => (
           <Checkbox key={a.id} checked={asked.has(a.id)} onChange={() => ask(a.id)}>

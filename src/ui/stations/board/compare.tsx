@@ -1,6 +1,7 @@
 "use client";
 import { Sheet } from "@/ui/shared/dialog";
 import { PRICE, usbWords, type Trial } from "./words";
+import { Hidden } from "@/ui/shared/hidden";
 
 const kB = (n: number) => (n >= 1024 ? `${Number((n / 1024).toFixed(1))} MB` : `${n} kB`);
 
@@ -35,7 +36,7 @@ export function SideBySide({ a, b, close, use }: { a: Trial; b: Trial; close(): 
         <thead>
           <tr>
             <th>
-              <span className="sr-only">Question</span>
+              <Hidden>Question</Hidden>
             </th>
             {[a, b].map((t) => (
               <th key={t.board}>

@@ -8,6 +8,8 @@ import { useProject } from "@/ui/state/project";
 import { Ghosts } from "./ghosts";
 import { Select } from "@/ui/shared/select";
 import { Tip } from "@/ui/shared/tip";
+import { Label } from "@/ui/shared/label";
+import { Hidden } from "@/ui/shared/hidden";
 
 const WANTS: { id: Want; name: string }[] = [
   { id: "lights", name: "lights (LEDs)" },
@@ -30,7 +32,7 @@ const parts = (s: Saving) => s.parts.map((p) => `${p.count} × ${p.name}`).join(
 
 function NumberField(o: { says: string; value: string; wrong: boolean; set(text: string): void }) {
   return (
-    <label>
+    <Label>
       <span className="block text-sm text-soft">{o.says}</span>
       <input
         className="num w-20"
@@ -39,7 +41,7 @@ function NumberField(o: { says: string; value: string; wrong: boolean; set(text:
         aria-invalid={o.wrong}
         onChange={(e) => o.set(e.target.value)}
       />
-    </label>
+    </Label>
   );
 }
 
@@ -96,7 +98,7 @@ const wayColumns = (lit: boolean, put: ((s: Saving) => void) | null) =>
       look: "num text-right",
     },
     {
-      head: <span className="sr-only">Put in</span>,
+      head: <Hidden>Put in</Hidden>,
       look: "text-right",
       show: (s) =>
         put &&
@@ -186,7 +188,7 @@ export function SavingPins() {
   return (
     <section aria-label="Saving pins" className="mt-3">
       <div className="flex flex-wrap items-end gap-x-5 gap-y-2">
-        <label>
+        <Label>
           <span className="block text-sm text-soft">What takes the pins?</span>
           <Select
             label="What takes the pins?"
@@ -197,11 +199,11 @@ export function SavingPins() {
             ]}
             onChange={(v) => setPicked(v || null)}
           />
-        </label>
+        </Label>
         {!group && (
           <>
             <NumberField says="How many" value={n} wrong={wrong} set={setN} />
-            <label>
+            <Label>
               <span className="block text-sm text-soft">of what</span>
               <Select<Want>
                 label="of what"
@@ -209,7 +211,7 @@ export function SavingPins() {
                 options={WANTS.map((w) => ({ value: w.id, name: w.name }))}
                 onChange={setWant}
               />
-            </label>
+            </Label>
             {(want === "lights" || want === "digits") && (
               <NumberField says="Current of one light, mA" value={mA} wrong={wrongCurrent} set={setMA} />
             )}

@@ -5,6 +5,7 @@ import type { CompareRow } from "@/core/parts/catalogue";
 import { Sheet } from "@/ui/shared/dialog";
 import { core } from "@/ui/state/core";
 import { Switch } from "@/ui/shared/switch";
+import { Hidden } from "@/ui/shared/hidden";
 
 /** Up to four parts side by side; rows that differ are the ones that decide. */
 export function Compare({
@@ -38,7 +39,7 @@ export function Compare({
             <thead>
               <tr>
                 <th>
-                  <span className="sr-only">what</span>
+                  <Hidden>what</Hidden>
                 </th>
                 {table.names.map((n, i) => (
                   <th key={ids[i]} className="whitespace-normal! text-ink! font-bold!">

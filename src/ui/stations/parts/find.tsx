@@ -9,6 +9,7 @@ import { core } from "@/ui/state/core";
 import { Checkbox } from "@/ui/shared/checkbox";
 import { Select } from "@/ui/shared/select";
 import { InView, useVirtualRows } from "@/ui/shared/virtual";
+import { Label } from "@/ui/shared/label";
 
 const LINE_PX = 32;
 /** A list that fits on the screen is drawn whole. */
@@ -139,7 +140,7 @@ export function Find({
   };
   return (
     <section aria-label="Catalogue" className="min-w-0">
-      <label>
+      <Label>
         <span className="text-soft">Find by what it does, chip, bus or voltage</span>
         <input
           className="w-full"
@@ -166,7 +167,7 @@ export function Find({
             else if (target) add(target);
           }}
         />
-      </label>
+      </Label>
       <Narrow found={found} facets={facets} setFacets={setFacets} owned={Object.keys(owned)} />
       <p id="found" role="status" className="mt-1 text-sm text-soft" data-testid="found">
         {hits.length === 1 ? "1 part" : `${hits.length} parts`}

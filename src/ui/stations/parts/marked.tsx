@@ -14,6 +14,7 @@ import { HeaderDrawing } from "@/ui/shared/header-drawing";
 import type { Hit } from "./find";
 import { OptionField, type PlainOption } from "./options";
 import { Checkbox } from "@/ui/shared/checkbox";
+import { Label } from "@/ui/shared/label";
 
 interface Loaded {
   part: Part;
@@ -132,14 +133,14 @@ export function Marked({
         className="mt-2 flex flex-wrap items-center gap-x-3 gap-y-2"
         onSubmit={(e) => void handleSubmit((asked) => add({ ...asked, options }))(e)}
       >
-        <label className="text-sm">
+        <Label className="text-sm">
           <span className="text-soft">How many</span>{" "}
           <input className="num w-14" inputMode="numeric" aria-invalid={!good} {...register("quantity")} />
-        </label>
-        <label className="grow text-sm">
+        </Label>
+        <Label className="grow text-sm">
           <span className="text-soft">Name</span>{" "}
           <input className="w-40" maxLength={55} placeholder="as you call it" {...register("label")} />
-        </label>
+        </Label>
         <button className="btn-main" disabled={!good} data-testid="add-marked">
           {many > 1 && good ? `Add ${many}` : "Add"}
         </button>

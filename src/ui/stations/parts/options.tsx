@@ -2,6 +2,7 @@
 import type { PartOption } from "@/core/parts/catalogue";
 import { SaveField } from "@/ui/shared/save-field";
 import { Select } from "@/ui/shared/select";
+import { Label } from "@/ui/shared/label";
 
 export type PlainOption = Exclude<PartOption, { kind: "pins" }>;
 
@@ -19,7 +20,7 @@ export function OptionField({
 }) {
   if (option.kind === "choice")
     return (
-      <label className="mr-5 inline-flex items-center gap-2 text-sm" htmlFor={id}>
+      <Label className="mr-5 inline-flex items-center gap-2 text-sm" htmlFor={id}>
         <span className="text-soft">{option.label}</span>
         <Select
           id={id}
@@ -28,7 +29,7 @@ export function OptionField({
           options={option.choices.map((c) => ({ value: c.value.toLowerCase(), name: c.label }))}
           onChange={save}
         />
-      </label>
+      </Label>
     );
   return (
     <SaveField

@@ -2,6 +2,7 @@
 import { when } from "@/ui/shared/when";
 import { useState } from "react";
 import { useProject } from "@/ui/state/project";
+import { Label } from "@/ui/shared/label";
 
 const short = (end: string | null, host: string | undefined) =>
   end === null ? "open" : host && end.startsWith(`${host}.`) ? end.slice(host.length + 1) : end;
@@ -52,7 +53,7 @@ export function Diff() {
           <button className="quiet" onClick={save}>
             {saved ? "Save this plan instead" : "Save this plan"}
           </button>
-          <label>
+          <Label>
             as{" "}
             <input
               className="w-40"
@@ -63,7 +64,7 @@ export function Diff() {
               onChange={(e) => setName(e.target.value)}
               onKeyDown={(e) => e.key === "Enter" && save()}
             />
-          </label>
+          </Label>
         </span>
       )}
     </div>

@@ -10,6 +10,7 @@ import {
   useState,
   type KeyboardEvent,
   type PointerEvent,
+  type RefObject,
 } from "react";
 import { toast } from "sonner";
 import type { LatticeRow, LatticeView } from "@/core/plan/assign";
@@ -19,11 +20,12 @@ import { useLit } from "@/ui/state/lit";
 import { useProject } from "@/ui/state/project";
 import { Crossing, type Ghost } from "./crossing";
 import { LeftOver } from "./left-over";
-import { pinName, Row, type Shown } from "./row";
+import { pinName, Row, type Range, type Shown } from "./row";
 import { Legend } from "./states";
 import { Select } from "@/ui/shared/select";
 import { Fold } from "@/ui/shared/fold";
 import { InView, useVirtualRows } from "@/ui/shared/virtual";
+import { Label } from "@/ui/shared/label";
 
 interface Spot {
   row: number;
@@ -100,11 +102,41 @@ const Heads = memo(function Heads({ shown, at }: { shown: readonly Shown[]; at: 
 });
 
 /** So many crossings are drawn at once; of a larger lattice only the rows in view. */
-const MOST_CELLS = 1500;
+const MOST_CELLS = 500;
 const ROW_PX = 29;
 /** Widths that are known need no look at every cell. */
 const NEED_PX = 232;
 const PIN_PX = 24;
+/** Columns are brought in by so many, this far ahead. */
+const COLUMN_STEP = 8;
+
+/** The columns in view of a wide lattice, all of a small one, as a range that changes by steps. */
+function useColumnsInView(box: RefObject<HTMLElement | null>, count: number, all: boolean): Range {
+  const [range, setRange] = useState<Range>({ from: 0, to: 4 * COLUMN_STEP });
+  useLayoutEffect(() => {
+    const node = box.current;
+    if (!node || all) return;
+    const look = () => {
+      const first = Math.floor(node.scrollLeft / PIN_PX / COLUMN_STEP) * COLUMN_STEP;
+      const from = Math.max(0, first - COLUMN_STEP);
+      const seen = Math.ceil((node.clientWidth - NEED_PX) / PIN_PX);
+      const to = (Math.ceil((first + seen) / COLUMN_STEP) + 1) * COLUMN_STEP;
+      setRange((was) => (was.from === from && was.to === to ? was : { from, to }));
+    };
+    look();
+    node.addEventListener("scroll", look, { passive: true });
+    const size = new ResizeObserver(look);
+    size.observe(node);
+    return () => {
+      node.removeEventListener("scroll", look);
+      size.disconnect();
+    };
+  }, [box, all]);
+  return useMemo(
+    () => (all ? { from: 0, to: count } : { from: Math.min(range.from, count), to: Math.min(range.to, count) }),
+    [all, count, range],
+  );
+}
 const STILL = new Set(["chosen", "locked", "cannot"]);
 
 /** The lattice of one board: needs down the side, pins across the top, moved by dragging or by keys. */
@@ -134,8 +166,11 @@ export function Lattice({ view }: { view: LatticeView }) {
   const rows = useVirtualRows(body, view.rows.length, ROW_PX, {
     beyond: Math.floor(MOST_CELLS / Math.max(1, shown.length)),
     overscan: 3,
+    atOnce: 8 * ROW_PX,
     keyOf: (i) => view.rows[i]!.id,
   });
+  const box = useRef<HTMLDivElement>(null);
+  const range = useColumnsInView(box, shown.length, view.rows.length * shown.length <= MOST_CELLS);
   const row: LatticeRow | undefined = view.rows[Math.min(spot.row, view.rows.length - 1)];
   const at = Math.min(spot.col, shown.length - 1);
   const col = shown[at];
@@ -199,6 +234,10 @@ export function Lattice({ view }: { view: LatticeView }) {
     if (there) return there.focus({ preventScroll: false });
     wanted.current = next;
     rows.show(next.row);
+    const x = next.col * PIN_PX;
+    const seen = box.current ? box.current.clientWidth - NEED_PX : 0;
+    if (box.current && (x < box.current.scrollLeft || x + PIN_PX > box.current.scrollLeft + seen))
+      box.current.scrollLeft = x < box.current.scrollLeft ? x : x + PIN_PX - seen;
   };
   useEffect(() => {
     const there = wanted.current && cellAt(wanted.current);
@@ -274,7 +313,7 @@ export function Lattice({ view }: { view: LatticeView }) {
     <>
       <div className="mt-2 flex flex-wrap items-center justify-between gap-x-5 gap-y-1 text-sm">
         <Legend />
-        <label className="inline-flex items-center gap-1.5">
+        <Label className="inline-flex items-center gap-1.5">
           show
           <Select<Fold>
             label="Pins shown"
@@ -282,9 +321,10 @@ export function Lattice({ view }: { view: LatticeView }) {
             options={FOLDS.map((f) => ({ value: f.id, name: f.name }))}
             onChange={setFold}
           />
-        </label>
+        </Label>
       </div>
       <div
+        ref={box}
         data-scrolls
         className="lattice-box relative mt-1 max-h-[max(18rem,calc(100dvh-18.5rem))] overflow-auto overscroll-contain pb-2"
       >
@@ -330,6 +370,7 @@ export function Lattice({ view }: { view: LatticeView }) {
                     r={r}
                     ri={ri}
                     shown={shown}
+                    range={range}
                     top={r.ref !== view.rows[ri - 1]?.ref}
                     mark={r === row ? at : -1}
                     landing={(ghost?.ok && ghost.moved.get(r.id)) || null}

@@ -5,6 +5,7 @@ import { columnsOf, Table } from "@/ui/shared/table";
 import { Sheet } from "@/ui/shared/dialog";
 import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";
+import { Hidden } from "@/ui/shared/hidden";
 
 const HOW_MANY = 5;
 
@@ -48,7 +49,7 @@ export function Others({ close }: { close(): void }) {
                   : a.differs.map((m) => `${m.need}: ${m.to} instead of ${m.from}`).join(", "),
             },
             {
-              head: <span className="sr-only">Take</span>,
+              head: <Hidden>Take</Hidden>,
               look: "text-right",
               show: (a) => (
                 <button className="btn" onClick={() => take(a)} aria-label={`Take it: plan ${list.indexOf(a) + 1}`}>

@@ -11,6 +11,12 @@ export interface Shown {
   first: boolean;
 }
 
+/** The columns that are drawn: from the first, before the second. */
+export interface Range {
+  from: number;
+  to: number;
+}
+
 /** The pin's name in the project: the label on the board, the endpoint behind another part. */
 export const pinName = (view: Pick<LatticeView, "host">, c: Pick<LatticeColumn, "end" | "pin">) =>
   c.end.startsWith(`${view.host}.`) ? c.pin : c.end;
@@ -20,6 +26,7 @@ function LatticeRowView({
   r,
   ri,
   shown,
+  range,
   top,
   mark,
   landing,
@@ -29,6 +36,7 @@ function LatticeRowView({
   r: LatticeRow;
   ri: number;
   shown: readonly Shown[];
+  range: Range;
   /** First row of its part. */
   top: boolean;
   /** The marked column, -1 when the mark is elsewhere. */
@@ -55,13 +63,16 @@ function LatticeRowView({
           </span>
         </span>
       </th>
-      {shown.map(({ c, i, first }, k) => {
+      {range.from > 0 && <td colSpan={range.from} aria-hidden />}
+      {shown.slice(range.from, range.to).map(({ c, i, first }, n) => {
+        const k = range.from + n;
         const x = cellOf(view, r, i);
         const pin = pinName(view, c);
         return (
           <td
             key={c.end}
             role="gridcell"
+            aria-colindex={k + 1}
             data-at={`${ri}-${k}`}
             data-cell={`${r.id}|${pin}`}
             data-state={x.state}
@@ -71,6 +82,7 @@ function LatticeRowView({
           />
         );
       })}
+      {range.to < shown.length && <td colSpan={shown.length - range.to} aria-hidden />}
     </tr>
   );
 }
@@ -83,6 +95,7 @@ const same = (a: Props, b: Props) =>
   a.view.host === b.view.host &&
   a.ri === b.ri &&
   a.shown === b.shown &&
+  a.range === b.range &&
   a.top === b.top &&
   a.mark === b.mark &&
   a.landing === b.landing &&

@@ -7,6 +7,7 @@ import { I2cChart } from "./i2c-chart";
 import { share } from "./words";
 import { Select } from "@/ui/shared/select";
 import { Fold } from "@/ui/shared/fold";
+import { Label } from "@/ui/shared/label";
 
 const kHz = (hz: number) => (hz >= 1e6 ? `${Number((hz / 1e6).toFixed(2))} MHz` : `${hz / 1000} kHz`);
 const pct = (x: number) => `${x > 0 ? "+" : ""}${(x * 100).toFixed(1)} %`;
@@ -77,7 +78,7 @@ function Clock({
 }) {
   const { edit } = useProject();
   return (
-    <label className="inline-flex items-center gap-2 text-sm">
+    <Label className="inline-flex items-center gap-2 text-sm">
       clock
       <Select
         label="clock"
@@ -88,7 +89,7 @@ function Clock({
         ]}
         onChange={(v) => void edit({ type: "setBus", host, bus, clock_Hz: v ? Number(v) : null })}
       />
-    </label>
+    </Label>
   );
 }
 

@@ -12,6 +12,7 @@ import { useProject } from "@/ui/state/project";
 import { Ladder } from "./ladder";
 import { Steps } from "./ways";
 import { volts } from "./words";
+import { ScrollArea } from "@/ui/shared/scroll-area";
 import { Switch } from "@/ui/shared/switch";
 import { Radios } from "@/ui/shared/radios";
 
@@ -194,9 +195,9 @@ export function Levels({ power }: { power: PowerView }) {
           <Switch className="text-sm" on={close} turn={setClose}>
             only margins under 0.5 V ({worst.filter((v) => worstOf(v) < 0.5).length})
           </Switch>
-          <div className="max-h-[55vh] overflow-auto">
+          <ScrollArea label="Pairs of driver and receiver" viewport="max-h-[55vh]">
             <Pairs list={list} shown={shown} pick={setPicked} />
-          </div>
+          </ScrollArea>
         </div>
         {shown && (
           <figure className="max-2xl:order-first">

@@ -11,6 +11,7 @@ import { core } from "@/ui/state/core";
 import { http } from "@/ui/state/http";
 import { useProject } from "@/ui/state/project";
 import { Select } from "@/ui/shared/select";
+import { Label } from "@/ui/shared/label";
 
 interface Revision {
   version: number;
@@ -120,7 +121,7 @@ export function Compare() {
     }));
   return (
     <div className="mt-3">
-      <label className="inline-flex items-center gap-2">
+      <Label className="inline-flex items-center gap-2">
         The bench is wired after
         <Select
           label="Version to compare with"
@@ -139,8 +140,8 @@ export function Compare() {
           ]}
           onChange={setFrom}
         />
-      </label>
-      <label className="ml-4 inline-flex items-center gap-2">
+      </Label>
+      <Label className="ml-4 inline-flex items-center gap-2">
         and shall be wired after
         <Select
           label="Version to go to"
@@ -148,7 +149,7 @@ export function Compare() {
           options={[{ value: "now", name: "the plan as it is now" }, ...older]}
           onChange={setTo}
         />
-      </label>
+      </Label>
       {!before && (
         <p className="mt-3 max-w-2xl text-soft">
           After a change, this is the list for a bench that is already wired: what comes off, what goes on. For

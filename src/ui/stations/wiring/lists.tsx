@@ -11,6 +11,7 @@ import { saveFile } from "@/ui/shared/save-file";
 import { Coloured } from "@/ui/shared/wire-colours";
 import { useProject } from "@/ui/state/project";
 import { PartsTable } from "./parts-table";
+import { Label } from "@/ui/shared/label";
 
 const KIND_SAYS: Record<SpareKind, string> = {
   loose: "loose parts",
@@ -32,7 +33,7 @@ function Number0({
 }) {
   const [now, setNow] = useAnswer(value, change);
   return (
-    <label className="inline-flex items-center gap-2">
+    <Label className="inline-flex items-center gap-2">
       {says}
       <input
         type="number"
@@ -45,7 +46,7 @@ function Number0({
           if (Number.isFinite(n)) setNow(Math.min(most, Math.max(0, Math.round(n))));
         }}
       />
-    </label>
+    </Label>
   );
 }
 

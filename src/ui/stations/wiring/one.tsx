@@ -5,6 +5,7 @@ import { phaseById } from "@/core/build/runsheet/phases";
 import type { RunRow } from "@/core/build/runsheet";
 import { Swatch } from "@/ui/shared/wire-colours";
 import { isWork, wireWords } from "./row";
+import { Hidden } from "@/ui/shared/hidden";
 
 /** One end of the wire, large enough for the far wall or a phone on the bench. */
 function End({ says, end, words, kind }: { says: string; end: string; words: string; kind: string }) {
@@ -109,7 +110,7 @@ export function OneAtATime({
           </div>
           <div className="mt-2 flex gap-2">
             <button className="btn flex min-h-14 items-center px-5" disabled={k === 0} onClick={() => move(-1)}>
-              <ArrowLeft aria-hidden /> <span className="sr-only">Step before</span>
+              <ArrowLeft aria-hidden /> <Hidden>Step before</Hidden>
             </button>
             <button
               className="btn-main flex min-h-14 grow items-center justify-center gap-2 text-lg"
@@ -128,7 +129,7 @@ export function OneAtATime({
               disabled={k === rows.length - 1}
               onClick={() => move(1)}
             >
-              <ArrowRight aria-hidden /> <span className="sr-only">Step after</span>
+              <ArrowRight aria-hidden /> <Hidden>Step after</Hidden>
             </button>
           </div>
         </Radix.Content>

@@ -4,6 +4,7 @@ import { Place } from "@/ui/shared/place";
 import { Tick } from "@/ui/shared/tick";
 import { Elsewhere } from "./wires/elsewhere";
 import { Swatch } from "@/ui/shared/wire-colours";
+import { Label } from "@/ui/shared/label";
 
 /** A rail or a splice says everything by its name. */
 const isPlace = (words: string) => /(rail \([+−]\)|splice|bus strip|bus wire|island|row)( \d+)?$/.test(words);
@@ -31,9 +32,9 @@ export const Row = memo(function Row({
 }) {
   return (
     <div className={`flex flex-wrap items-stretch border-b border-line ${on ? "bg-wash" : ""}`} data-testid="run-row">
-      <label className="flex w-12 shrink-0 items-center justify-center">
+      <Label className="flex w-12 shrink-0 items-center justify-center">
         <Tick checked={done} says={`Step ${row.step} done`} change={(v) => tick(row.id, v)} />
-      </label>
+      </Label>
       <button
         className={`min-w-0 flex-1 py-1.5 pr-2 text-left ${done ? "text-soft" : ""}`}
         onClick={() => pick(row.id)}

@@ -4,13 +4,13 @@ import { Presentation } from "lucide-react";
 import { PHASES } from "@/core/build/runsheet/phases";
 import type { RunRow } from "@/core/build/runsheet";
 import { InView, useVirtualRows } from "@/ui/shared/virtual";
-import { later } from "@/ui/shared/later";
+import { afterwards, later } from "@/ui/shared/later";
 import { useActions, useProject } from "@/ui/state/project";
 import { Row } from "./row";
 
 /** What draws is fetched beside the sheet, not before it. */
 const OneAtATime = later(() => import("./one").then((m) => m.OneAtATime));
-const Loom = later(() => import("./loom").then((m) => m.Loom));
+const Loom = afterwards(() => import("./loom").then((m) => m.Loom));
 
 type Phase = (typeof PHASES)[number];
 /** A line of the sheet: a group's heading, or a step. */

@@ -16,6 +16,7 @@ import { PinsEditor } from "./pins";
 import { SuppliesEditor } from "./supplies";
 import { Select } from "@/ui/shared/select";
 import { Fold } from "@/ui/shared/fold";
+import { Label } from "@/ui/shared/label";
 
 type TextKey = {
   [K in keyof OwnDraft]-?: OwnDraft[K] extends string ? K : never;
@@ -203,7 +204,7 @@ function Form({
                 control={control}
                 name="kind"
                 render={({ field }) => (
-                  <label className="block w-36">
+                  <Label className="block w-36">
                     <span className="text-sm text-soft">Kind</span>
                     <Select<OwnDraft["kind"]>
                       label="Kind"
@@ -219,7 +220,7 @@ function Form({
                       ]}
                       onChange={field.onChange}
                     />
-                  </label>
+                  </Label>
                 )}
               />
               {text("does", "What it does", "Smells alcohol in air", true)}
@@ -229,7 +230,7 @@ function Form({
                 control={control}
                 name="certainty"
                 render={({ field }) => (
-                  <label className="block w-36">
+                  <Label className="block w-36">
                     <span className="text-sm text-soft">How sure</span>
                     <Select
                       label="How sure"
@@ -238,7 +239,7 @@ function Form({
                       options={(["high", "medium", "low"] as const).map((value) => ({ value, name: value }))}
                       onChange={field.onChange}
                     />
-                  </label>
+                  </Label>
                 )}
               />
             </div>

@@ -2,6 +2,7 @@
 import { useId } from "react";
 import { useFormContext, type FieldPath } from "react-hook-form";
 import type { OwnDraft } from "@/core/parts/own";
+import { Label } from "@/ui/shared/label";
 
 /** A text of the draft with its label; what is wrong with it stands below. */
 export function Field({
@@ -25,7 +26,7 @@ export function Field({
   const id = useId();
   return (
     <div className={className}>
-      <label className="block">
+      <Label className="block">
         <span className="text-sm text-soft">{label}</span>
         <input
           className={`w-full ${num ? "num" : ""}`}
@@ -35,7 +36,7 @@ export function Field({
           aria-describedby={wrong ? id : undefined}
           {...register(name)}
         />
-      </label>
+      </Label>
       {wrong && (
         <p id={id} className="text-sm font-bold text-stop">
           {wrong}

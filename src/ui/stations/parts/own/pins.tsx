@@ -14,6 +14,8 @@ import { useFieldArray, useFormContext, useWatch } from "react-hook-form";
 import type { DraftPin, OwnDraft } from "@/core/parts/own";
 import { core } from "@/ui/state/core";
 import { PinRow } from "./pin-row";
+import { Label } from "@/ui/shared/label";
+import { Hidden } from "@/ui/shared/hidden";
 
 type ListName = "pins" | `variants.${number}.pins`;
 
@@ -38,7 +40,7 @@ function Paste({ many, add }: { many: boolean; add(pins: DraftPin[]): void }) {
   };
   return (
     <div>
-      <label className="block">
+      <Label className="block">
         <span className="text-soft">
           Labels in printed order, or the pin table from the data sheet (number, name, type, description)
         </span>
@@ -49,7 +51,7 @@ function Paste({ many, add }: { many: boolean; add(pins: DraftPin[]): void }) {
           placeholder={"VCC, GND, SDA, SCL"}
           onChange={(e) => setText(e.target.value)}
         />
-      </label>
+      </Label>
       <button className="btn" disabled={!text.trim()} onClick={() => void read()}>
         {many ? "Add these pins" : "Read the pins"}
       </button>
@@ -140,7 +142,7 @@ export function PinsEditor({
               <th>note</th>
               {!fixedLabels && (
                 <th>
-                  <span className="sr-only">order</span>
+                  <Hidden>order</Hidden>
                 </th>
               )}
             </tr>

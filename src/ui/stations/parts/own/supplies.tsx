@@ -3,6 +3,7 @@ import { useFieldArray, useFormContext } from "react-hook-form";
 import type { OwnDraft } from "@/core/parts/own";
 import { blankSupply } from "@/core/parts/own/roles";
 import { Field } from "./field";
+import { Hidden } from "@/ui/shared/hidden";
 
 const POWER = [
   ["V", "Supply range", "2.7 to 5.5 V"],
@@ -44,7 +45,9 @@ export function SuppliesEditor({ problem }: { problem(field: string): string | u
     <>
       {fields.map((s, i) => (
         <fieldset key={s.id} className={i ? "mt-3 border-t border-line pt-2" : ""}>
-          <legend className="sr-only">Supply {s.key}</legend>
+          <legend>
+            <Hidden>Supply {s.key}</Hidden>
+          </legend>
           {fields.length > 1 && (
             <p className="mb-1 flex items-baseline gap-3 font-bold">
               Supply “{s.key}”

@@ -9,6 +9,7 @@ import { useActions } from "@/ui/state/project";
 import type { PartView, View } from "@/workers/view";
 import { OptionField } from "../options";
 import { ConnectorTable } from "./connector";
+import { Label } from "@/ui/shared/label";
 
 type HostChoice = View["hosts"][number];
 
@@ -17,7 +18,7 @@ function Chain({ part }: { part: PartView }) {
   const chain = part.chain!;
   const id = `${part.ref}-chain`;
   return (
-    <label className="mr-5 inline-flex items-center gap-2 text-sm" htmlFor={id}>
+    <Label className="mr-5 inline-flex items-center gap-2 text-sm" htmlFor={id}>
       <span className="text-soft">Data comes from</span>
       <Select
         id={id}
@@ -31,7 +32,7 @@ function Chain({ part }: { part: PartView }) {
         ]}
         onChange={(after) => void run(async (p) => core().chain(p, part.ref, after || null))}
       />
-    </label>
+    </Label>
   );
 }
 
@@ -40,7 +41,7 @@ function Host({ part, hosts }: { part: PartView; hosts: readonly HostChoice[] })
   const { run } = useActions();
   const id = `${part.ref}-host`;
   return (
-    <label className="mr-5 inline-flex items-center gap-2 text-sm" htmlFor={id}>
+    <Label className="mr-5 inline-flex items-center gap-2 text-sm" htmlFor={id}>
       <span className="text-soft">Hangs on</span>
       <Select
         id={id}
@@ -48,7 +49,7 @@ function Host({ part, hosts }: { part: PartView; hosts: readonly HostChoice[] })
         options={hosts.map((h) => ({ value: h.ref, name: `${h.label === h.ref ? h.name : h.label} (${h.ref})` }))}
         onChange={(host) => void run(async (p) => core().host(p, part.ref, host))}
       />
-    </label>
+    </Label>
   );
 }
 

@@ -1,14 +1,16 @@
 "use client";
 import { ChevronRight, X } from "lucide-react";
-import { memo } from "react";
+import { lazy, memo, Suspense, useRef, useState } from "react";
 import { later } from "@/ui/shared/later";
 import { Place } from "@/ui/shared/place";
-import { SaveField } from "@/ui/shared/save-field";
 import { useIsLit } from "@/ui/state/lit";
 import { useActions } from "@/ui/state/project";
 import type { PartView, View } from "@/workers/view";
+import { Hidden } from "@/ui/shared/hidden";
 
 const Details = later(() => import("./details").then((m) => m.Details));
+const loadField = () => import("@/ui/shared/save-field");
+const SaveField = lazy(() => loadField().then((m) => ({ default: m.SaveField<string> })));
 
 /** What a line has room for: options that were chosen, and what stands around the part. */
 function summary(part: PartView): string {
@@ -21,6 +23,48 @@ function summary(part: PartView): string {
     );
   const around = part.companions.map((c) => `with ${c.says}`);
   return [...chosen, ...around].join(", ");
+}
+
+/** A part's own name: words until somebody presses them, then a field. */
+function Name({ part }: { part: PartView }) {
+  const { edit } = useActions();
+  const [editing, setEditing] = useState(false);
+  const button = useRef<HTMLButtonElement>(null);
+  const named = part.label !== part.ref;
+  const words = (
+    <button
+      ref={button}
+      className={`w-full cursor-text truncate border border-transparent px-1.5 text-left hover:border-line ${named ? "font-bold" : "text-soft"}`}
+      aria-label={`Name of ${part.ref}: ${named ? part.label : "none yet"}`}
+      onPointerEnter={loadField}
+      onFocus={loadField}
+      onClick={() => setEditing(true)}
+    >
+      {named ? part.label : "name it"}
+    </button>
+  );
+  if (!editing) return words;
+  return (
+    <Suspense fallback={words}>
+      <SaveField
+        label={`Name of ${part.ref}`}
+        hideLabel
+        autoFocus
+        value={named ? part.label : ""}
+        placeholder="name it"
+        maxLength={60}
+        schema={(s) => s.textUpTo(60)}
+        save={(text) => void edit({ type: "setLabel", ref: part.ref, label: text })}
+        left={() => {
+          // Entered, not left for something else: the keyboard goes on from here.
+          const stays = document.activeElement?.closest(`[data-testid="part-${part.ref}"]`);
+          setEditing(false);
+          if (stays) requestAnimationFrame(() => button.current?.focus());
+        }}
+        fieldClass="w-full font-bold"
+      />
+    </Suspense>
+  );
 }
 
 /** One part of the project: a line until it is opened. Drawn again only when the part itself changes. */
@@ -58,22 +102,13 @@ export const PartRow = memo(function PartRow({
           <ChevronRight size={16} aria-hidden className={open ? "rotate-90" : ""} />
         </button>
         <Place of={part.ref} className="num text-left text-soft" />
-        <SaveField
-          label={`Name of ${part.ref}`}
-          hideLabel
-          value={part.label === part.ref ? "" : part.label}
-          placeholder="name it"
-          maxLength={60}
-          schema={(s) => s.textUpTo(60)}
-          save={(text) => void edit({ type: "setLabel", ref: part.ref, label: text })}
-          fieldClass="w-full truncate border-transparent! bg-transparent! font-bold hover:border-line! focus:border-soft!"
-        />
+        <Name part={part} />
         <span className="truncate text-soft" data-place={part.ref}>
           {part.own && <span className="mr-1 text-sm text-accent">own</span>}
           {part.cautions.length > 0 && (
             <strong className="mr-1 text-stop">
               <span aria-hidden>!</span>
-              <span className="sr-only">take care: </span>
+              <Hidden>take care: </Hidden>
             </strong>
           )}
           {part.name}

@@ -9,6 +9,7 @@ import { Select } from "@/ui/shared/select";
 import { PointField } from "./point-field";
 import { Consequence } from "./told";
 import { useAct } from "./use-told";
+import { Label } from "@/ui/shared/label";
 
 /** Everything that a form about wires may ask for; each has the few that it needs. */
 export interface AskFields {
@@ -152,7 +153,7 @@ export function AskSelect({
       control={control}
       name={name}
       render={({ field }) => (
-        <label className="text-sm">
+        <Label className="text-sm">
           {label}
           <Select
             label={label}
@@ -162,7 +163,7 @@ export function AskSelect({
             onChange={field.onChange}
             {...(empty !== undefined && { empty })}
           />
-        </label>
+        </Label>
       )}
     />
   );

@@ -3,6 +3,7 @@ import { useEffect, useId, useState, type KeyboardEvent, type Ref } from "react"
 import type { Suggestion } from "@/core/wires";
 import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";
+import { Label } from "@/ui/shared/label";
 
 /** A field for a point of the circuit: takes what people say (`display sda`, `5V rail`, `GP4`), with suggestions in printed order. */
 export function PointField({
@@ -59,9 +60,9 @@ export function PointField({
   };
   return (
     <div className="relative min-w-0 grow">
-      <label htmlFor={id} className="block text-sm">
+      <Label htmlFor={id} className="block text-sm">
         {label}
-      </label>
+      </Label>
       <input
         id={id}
         ref={input}

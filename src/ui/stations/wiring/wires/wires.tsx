@@ -24,6 +24,8 @@ import { Given } from "./given";
 import { Join } from "./join";
 import { TakeOut } from "./take-out";
 import { WireRow } from "./wire-row";
+import { Folds } from "@/ui/shared/fold";
+import { Label } from "@/ui/shared/label";
 
 const ask = (p: Project) => core().wireTable(p);
 
@@ -80,10 +82,10 @@ export function Wires() {
           <h2 className="text-lg">
             All wires <span className="num text-sm font-normal">{list?.length ?? 0}</span>
           </h2>
-          <label className="text-sm">
+          <Label className="text-sm">
             Filter by part, pin or net{" "}
             <input value={filter} maxLength={60} onChange={(e) => setFilter(e.target.value)} />
-          </label>
+          </Label>
         </div>
         {list && !list.length ? (
           <p className="mt-1">No wire yet. Join two points above, or let the pins be planned.</p>
@@ -121,9 +123,11 @@ export function Wires() {
           colour its net&apos;s.
         </p>
       </section>
-      <TakeOut />
-      <Built />
-      <Given />
+      <Folds>
+        <TakeOut />
+        <Built />
+        <Given />
+      </Folds>
     </>
   );
 }
