@@ -3,7 +3,7 @@ import { beforeAll, describe, expect, it } from "vitest";
 import { findPin } from "../src/core/parts/catalogue";
 import { shippedCatalogue } from "../src/core/parts/catalogue/shipped";
 import { circuitOf, type Circuit } from "../src/core/circuit";
-import { sketch } from "../src/core/firmware/sketch";
+import { sketch } from "../src/core/firmware/targets/sketch";
 import { readProject } from "../src/core/project";
 import { BOARD5, fountain, planned, USB } from "../src/core/testing";
 import { benchProgram, compileSketch, coreArchive, simulate } from "./avr/toolchain";
@@ -41,9 +41,11 @@ describe("rain-barrel gauge, compiled with avr-gcc and run in simavr", () => {
     expect(ram).toBeLessThan(RAM * 0.75);
     const run = simulate(bench, elf, 6, parts(42));
     expect(run.lines).toContain("YL1 scan B1 bus=Wire found=0x3C, want=0x3c ok");
-    expect(run.lines).toContain("YL1 display M2 addr=0x3c pattern=bars ok");
+    expect(run.lines).toContain("YL1 display M2 addr=0x3c pattern=bars info");
     expect(run.lines.find((l) => l.startsWith("YL1 echo M1"))).toMatch(/cm=(3[7-9]|4[0-3]) ok$/); // the simulator counts the pulse loop up to a tenth long
-    expect(run.lines.at(-1)).toBe("YL1 done parts=3 ok=3 fail=0 ok");
+    // What only eyes can tell is asked, and not called proven.
+    expect(run.lines).toContain("YL1 ask D1 Did it blink three times? y or n info");
+    expect(run.lines.at(-1)).toBe("YL1 done parts=3 proven=1 failed=0 unproven=2 info");
     expect(run.toggles.get(port(c, "D1", "A"))).toBeGreaterThanOrEqual(6);
     // More than a thousand display bytes went over the two planned bus wires.
     expect(run.i2cBytes).toBeGreaterThan(1000);
@@ -55,7 +57,18 @@ describe("rain-barrel gauge, compiled with avr-gcc and run in simavr", () => {
     expect(run.lines).toContain("YL1 scan B1 bus=Wire found= want=0x3c fail");
     expect(run.lines).toContain("YL1 display M2 addr=0x3c pattern=bars fail");
     expect(run.lines).toContain("YL1 echo M1 us=0 cm=0 fail");
-    expect(run.lines.at(-1)).toBe("YL1 done parts=3 ok=0 fail=3 fail");
+    expect(run.lines.at(-1)).toBe("YL1 done parts=3 proven=0 failed=2 unproven=1 fail");
+  });
+
+  it("a person's answers prove the rest, or not; r and a number begin anew", () => {
+    const { elf } = compileSketch("rain-barrel", files, "bringup");
+    const yes = simulate(bench, elf, 9, [...parts(42), "key:6000:yy"]);
+    expect(yes.lines.at(-1)).toBe("YL1 done parts=3 proven=3 failed=0 unproven=0 ok");
+    const no = simulate(bench, elf, 9, [...parts(42), "key:6000:ny"]);
+    expect(no.lines.filter((l) => l.startsWith("YL1 seen"))).toEqual(["YL1 seen M2 fail", "YL1 seen D1 ok"]);
+    expect(no.lines.at(-1)).toBe("YL1 done parts=3 proven=2 failed=1 unproven=0 fail");
+    const again = simulate(bench, elf, 12, [...parts(42), "key:6000:r"]);
+    expect(again.lines.filter((l) => l.startsWith("YL1 hello"))).toHaveLength(2);
   });
 
   it("the starter's loop blinks on time while the echo is measured: nothing blocks", () => {
@@ -89,11 +102,15 @@ describe("every part of the catalogue on the 5 V board", () => {
     expect(run.lines).toContain("YL1 i2c M1 addr=0x76 id=0x60 want=0x60 ok");
     // The data sheet's worked example: 25.08 degrees, 1006.53 hPa.
     expect(run.lines.find((l) => l.startsWith("YL1 sensor M1"))).toMatch(/t_cC=2508 rh_d=\d+ hPa_d=1006[56] info/);
-    expect(run.lines.find((l) => l.startsWith("YL1 gpio SW1"))).toMatch(/level=1 want=1 ok$/);
+    expect(run.lines.find((l) => l.startsWith("YL1 gpio SW1"))).toMatch(/level=1 want=1 info$/);
     expect(run.lines).toContain(
       `YL1 strip M3 pin=${c.netlist.bindings.find((b) => b.ref === "M3")!.hostPin} pixels=12 cap=51 info`,
     );
-    expect(run.lines.at(-1)).toBe("YL1 done parts=3 ok=3 fail=0 ok");
+    // Nothing was pressed, nothing was seen: only the sensor is proven.
+    expect(run.lines.at(-1)).toBe("YL1 done parts=4 proven=1 failed=0 unproven=3 info");
+    const pressed = simulate(bench, elf, 8, [...world(1), `later:${port(c, "SW1", "1")}:6000:0`]);
+    expect(pressed.lines).toContain("YL1 moved SW1 ok");
+    expect(pressed.lines.at(-1)).toBe("YL1 done parts=4 proven=2 failed=0 unproven=2 info");
     // Five frames of 12 lights, 24 bits each, two edges a bit.
     expect(run.toggles.get(port(c, "M3", "DIN"))).toBeGreaterThanOrEqual(5 * 12 * 24 * 2);
   });
@@ -103,6 +120,25 @@ describe("every part of the catalogue on the 5 V board", () => {
     expect(simulate(bench, elf, 6, world(0)).lines.find((l) => l.startsWith("YL1 gpio SW1"))).toMatch(
       /level=0 want=1 fail$/,
     );
+  });
+
+  it("with nothing attached nothing is called proven", () => {
+    const { elf } = compileSketch("all", files, "bringup");
+    const run = simulate(bench, elf, 6, []);
+    expect(run.lines.at(-1)).toBe("YL1 done parts=4 proven=0 failed=1 unproven=3 fail");
+  });
+
+  it("the starter takes back a sensor that comes late, and one that was gone", () => {
+    const { elf } = compileSketch("all", files, "starter");
+    const run = simulate(bench, elf, 8, [...world(1), "late:76:2500"]);
+    const said = run.lines.filter((l) => l.includes("running"));
+    expect(said[1]).toContain("--");
+    expect(said.at(-1)).toContain("25.0 C");
+    const gone = simulate(bench, elf, 8, [...world(1), "gone:76:4000"]).lines.filter((l) => l.includes("running"));
+    expect(gone[2]).toContain("25.0 C");
+    expect(gone.at(-1)).toContain("--");
+    // The rest of the program has gone on all the while.
+    expect(gone.at(-1)).toMatch(/running [67] s$/);
   });
 
   it("the starter runs", () => {

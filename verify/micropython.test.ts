@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { findPin } from "../src/core/parts/catalogue";
 import { circuitOf, type Circuit } from "../src/core/circuit";
-import { micropython } from "../src/core/firmware/micropython";
+import { micropython } from "../src/core/firmware/targets/micropython";
 import { BOARD3, catalogue, fixed, make, planned, USB } from "../src/core/testing";
 import { runProgram, type PythonRun } from "./micropython/run";
 
@@ -26,6 +26,9 @@ const gpio = (c: Circuit, ref: string, pin: string) => {
 const opened = (r: PythonRun) =>
   new Set(r.log.flatMap((e) => (e[0] === "pin" ? [e[1]] : e[0] === "i2c" ? [e[2], e[3]] : [])));
 
+/** What bring-up ends with, before it waits for keys. */
+const done = (r: PythonRun) => r.lines.filter((l) => l.startsWith("YL1 done")).at(-1);
+
 const world = (c: Circuit, o: { bme?: boolean } = {}) => `
 bme = {0xD0: 0x60}
 import struct
@@ -48,7 +51,9 @@ describe("MicroPython programs run under the port, and open exactly the planned 
   const project = fixed(fixed(planned(ALL), "level.overdrive", "divider"), "level.low-high", "buffer");
   const c = circuitOf(project, catalogue);
   const files = micropython.files(c);
-  const plan = new Set(c.netlist.bindings.map((b) => gpio(c, b.ref, b.pin)));
+  const LIGHT = 25;
+  // The plan's pins, and the board's own light.
+  const plan = new Set([...c.netlist.bindings.map((b) => gpio(c, b.ref, b.pin)), LIGHT]);
 
   it("bring-up: every line, every pin", async () => {
     const r = await runProgram(files, "bringup.py", world(c));
@@ -56,10 +61,10 @@ describe("MicroPython programs run under the port, and open exactly the planned 
     expect(r.lines).toContain("YL1 scan B1 bus=i2c0 found=0x3c,0x76 want=0x76,0x3c ok");
     expect(r.lines).toContain("YL1 i2c M1 addr=0x76 id=0x60 want=0x60 ok");
     expect(r.lines.find((l) => l.startsWith("YL1 sensor M1"))).toMatch(/t_C=25\.08 rh=\d+\.\d hPa=1006\.5 info/);
-    expect(r.lines).toContain("YL1 display M2 addr=0x3c pattern=bars ok");
+    expect(r.lines).toContain("YL1 display M2 addr=0x3c pattern=bars info");
     expect(r.lines).toContain("YL1 echo M4 us=2436 cm=42 ok");
-    expect(r.lines.find((l) => l.startsWith("YL1 gpio SW1"))).toMatch(/level=1 want=1 ok$/);
-    expect(r.lines.at(-1)).toBe("YL1 done parts=5 ok=5 fail=0 ok");
+    expect(r.lines.find((l) => l.startsWith("YL1 gpio SW1"))).toMatch(/level=1 want=1 info$/);
+    expect(done(r)).toBe("YL1 done parts=6 proven=2 failed=0 unproven=4 info");
     const strip = r.log.filter((e) => e[0] === "bitstream");
     expect(strip).toHaveLength(4);
     // 40 % of 255, and never more.
@@ -70,7 +75,29 @@ describe("MicroPython programs run under the port, and open exactly the planned 
   it("bring-up with the sensor missing fails that line and goes on", async () => {
     const r = await runProgram(files, "bringup.py", world(c, { bme: false }));
     expect(r.lines).toContain("YL1 i2c M1 addr=0x76 id=0x00 want=0x60 fail");
-    expect(r.lines.at(-1)).toBe("YL1 done parts=5 ok=3 fail=2 fail");
+    expect(done(r)).toBe("YL1 done parts=6 proven=1 failed=1 unproven=4 fail");
+  });
+
+  it("a person's answers and a pressed key prove the rest", async () => {
+    const press = `machine.LEVELS_AT[${gpio(c, "SW1", "1")}] = [(20_000, 0)]`;
+    const r = await runProgram(
+      files,
+      "bringup.py",
+      `${world(c)}\n${press}\nclock.END[0] = 40_000\nclock.STDIN.typed = [(25_000, "y"), (26_000, "n"), (27_000, "y")]`,
+    );
+    expect(r.lines).toContain("YL1 moved SW1 ok");
+    expect(r.lines.filter((l) => l.startsWith("YL1 seen"))).toHaveLength(3);
+    expect(done(r)).toBe("YL1 done parts=6 proven=5 failed=1 unproven=0 fail");
+  });
+
+  it("main: a sensor that comes late is taken, and one that is missing stops nothing", async () => {
+    const late = `bme = dict(machine.I2C_DEVICES.pop(0x76))\nmachine.LATE[0x76] = (5000, bme)\nclock.END[0] = 9000`;
+    const r = await runProgram(files, "main.py", `${world(c)}\n${late}`);
+    const said = r.lines.filter((l) => l.includes("running"));
+    expect(said[1]).toContain("--");
+    expect(said.at(-1)).toContain("25.1C");
+    const missing = await runProgram(files, "main.py", world(c, { bme: false }));
+    expect(missing.lines.at(-1)).toBe("CLOCK RAN OUT");
   });
 
   it("main: tasks keep their own time", async () => {
@@ -101,6 +128,6 @@ describe("MicroPython programs run under the port, and open exactly the planned 
         .map((e) => e[1])
         .sort(),
     ).toEqual([0, 1]);
-    expect(opened(r)).toEqual(new Set(d.netlist.bindings.map((b) => gpio(d, b.ref, b.pin))));
+    expect(opened(r)).toEqual(new Set([25, ...d.netlist.bindings.map((b) => gpio(d, b.ref, b.pin))]));
   });
 });

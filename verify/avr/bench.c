@@ -5,6 +5,10 @@
  *   bme280:ADDRESS         register file with identity 0x60 and the worked example of the data sheet
  *   echo:TRIG:ECHO:CM      ports as PB0 etc.; answers a pulse on TRIG with CM * 58 us on ECHO
  *   hold:PIN:LEVEL         drives an input pin
+ *   later:PIN:MS:LEVEL     drives it from then on
+ *   key:MS:TEXT            types into the serial port
+ *   late:ADDRESS:MS        the I2C part at ADDRESS answers from then on
+ *   gone:ADDRESS:MS        ... and not any more from then on
  */
 #include <simavr/avr_ioport.h>
 #include <simavr/avr_twi.h>
@@ -20,6 +24,7 @@ struct part {
   uint8_t address, selected, reg, got_reg;
   uint8_t regs[256];
   avr_irq_t *in;
+  avr_cycle_count_t from, until;
 };
 static struct part parts[8];
 static int part_count;
@@ -65,7 +70,7 @@ static void on_twi(struct avr_irq_t *irq, uint32_t value, void *param) {
   if (v.u.twi.msg & TWI_COND_STOP) p->selected = 0;
   if (v.u.twi.msg & TWI_COND_START) {
     p->selected = 0;
-    if ((v.u.twi.addr >> 1) == p->address) {
+    if ((v.u.twi.addr >> 1) == p->address && avr->cycle >= p->from && (!p->until || avr->cycle < p->until)) {
       p->selected = v.u.twi.addr;
       if (!(v.u.twi.addr & 1)) p->got_reg = 0;
       avr_raise_irq(p->in, avr_twi_irq_msg(TWI_COND_ACK, p->selected, 1));
@@ -109,6 +114,27 @@ static avr_irq_t *pin_irq(const char *name) {
   return avr_io_getirq(avr, AVR_IOCTL_IOPORT_GETIRQ(name[1]), name[2] - '0');
 }
 
+static void drive(const char *name, unsigned level) {
+  /* Stronger than the chip's own pull-up. */
+  avr_ioport_external_t e = {.name = (unsigned)name[1], .mask = 1u << (name[2] - '0'), .value = level << (name[2] - '0')};
+  avr_ioctl(avr, AVR_IOCTL_IOPORT_SET_EXTERNAL(name[1]), &e);
+  avr_raise_irq(pin_irq(name), level);
+}
+struct event { char pin[4]; unsigned level; char text[40]; };
+static struct event events[16];
+static int event_count;
+static avr_cycle_count_t on_event(avr_t *a, avr_cycle_count_t when, void *param) {
+  (void)when;
+  struct event *e = param;
+  if (e->pin[0]) {
+    drive(e->pin, e->level);
+    return 0;
+  }
+  avr_raise_irq(avr_io_getirq(a, AVR_IOCTL_UART_GETIRQ('0'), UART_IRQ_INPUT), e->text[0]);
+  memmove(e->text, e->text + 1, sizeof e->text - 1);
+  /* A character every two milliseconds: slower than the console's line. */
+  return e->text[0] ? when + 32000 : 0;
+}
 int main(int argc, char **argv) {
   if (argc < 3) return 2;
   elf_firmware_t f;
@@ -134,15 +160,22 @@ int main(int argc, char **argv) {
     char a[8], b[8];
     if (sscanf(argv[i], "i2c:%x", &address) == 1) add_i2c(address, 0);
     else if (sscanf(argv[i], "bme280:%x", &address) == 1) add_i2c(address, 1);
-    else if (sscanf(argv[i], "echo:%3[^:]:%3[^:]:%u", a, b, &cm) == 3) {
+    else if (sscanf(argv[i], "later:%3[^:]:%u:%u", a, &cm, &level) == 3) {
+      struct event *e = &events[event_count++];
+      strcpy(e->pin, a);
+      e->level = level;
+      avr_cycle_timer_register(avr, (avr_cycle_count_t)cm * 16000, on_event, e);
+    } else if (sscanf(argv[i], "key:%u:%39s", &cm, events[event_count].text) == 2) {
+      avr_cycle_timer_register(avr, (avr_cycle_count_t)cm * 16000, on_event, &events[event_count++]);
+    } else if (sscanf(argv[i], "late:%x:%u", &address, &cm) == 2 || sscanf(argv[i], "gone:%x:%u", &address, &cm) == 2) {
+      for (int k = 0; k < part_count; k++)
+        if (parts[k].address == address) *(argv[i][0] == 'l' ? &parts[k].from : &parts[k].until) = (avr_cycle_count_t)cm * 16000;
+    } else if (sscanf(argv[i], "echo:%3[^:]:%3[^:]:%u", a, b, &cm) == 3) {
       echo_part.us = cm * 58;
       echo_part.echo = pin_irq(b);
       avr_irq_register_notify(pin_irq(a), on_trigger, NULL);
     } else if (sscanf(argv[i], "hold:%3[^:]:%u", a, &level) == 2) {
-      /* Stronger than the chip's own pull-up. */
-      avr_ioport_external_t e = {.name = (unsigned)a[1], .mask = 1u << (a[2] - '0'), .value = level << (a[2] - '0')};
-      avr_ioctl(avr, AVR_IOCTL_IOPORT_SET_EXTERNAL(a[1]), &e);
-      avr_raise_irq(pin_irq(a), level);
+      drive(a, level);
     } else return 2;
   }
   avr_cycle_count_t end = (avr_cycle_count_t)(atof(argv[2]) * 16000000.0);

@@ -32,3 +32,27 @@ def sleep_ms(ms):
 
 def sleep_us(us):
     pass
+
+
+class Stdin:
+    """What somebody types: at each time in milliseconds a key."""
+
+    def __init__(self):
+        self.typed = []
+
+    def read(self, n):
+        return self.typed.pop(0)[1]
+
+
+STDIN = Stdin()
+
+
+class Select:
+    POLLIN = 1
+
+    class poll:
+        def register(self, what, mask):
+            pass
+
+        def poll(self, wait):
+            return STDIN.typed and STDIN.typed[0][0] <= NOW[0]

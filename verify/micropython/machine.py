@@ -1,8 +1,13 @@
 # A recording stand-in for the board's machine module: every pin, bus and pulse that a program asks for is written down.
+import clock
+
 LOG = []
 I2C_DEVICES = {}
 ECHO_US = {}
 LEVELS = {}
+# By pin, or by address: what it is from a time on, in milliseconds.
+LEVELS_AT = {}
+LATE = {}
 
 
 class Pin:
@@ -29,6 +34,9 @@ class Pin:
 
     def value(self, v=None):
         if v is None:
+            for at, level in LEVELS_AT.get(self.id, ()):
+                if clock.NOW[0] >= at:
+                    return level
             return LEVELS.get(self.id, self.level)
         if v != self.level:
             LOG.append(("toggle", self.id, v))
@@ -50,6 +58,8 @@ class I2C:
         self.devices = I2C_DEVICES
 
     def _device(self, address):
+        if address in LATE and clock.NOW[0] >= LATE[address][0]:
+            self.devices[address] = LATE.pop(address)[1]
         if address not in self.devices:
             raise OSError(5)
         return self.devices[address]

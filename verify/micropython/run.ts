@@ -30,9 +30,10 @@ import sys
 sys.path.insert(0, "/prog")
 import clock, machine
 sys.modules["time"] = clock
+sys.modules["select"] = clock.Select
 ${world}
 try:
-    exec(open("/prog/${program}").read(), {"__name__": "__main__"})
+    exec(open("/prog/${program}").read().replace("sys.stdin", "clock.STDIN"), {"__name__": "__main__", "clock": clock})
 except clock.Done:
     print("CLOCK RAN OUT")
 import json

@@ -1,6 +1,6 @@
 /** Firmware from the plan: pins files, bring-up and starter programs, one registry of targets. */
-import { micropython } from "./micropython";
-import { sketch } from "./sketch";
+import { micropython } from "./targets/micropython";
+import { sketch } from "./targets/sketch";
 import type { Circuit } from "../circuit";
 import type { BoardWithout, FirmwareTarget } from "./types";
 

@@ -120,7 +120,8 @@ export function pinConstants(c: Circuit, host: string, target: string): PinConst
         pin: b.pin,
         host,
         hostPin: b.hostPin,
-        code: pin.names?.[target] ?? pin.label,
+        // Where a voltage is read, some cores call the pin otherwise.
+        code: (b.need.kind === "adc" && pin.names?.[`${target}-analog`]) || (pin.names?.[target] ?? pin.label),
         says,
       });
   }
@@ -192,6 +193,8 @@ export function driverParts(c: Circuit, host: string, target: string, busNames: 
     return [
       {
         inst,
+        board: board.board!,
+        target,
         // A load's transistor answers under the load's name: that is what the person looks at.
         ref: inst.inserted?.key === "driver" ? inst.inserted.by : inst.ref,
         id: names.get(inst.ref)!,
@@ -239,3 +242,15 @@ export function busClock(c: Circuit, host: string, name: string, busNames: (bus:
 
 /** The person's own code of a region, or the text that stands there at first. */
 export const region = (c: Circuit, target: string, name: string) => c.project.code[target]?.[name] ?? "";
+
+/** The board's own light, as a target writes its pin, and the level that lights it; null where a plan uses that pin. */
+export function ownLight(c: Circuit, host: string, target: string): { code: string; lit: 0 | 1 } | null {
+  const board = c.netlist.instance(host)!.part;
+  const apart = board.board!.targets[target]?.led;
+  if (apart) return { code: apart, lit: 1 };
+  const pin = board.pins.find((p) => p.hazards?.some((h) => h.kind === "onboard" && h.says.includes("on-board LED")));
+  const code = pin?.names?.[target];
+  if (!pin || !code || c.netlist.bindings.some((b) => b.host === host && b.hostPin === pin.label)) return null;
+  const low = pin.hazards!.some((h) => h.kind === "onboard" && h.says.includes("lit when low"));
+  return { code, lit: low ? 0 : 1 };
+}

@@ -1,5 +1,6 @@
 import type { Circuit } from "../circuit";
 import type { Instance } from "../circuit/netlist";
+import type { BoardInfo } from "../parts/catalogue";
 
 /** A file of generated firmware; `path` is inside the target's folder. */
 export interface FirmwareFile {
@@ -22,6 +23,9 @@ export interface PinConstant {
 /** What a driver gets to write its code with. */
 export interface DriverPart {
   inst: Instance;
+  /** The board that works it, and what the program is written in. */
+  board: BoardInfo;
+  target: string;
   ref: string;
   /** Lower-case identifier made from the label: `low_lamp`. */
   id: string;
@@ -47,6 +51,17 @@ export interface DriverPart {
   bus: string;
 }
 
+/** What it takes to know that a part works. */
+export type Proof =
+  /** Its own test decides: an identity, a reading that can be true. */
+  | { kind: "test" }
+  /** A person sees it; the part does its turn, then this is asked. */
+  | { kind: "seen"; question: string }
+  /** It changes when a person does something: the difference that counts. */
+  | { kind: "watch"; act: string; by: number }
+  /** Nothing here can prove it. */
+  | { kind: "unproven"; why: string };
+
 /**
  * Code of one kind of part for the `sketch` target. `helpers` is emitted once for all parts of the kind; the other pieces
  * once a part. `show` fills `line` (a `char[22]`) with the part's reading for a display.
@@ -59,6 +74,8 @@ export interface SketchDriver {
   state?(p: DriverPart): string;
   setup?(p: DriverPart): string;
   bringup?(p: DriverPart): string;
+  /** For a part that is proven by watching: a whole number that changes when it is used. */
+  watch?(p: DriverPart): string;
   /** A function body that runs every `every_ms` without blocking. */
   task?(p: DriverPart, all: DriverPart[]): { every_ms: number; body: string } | null;
   show?(p: DriverPart): string;
@@ -71,6 +88,7 @@ export interface PythonDriver {
   importsFor?(p: DriverPart): string[];
   setup?(p: DriverPart): string;
   bringup?(p: DriverPart): string;
+  watch?(p: DriverPart): string;
   task?(p: DriverPart, all: DriverPart[]): { every_ms: number; body: string } | null;
   show?(p: DriverPart): string;
 }
@@ -80,6 +98,10 @@ export interface Driver {
   id: string;
   /** Bring-up order: supply, bus, identity, function. */
   order: number;
+  /** Why this board can't work this part with it, or null. */
+  unfit?(p: DriverPart): string | null;
+  /** How a person or the program knows that the part works; by its test when this is absent. */
+  proof?(p: DriverPart): Proof;
   sketch?: SketchDriver;
   micropython?: PythonDriver;
   /** Identity register and value, for the bus check. */

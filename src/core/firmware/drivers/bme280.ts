@@ -17,6 +17,7 @@ export const bme280: Driver = {
   int16_t centiC = 0;    // hundredths of a degree Celsius
   uint16_t deciRh = 0;   // tenths of a percent relative humidity
   uint16_t deciHPa = 0;  // tenths of a hectopascal
+  bool there = false, fresh = false;
   Bme280(TwoWire &b, uint8_t a) : bus(b), address(a) {}
 
   bool read(uint8_t reg, uint8_t *to, uint8_t n) {
@@ -38,8 +39,14 @@ export const bme280: Driver = {
     return read(0xD0, &id, 1) ? id : 0;
   }
   static int16_t s16(const uint8_t *b) { return (int16_t)((uint16_t)b[0] | (uint16_t)b[1] << 8); }
+  // Begins until the part answers, then measures: a part that comes late or was gone is taken back.
+  void turn() {
+    if (!there) there = begin();
+    else there = fresh = measure();
+  }
   bool begin() {
     uint8_t c[26], h[7];
+    fresh = false;
     if (!read(0x88, c, 26) || !read(0xE1, h, 7)) return false;
     t1 = s16(c); t2 = s16(c + 2); t3 = s16(c + 4);
     p1 = s16(c + 6); p2 = s16(c + 8); p3 = s16(c + 10); p4 = s16(c + 12); p5 = s16(c + 14);
@@ -58,6 +65,7 @@ export const bme280: Driver = {
     int32_t adcP = (int32_t)d[0] << 12 | (int32_t)d[1] << 4 | d[2] >> 4;
     int32_t adcT = (int32_t)d[3] << 12 | (int32_t)d[4] << 4 | d[5] >> 4;
     int32_t adcH = (int32_t)d[6] << 8 | d[7];
+    if (adcT == 0x80000) return false;  // nothing measured yet
     int32_t v1 = (((adcT >> 3) - ((int32_t)t1 << 1)) * (int32_t)t2) >> 11;
     int32_t v2 = (((((adcT >> 4) - (int32_t)t1) * ((adcT >> 4) - (int32_t)t1)) >> 12) * (int32_t)t3) >> 14;
     int32_t fine = v1 + v2;
@@ -86,7 +94,6 @@ export const bme280: Driver = {
   }
 };`,
     globals: (p) => `static Bme280 ${p.id}(${p.bus}, ${p.address});`,
-    setup: (p) => `${p.id}.begin();`,
     bringup: (p) => `{
   uint8_t id = ${p.id}.identity();
   Serial.print(F("YL1 i2c ${p.ref} addr=${p.address} id=0x"));
@@ -105,9 +112,13 @@ export const bme280: Driver = {
     Serial.println(F(" info"));
   }
 }`,
-    task: (p) => ({ every_ms: 1000, body: `${p.id}.measure();` }),
-    show: (p) =>
-      `snprintf(line, sizeof line, "%d.%d C  %u %%  %u hPa", ${p.id}.centiC / 100, abs(${p.id}.centiC / 10 % 10), ${p.id}.deciRh / 10, ${p.id}.deciHPa / 10);`,
+    task: (p) => ({ every_ms: 1000, body: `${p.id}.turn();` }),
+    show: (p) => `if (${p.id}.fresh) {
+  int16_t tenth = ${p.id}.centiC / 10;
+  snprintf(line, sizeof line, "%s%d.%d C  %u %%  %u hPa", tenth < 0 ? "-" : "", abs(tenth) / 10, abs(tenth) % 10, ${p.id}.deciRh / 10, ${p.id}.deciHPa / 10);
+} else {
+  snprintf(line, sizeof line, "${p.label.slice(0, 16)} --");
+}`,
   },
   micropython: {
     lib: {
@@ -132,6 +143,19 @@ class BME280:
         self.t = 0.0
         self.rh = 0.0
         self.hpa = 0.0
+        self.there = False
+        self.fresh = False
+
+    def turn(self):
+        """Begins until the part answers, then measures: a part that comes late or was gone is taken back."""
+        self.fresh = False
+        if self.there:
+            self.there = False
+            self.measure()
+            self.there = self.fresh = True
+        else:
+            self.begin()
+            self.there = True
 
     def identity(self):
         try:
@@ -184,11 +208,7 @@ class BME280:
 `,
     },
     imports: ["from lib.bme280 import BME280"],
-    setup: (p) => `${p.id} = BME280(${p.bus}, ${p.address})
-try:
-    ${p.id}.begin()
-except OSError:
-    pass`,
+    setup: (p) => `${p.id} = BME280(${p.bus}, ${p.address})`,
     bringup: (p) => `found = ${p.id}.identity()
 print("YL1 i2c ${p.ref} addr=${p.address} id=0x%02x want=0x60 %s" % (found, judge(found == 0x60)))
 if found == 0x60:
@@ -196,7 +216,8 @@ if found == 0x60:
     time.sleep_ms(50)
     ${p.id}.measure()
     print("YL1 sensor ${p.ref} t_C=%.2f rh=%.1f hPa=%.1f info" % (${p.id}.t, ${p.id}.rh, ${p.id}.hpa))`,
-    task: (p) => ({ every_ms: 1000, body: `try:\n    ${p.id}.measure()\nexcept OSError:\n    pass` }),
-    show: (p) => `"%.1fC %d%% %dhPa" % (${p.id}.t, ${p.id}.rh, ${p.id}.hpa)`,
+    task: (p) => ({ every_ms: 1000, body: `${p.id}.turn()` }),
+    show: (p) =>
+      `"%.1fC %d%% %dhPa" % (${p.id}.t, ${p.id}.rh, ${p.id}.hpa) if ${p.id}.fresh else "${p.label.slice(0, 12)} --"`,
   },
 };

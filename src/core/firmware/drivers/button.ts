@@ -6,6 +6,7 @@ const idle = (p: DriverPart) => (p.activeLow ? 1 : 0);
 export const button: Driver = {
   id: "button",
   order: 41,
+  proof: () => ({ kind: "watch", act: "press it", by: 1 }),
   sketch: {
     setup: (p) => `pinMode(${p.pin(p.leg)}, ${p.pull === "internal" ? "INPUT_PULLUP" : "INPUT"});`,
     bringup: (p) => `{
@@ -13,8 +14,10 @@ export const button: Driver = {
   Serial.print(F("YL1 gpio ${p.ref} pin=${p.printed(p.leg)} level="));
   Serial.print(level);
   Serial.print(F(" want=${idle(p)} "));
-  verdict(level == ${idle(p)});
+  if (level == ${idle(p)}) Serial.println(F("info"));
+  else verdict(false);
 }`,
+    watch: (p) => `digitalRead(${p.pin(p.leg)})`,
     state: (p) => `static bool ${p.id}_pressed = false;
 static uint8_t ${p.id}_last = ${idle(p)};
 static uint32_t ${p.id}_since = 0;`,
@@ -35,7 +38,8 @@ if (level != ${p.id}_last) {
     setup: (p) => `${p.id} = Pin(pins.${p.pin(p.leg)}, Pin.IN${p.pull === "internal" ? ", Pin.PULL_UP" : ""})
 ${p.id}_state = [${idle(p)}, time.ticks_ms(), False]`,
     bringup: (p) => `level = ${p.id}.value()
-print("YL1 gpio ${p.ref} pin=${p.printed(p.leg)} level=%d want=${idle(p)} %s" % (level, judge(level == ${idle(p)})))`,
+print("YL1 gpio ${p.ref} pin=${p.printed(p.leg)} level=%d want=${idle(p)} %s" % (level, "info" if level == ${idle(p)} else judge(False)))`,
+    watch: (p) => `${p.id}.value()`,
     task: (p) => ({
       every_ms: 5,
       body: `level = ${p.id}.value()

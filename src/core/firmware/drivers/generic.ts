@@ -1,6 +1,7 @@
 import type { Pin } from "../../parts/catalogue";
 import { identifier } from "../pins";
-import type { Driver, DriverPart } from "../types";
+import { restOf } from "../rest";
+import type { Driver, DriverPart, Proof } from "../types";
 
 /**
  * Any part without a driver of its own: says what can be said from its pins alone. Inputs and analogue values are read,
@@ -14,12 +15,6 @@ const pinsFor = (p: DriverPart, use: Use): Pin[] =>
   p.inst.part.pins.filter((x) => x.need && KINDS[use].includes(x.need.kind) && p.has(x.label));
 
 const name = (p: DriverPart, pin: Pin) => `${p.id}_${identifier(pin.label, "pin").toLowerCase()}`;
-
-/** Selects and low-triggered inputs rest high, everything else low. */
-function restsHigh(p: DriverPart, pin: Pin): boolean {
-  const select = p.inst.part.groups.some((g) => g.kind === "spi" && g.pins.cs === pin.label);
-  return select || p.options.trigger === "low" || /^\/|^(n?RST|n?RESET|XSHUT)$/i.test(pin.label);
-}
 
 const identity = (p: DriverPart) => p.inst.part.bringup?.identity;
 const hex = (text: string) => `0x${parseInt(text, 16).toString(16)}`;
@@ -60,9 +55,7 @@ Serial.println(F(" info"));`);
 Serial.print(analogRead(${p.pin(pin.label)}));
 Serial.println(F(" info"));`);
   for (const pin of pinsFor(p, "write"))
-    out.push(
-      `Serial.println(F("YL1 gpio ${p.ref} pin=${p.printed(pin.label)} rests=${restsHigh(p, pin) ? 1 : 0} info"));`,
-    );
+    out.push(`Serial.println(F("YL1 gpio ${p.ref} pin=${p.printed(pin.label)} rests=${restOf(p, pin.label)} info"));`);
   return out.join("\n");
 };
 
@@ -82,9 +75,30 @@ print("YL1 i2c ${p.ref} addr=${p.address} id=0x%02x want=${hex(id.want)} %s" % (
   for (const pin of pinsFor(p, "measure"))
     out.push(`print("YL1 adc ${p.ref} pin=${p.printed(pin.label)} raw=%d info" % ${name(p, pin)}.read_u16())`);
   for (const pin of pinsFor(p, "write"))
-    out.push(`print("YL1 gpio ${p.ref} pin=${p.printed(pin.label)} rests=${restsHigh(p, pin) ? 1 : 0} info")`);
+    out.push(`print("YL1 gpio ${p.ref} pin=${p.printed(pin.label)} rests=${restOf(p, pin.label)} info")`);
   return out.join("\n");
 };
+
+/** The converter as MicroPython opens it: an ESP32's reads a volt at most unless it is told otherwise, an ESP8266 has one. */
+const ADC_OF: Record<string, (pin: string) => string> = {
+  esp32: (pin) => `ADC(Pin(${pin}), atten=ADC.ATTN_11DB)`,
+  esp8266: () => "ADC(0)",
+};
+const adc = (p: DriverPart, x: Pin) =>
+  (ADC_OF[p.board.family] ?? ((pin: string) => `ADC(Pin(${pin}))`))(`pins.${p.pin(x.label)}`);
+
+/** A contact counts as moved when it changes, a voltage when it moves by this share of what can be read. */
+const MOVED = 1 / 16;
+const RANGE = { sketch: (p: DriverPart) => 2 ** (p.board.analog?.bits ?? 10), micropython: () => 65536 };
+
+function proof(p: DriverPart): Proof {
+  if (p.bus && p.address) return { kind: "test" };
+  const first = values(p)[0];
+  if (!first)
+    return { kind: "unproven", why: "what hangs on its outputs is not known, nothing is switched on by itself" };
+  const full = p.target === "micropython" ? RANGE.micropython() : RANGE.sketch(p);
+  return { kind: "watch", act: "use it, its value must change", by: analogue(first) ? Math.round(full * MOVED) : 1 };
+}
 
 const values = (p: DriverPart) => [...pinsFor(p, "read"), ...pinsFor(p, "measure")];
 const analogue = (pin: Pin) => pin.need!.kind === "adc";
@@ -92,18 +106,24 @@ const analogue = (pin: Pin) => pin.need!.kind === "adc";
 export const generic: Driver = {
   id: "generic",
   order: 50,
+  proof,
   sketch: {
     setup: (p) =>
       [
         ...pinsFor(p, "read").map(
           (x) => `pinMode(${p.pin(x.label)}, ${p.pulled.has(x.label) ? "INPUT_PULLUP" : "INPUT"});`,
         ),
-        ...pinsFor(p, "write").map(
-          (x) =>
-            `digitalWrite(${p.pin(x.label)}, ${restsHigh(p, x) ? "HIGH" : "LOW"});\npinMode(${p.pin(x.label)}, OUTPUT);`,
-        ),
+        ...pinsFor(p, "write").map((x) => {
+          const rest = restOf(p, x.label);
+          if (rest === "float") return `pinMode(${p.pin(x.label)}, INPUT);`;
+          return `digitalWrite(${p.pin(x.label)}, ${rest ? "HIGH" : "LOW"});\npinMode(${p.pin(x.label)}, OUTPUT);`;
+        }),
       ].join("\n"),
     bringup: sketchBringup,
+    watch: (p) => {
+      const x = values(p)[0];
+      return x ? `${analogue(x) ? "analogRead" : "digitalRead"}(${p.pin(x.label)})` : "";
+    },
     state: (p) =>
       values(p)
         .map((x) => `static int ${name(p, x)} = 0;`)
@@ -127,10 +147,11 @@ export const generic: Driver = {
         ...pinsFor(p, "read").map(
           (x) => `${name(p, x)} = Pin(pins.${p.pin(x.label)}, Pin.IN${p.pulled.has(x.label) ? ", Pin.PULL_UP" : ""})`,
         ),
-        ...pinsFor(p, "measure").map((x) => `${name(p, x)} = ADC(Pin(pins.${p.pin(x.label)}))`),
-        ...pinsFor(p, "write").map(
-          (x) => `${name(p, x)} = Pin(pins.${p.pin(x.label)}, Pin.OUT, value=${restsHigh(p, x) ? 1 : 0})`,
-        ),
+        ...pinsFor(p, "measure").map((x) => `${name(p, x)} = ${adc(p, x)}`),
+        ...pinsFor(p, "write").map((x) => {
+          const rest = restOf(p, x.label);
+          return `${name(p, x)} = Pin(pins.${p.pin(x.label)}, ${rest === "float" ? "Pin.IN" : `Pin.OUT, value=${rest}`})`;
+        }),
         ...(values(p).length
           ? [
               `${p.id}_values = [${values(p)
@@ -140,6 +161,10 @@ export const generic: Driver = {
           : []),
       ].join("\n"),
     bringup: pythonBringup,
+    watch: (p) => {
+      const x = values(p)[0];
+      return x ? `${name(p, x)}.${analogue(x) ? "read_u16" : "value"}()` : "";
+    },
     task: (p) =>
       values(p).length
         ? {

@@ -5,18 +5,82 @@ export const hcSr04: Driver = {
   id: "hc-sr04",
   order: 30,
   sketch: {
-    helpers: `// Echo time in microseconds, 0 when no echo came within 30 ms (about 5 m).
-static uint32_t echoTime(uint8_t trig, uint8_t echo) {
-  digitalWrite(trig, LOW);
-  delayMicroseconds(4);
-  digitalWrite(trig, HIGH);
-  delayMicroseconds(10);
-  digitalWrite(trig, LOW);
-  return pulseIn(echo, HIGH, 30000UL);
+    helpers: `#ifndef IRAM_ATTR
+#define IRAM_ATTR
+#endif
+
+// Distance by echo. Its length is timed by interrupts where the pin has one, so that nothing waits for it.
+struct Echo {
+  uint8_t trig, echo;
+  bool timed;
+  volatile bool was;
+  volatile uint32_t rose, us;
+  void IRAM_ATTR edge() {
+    bool now = digitalRead(echo);
+    if (now == was) return;
+    was = now;
+    if (now) rose = micros();
+    else us = micros() - rose;
+  }
+  void begin();
+  void pulse() {
+    digitalWrite(trig, LOW);
+    delayMicroseconds(4);
+    digitalWrite(trig, HIGH);
+    delayMicroseconds(10);
+    digitalWrite(trig, LOW);
+  }
+  // Echo time in microseconds, 0 when no echo came within 30 ms (about 5 m); waits for it.
+  uint32_t wait() {
+    pulse();
+    return pulseIn(echo, HIGH, 30000UL);
+  }
+  // Centimetres of the last pulse, 0 when none came back; sends the next one.
+  uint16_t turn() {
+    noInterrupts();
+    uint32_t t = us;
+    us = 0;
+    interrupts();
+    if (timed) pulse();
+    else t = wait();
+    return t >= 116 && t <= 23200 ? t / 58 : 0;
+  }
+};
+
+static Echo *echoes[8];
+static uint8_t echoCount = 0;
+static void IRAM_ATTR echoEdges() {
+  for (uint8_t i = 0; i < echoCount; i++) echoes[i]->edge();
+}
+#ifdef __AVR__
+ISR(PCINT0_vect) { echoEdges(); }
+#ifdef PCINT1_vect
+ISR(PCINT1_vect, ISR_ALIASOF(PCINT0_vect));
+#endif
+#ifdef PCINT2_vect
+ISR(PCINT2_vect, ISR_ALIASOF(PCINT0_vect));
+#endif
+#endif
+
+void Echo::begin() {
+  pinMode(trig, OUTPUT);
+  pinMode(echo, INPUT);
+  if (echoCount == 8) return;
+  echoes[echoCount++] = this;
+#ifdef __AVR__
+  timed = digitalPinToPCICR(echo) != nullptr;
+  if (!timed) return;
+  *digitalPinToPCMSK(echo) |= 1 << digitalPinToPCMSKbit(echo);
+  *digitalPinToPCICR(echo) |= 1 << digitalPinToPCICRbit(echo);
+#else
+  timed = true;
+  attachInterrupt(digitalPinToInterrupt(echo), echoEdges, CHANGE);
+#endif
 }`,
-    setup: (p) => `pinMode(${p.pin("TRIG")}, OUTPUT);\npinMode(${p.pin("ECHO")}, INPUT);`,
+    globals: (p) => `static Echo ${p.id} = {${p.pin("TRIG")}, ${p.pin("ECHO")}, false, false, 0, 0};`,
+    setup: (p) => `${p.id}.begin();`,
     bringup: (p) => `{
-  uint32_t us = echoTime(${p.pin("TRIG")}, ${p.pin("ECHO")});
+  uint32_t us = ${p.id}.wait();
   Serial.print(F("YL1 echo ${p.ref} us="));
   Serial.print(us);
   Serial.print(F(" cm="));
@@ -25,11 +89,9 @@ static uint32_t echoTime(uint8_t trig, uint8_t echo) {
   verdict(us >= 116 && us <= 23200);
 }`,
     state: (p) => `static uint16_t ${p.id}_cm = 0;`,
-    task: (p) => ({
-      every_ms: 100,
-      body: `${p.id}_cm = echoTime(${p.pin("TRIG")}, ${p.pin("ECHO")}) / 58;`,
-    }),
-    show: (p) => `snprintf(line, sizeof line, "${p.label.slice(0, 12)} %u cm", ${p.id}_cm);`,
+    task: (p) => ({ every_ms: 100, body: `${p.id}_cm = ${p.id}.turn();` }),
+    show: (p) => `if (${p.id}_cm) snprintf(line, sizeof line, "${p.label.slice(0, 12)} %u cm", ${p.id}_cm);
+else snprintf(line, sizeof line, "${p.label.slice(0, 12)} -- cm");`,
   },
   micropython: {
     lib: {
@@ -56,7 +118,9 @@ class Echo:
         return us if us > 0 else 0
 
     def cm(self):
-        return self.time_us() // 58
+        """Centimetres; 0 when no echo came, or one that can't be."""
+        us = self.time_us()
+        return us // 58 if 116 <= us <= 23200 else 0
 `,
     },
     imports: ["from lib.echo import Echo"],
@@ -64,6 +128,6 @@ class Echo:
     bringup: (p) => `us = ${p.id}.time_us()
 print("YL1 echo ${p.ref} us=%d cm=%d %s" % (us, us // 58, judge(116 <= us <= 23200)))`,
     task: (p) => ({ every_ms: 100, body: `${p.id}_cm[0] = ${p.id}.cm()` }),
-    show: (p) => `"${p.label.slice(0, 12)} %d cm" % ${p.id}_cm[0]`,
+    show: (p) => `"${p.label.slice(0, 12)} %s cm" % (${p.id}_cm[0] or "--")`,
   },
 };

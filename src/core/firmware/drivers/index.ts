@@ -29,7 +29,13 @@ export const DRIVERS: readonly Driver[] = [
 
 const byId = new Map(DRIVERS.map((d) => [d.id, d]));
 
+const named = (p: DriverPart) => byId.get(p.inst.part.bringup!.driver);
+
 /** The driver of a part, or undefined when there is none (the part is then only in the pins file). */
 export function driverOf(p: DriverPart): Driver | undefined {
-  return byId.get(p.inst.part.bringup!.driver);
+  const d = named(p);
+  return d?.unfit?.(p) ? undefined : d;
 }
+
+/** Why a part that has a driver is left out on its board, or null. */
+export const leftOut = (p: DriverPart): string | null => named(p)?.unfit?.(p) ?? null;

@@ -12,6 +12,11 @@ static bool ${p.id}_down(uint8_t k) {
   bool down = digitalRead(${p.id}_cols[${p.id}_place[k][1]]) == LOW;
   pinMode(row, INPUT);
   return down;
+}
+static uint8_t __attribute__((unused)) ${p.id}_pressed_now() {
+  uint8_t n = 0;
+  for (uint8_t k = 0; k < ${p.id}_count; k++) n += ${p.id}_down(k);
+  return n;
 }`;
 
 const scanPython = (p: DriverPart) => `def ${p.id}_down(k):
@@ -28,6 +33,7 @@ const scanPython = (p: DriverPart) => `def ${p.id}_down(k):
 export const keyGrid: Driver = {
   id: "key-grid",
   order: 42,
+  proof: () => ({ kind: "watch", act: "press any key", by: 1 }),
   sketch: {
     globals: (p) => `${sketchTables(p)}
 ${scanSketch(p)}`,
@@ -42,8 +48,10 @@ for (uint8_t c : ${p.id}_cols) pinMode(c, INPUT_PULLUP);`,
   Serial.print(F(" pressed="));
   Serial.print(pressed);
   Serial.print(F(" want=0 "));
-  verdict(pressed == 0);
+  if (pressed == 0) Serial.println(F("info"));
+  else verdict(false);
 }`,
+    watch: (p) => `${p.id}_pressed_now()`,
     state: (p) => `static const char *const ${p.id}_name[] = {${placeNames(p)}};
 static bool ${p.id}_pressed[${p.id}_count];
 static uint8_t ${p.id}_same[${p.id}_count];`,
@@ -77,7 +85,8 @@ ${p.id}_same = [0] * len(${p.id}_place)
 
 ${scanPython(p)}`,
     bringup: (p) => `pressed = sum(1 for k in range(len(${p.id}_place)) if ${p.id}_down(k))
-print("YL1 keys ${p.ref} count=%d pressed=%d want=0 %s" % (len(${p.id}_place), pressed, judge(pressed == 0)))`,
+print("YL1 keys ${p.ref} count=%d pressed=%d want=0 %s" % (len(${p.id}_place), pressed, "info" if pressed == 0 else judge(False)))`,
+    watch: (p) => `sum(1 for k in range(len(${p.id}_place)) if ${p.id}_down(k))`,
     task: (p) => ({
       every_ms: 5,
       body: `# A key counts after four looks that agree.

@@ -8,6 +8,7 @@ const value = (p: DriverPart, lit: boolean) => (lit !== p.activeLow ? 1 : 0);
 export const led: Driver = {
   id: "led",
   order: 40,
+  proof: () => ({ kind: "seen", question: "Did it blink three times?" }),
   sketch: {
     setup: (p) => `${p.activeLow ? `digitalWrite(${p.pin(p.leg)}, HIGH);\n` : ""}pinMode(${p.pin(p.leg)}, OUTPUT);`,
     bringup: (p) => `for (uint8_t i = 0; i < 3; i++) {

@@ -16,6 +16,7 @@ interface Lights {
 export const lightsDriver = (o: Lights): Driver => ({
   id: o.id,
   order: o.order,
+  proof: () => ({ kind: "seen", question: "Did every light come on, one after the other?" }),
   sketch: {
     globals: (p) => `${sketchTables(p)}
 static bool ${p.id}_on[${p.id}_count];

@@ -1,66 +1,33 @@
 import type { Driver, DriverPart } from "../types";
+import { STRIP_SEND } from "./strip-send";
 
 /** Brightness cap as 0..255. */
 const cap = (p: DriverPart) => Math.floor((p.vars.brightness ?? 1) * 255);
 const pixels = (p: DriverPart) => p.vars.pixels ?? 1;
 
-const AVR = `// Sends one strip's bytes with the timing of the WS2812B at 16 MHz: 20 cycles a bit, high for 6 or 13 of them.
-static void stripSend(uint8_t pin, const uint8_t *bytes, uint16_t n) {
-  volatile uint8_t *port = portOutputRegister(digitalPinToPort(pin));
-  uint8_t mask = digitalPinToBitMask(pin);
-  uint8_t sreg = SREG;
-  cli();
-  uint8_t high = *port | mask;
-  uint8_t low = *port & ~mask;
-  while (n--) {
-    uint8_t byte = *bytes++;
-    uint8_t bits = 8;
-    asm volatile(
-        "1: st %a[port], %[high]\\n\\t"
-        "nop\\n\\tnop\\n\\tnop\\n\\t"
-        "sbrs %[byte], 7\\n\\t"
-        "st %a[port], %[low]\\n\\t"
-        "nop\\n\\tnop\\n\\tnop\\n\\tnop\\n\\tnop\\n\\t"
-        "st %a[port], %[low]\\n\\t"
-        "lsl %[byte]\\n\\t"
-        "nop\\n\\t"
-        "dec %[bits]\\n\\t"
-        "brne 1b\\n\\t"
-        : [byte] "+r"(byte), [bits] "+r"(bits)
-        : [port] "e"(port), [high] "r"(high), [low] "r"(low));
-  }
-  SREG = sreg;
-  delayMicroseconds(300);
-}`;
+/** At this clock the bits of an AVR's strip are counted, hertz. */
+const AVR_HZ = 16_000_000;
+/** What the rest of a program takes of the memory, at least, bytes: console, clock, stack. */
+const REST_B = 600;
 
-const RP2040 = `#include <hardware/clocks.h>
-#include <hardware/gpio.h>
-#include <hardware/sync.h>
-
-// Sends one strip's bytes with the timing of the WS2812B: 0.4 or 0.8 us high in a bit of 1.25 us.
-static void stripSend(uint8_t pin, const uint8_t *bytes, uint16_t n) {
-  uint32_t mhz = clock_get_hz(clk_sys) / 1000000;
-  uint32_t irq = save_and_disable_interrupts();
-  while (n--) {
-    uint8_t byte = *bytes++;
-    for (uint8_t bit = 0; bit < 8; bit++, byte <<= 1) {
-      uint32_t high = (byte & 0x80 ? 8 : 4) * mhz / 10;
-      gpio_put(pin, 1);
-      busy_wait_at_least_cycles(high > 10 ? high - 10 : 1);
-      gpio_put(pin, 0);
-      busy_wait_at_least_cycles(12 * mhz / 10 - high > 20 ? 12 * mhz / 10 - high - 20 : 1);
-    }
-  }
-  restore_interrupts(irq);
-  delayMicroseconds(300);
-}`;
-
-export const STRIP_SEND: Record<string, string> = { avr: AVR, rp2040: RP2040 };
+/** Why this board can't work this strip, or null. */
+function unfit(p: DriverPart): string | null {
+  const bytes = 3 * pixels(p);
+  if (bytes + REST_B > p.board.ram_kB * 1024)
+    return `${pixels(p)} lights need ${bytes} bytes of memory, and ${p.board.chip} has ${p.board.ram_kB * 1024} in all`;
+  if (p.target !== "sketch") return null;
+  if (!STRIP_SEND[p.board.family]) return `the timing of its lights is not written for ${p.board.chip} in a sketch`;
+  return p.board.family === "avr" && p.board.clock_Hz !== AVR_HZ
+    ? `the timing of its lights is written for 16 MHz, and ${p.board.chip} runs at ${p.board.clock_Hz / 1e6} MHz`
+    : null;
+}
 
 /** Addressable strip: colours are scaled to the planned brightness cap before they leave the chip. */
 export const ws2812b: Driver = {
   id: "ws2812b",
   order: 50,
+  unfit,
+  proof: () => ({ kind: "seen", question: "All lit red, then green, then blue?" }),
   sketch: {
     helpers: `@STRIP_SEND@
 

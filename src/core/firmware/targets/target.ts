@@ -1,6 +1,6 @@
-import type { Circuit } from "../circuit";
-import type { Part } from "../parts/catalogue";
-import type { FirmwareFile, FirmwareTarget } from "./types";
+import type { Circuit } from "../../circuit";
+import type { Part } from "../../parts/catalogue";
+import type { FirmwareFile, FirmwareTarget } from "../types";
 
 const boardOf = (c: Circuit, host: string): Part => c.netlist.instance(host)!.part;
 

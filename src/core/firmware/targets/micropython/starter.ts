@@ -1,0 +1,68 @@
+import { houseRule } from "../../../project";
+import { driverOf } from "../../drivers";
+import { region } from "../../pins";
+import type { FirmwareFile } from "../../types";
+import { buses, head, indent, setups, type Ctx } from "./ctx";
+
+/** Life on any board: its own light beats, and once a second one line tells what the parts say. */
+function report(x: Ctx): string {
+  const shows = x.parts.flatMap((p) => driverOf(p)?.micropython?.show?.(p) || []);
+  return `said = [${shows.join(", ")}]
+print("  ".join([s for s in said if s] + ["running %d s" % (time.ticks_ms() // 1000)]))`;
+}
+
+/** The program that does something at once: tasks in turn, each in its own time; nothing in the loop waits. */
+export function starter(x: Ctx): FirmwareFile {
+  const light = x.light;
+  const tasks = [
+    ...x.parts.flatMap((p) => {
+      const t = driverOf(p)?.micropython?.task?.(p, x.parts);
+      return t ? [{ id: p.id, ...t }] : [];
+    }),
+    ...(light ? [{ id: "heartbeat", every_ms: 500, body: "heartbeat.value(1 - heartbeat.value())" }] : []),
+    { id: "report", every_ms: 1000, body: report(x) },
+  ];
+  const simple = houseRule(x.c.project, "programStyle") === "delays";
+  const functions = tasks.map((t) => `\n\ndef ${t.id}_task():\n${indent(t.body)}`).join("");
+  const own = (name: string) => `# >>> your code: ${name}\n${region(x.c, "micropython", name)}# <<< your code: ${name}`;
+  const table = tasks.map((t) => `    [0, ${t.every_ms}, ${t.id}_task],`).join("\n");
+  // A part that does not answer is tried again at its next turn: the others go on.
+  const loop = simple
+    ? `while True:
+    for task in (${tasks.map((t) => `${t.id}_task`).join(", ")},):
+        try:
+            task()
+        except OSError:
+            pass
+${indent(own("loop"))}
+    time.sleep_ms(50)`
+    : `TASKS = [
+${table}
+]
+
+while True:
+    now = time.ticks_ms()
+    for task in TASKS:
+        if time.ticks_diff(now, task[0]) >= 0:
+            task[0] = time.ticks_add(now, task[1])
+            try:
+                task[2]()
+            except OSError:
+                pass
+${indent(own("loop"))}`;
+  return {
+    path: "main.py",
+    text: `${head(x, "starter; nothing in the loop waits")}
+
+${buses(x)}
+${setups(x)}
+${light ? `heartbeat = Pin(${light.code}, Pin.OUT)\n` : ""}
+${own("globals")}${functions}
+
+print("YL1 plan ${x.host} id=${x.plan} info")
+
+
+${loop}
+`,
+  };
+}

@@ -1,0 +1,45 @@
+import { fingerprint } from "../../../project";
+import { codeText, driverParts, ownLight } from "../../pins";
+import type { FirmwareFile } from "../../types";
+import { uploadPage } from "../../upload";
+import { targetOf } from "../target";
+import { bringup } from "./bringup";
+import { busName, pinsFile, type Ctx } from "./ctx";
+import { starter } from "./starter";
+
+const tidy = (f: FirmwareFile): FirmwareFile => ({
+  path: f.path,
+  text: `${f.text
+    .replace(/[ \t]+$/gm, "")
+    .replace(/\n{3,}/g, "\n\n")
+    .trimEnd()}\n`,
+});
+
+/** C++ sketches for the boards' core API: bring-up and starter, each with its own copy of the pins file. */
+export const sketch = targetOf({
+  id: "sketch",
+  name: "C++ sketch",
+  says: "bringup.ino, starter.ino and pins.h for the board's core API; no library to install",
+  unfit: ({ board }) => (board!.targets.sketch ? null : `no sketch core for ${board!.chip} here`),
+  files: (c, host) => {
+    const { family, usb } = c.netlist.instance(host)!.part.board!;
+    const x: Ctx = {
+      c,
+      host,
+      family,
+      parts: driverParts(c, host, "sketch", busName),
+      title: codeText(c.project.title) || "Project",
+      plan: fingerprint(c.project),
+      light: ownLight(c, host, "sketch"),
+      lateConsole: usb.kind === "native",
+    };
+    const pins = pinsFile(x);
+    return [
+      { ...pins, path: "bringup/pins.h" },
+      bringup(x),
+      { ...pins, path: "starter/pins.h" },
+      starter(x),
+      uploadPage(c, host, "sketch"),
+    ].map(tidy);
+  },
+});

@@ -1,0 +1,78 @@
+import { houseRule } from "../../../project";
+import { driverOf } from "../../drivers";
+import { region } from "../../pins";
+import type { FirmwareFile } from "../../types";
+import { busSetup, head, indent, setups, type Ctx } from "./ctx";
+
+/** Life on any board: its own light beats, and once a second one line tells what the parts say. */
+function report(x: Ctx): string {
+  const shows = x.parts.flatMap((p) => driverOf(p)?.sketch?.show?.(p) || []);
+  const lines = shows.map(
+    (s) => `line[0] = 0;\n${s}\nif (line[0]) {\n  Serial.print(line);\n  Serial.print(F("  "));\n}`,
+  );
+  return `${shows.length ? "char line[22];\n" : ""}${lines.join("\n")}${lines.length ? "\n" : ""}Serial.print(F("running "));
+Serial.print(millis() / 1000);
+Serial.println(F(" s"));`;
+}
+
+/** The program that does something at once: tasks in turn, each in its own time; nothing in the loop waits. */
+export function starter(x: Ctx): FirmwareFile {
+  const light = x.light;
+  const tasks = [
+    ...x.parts.flatMap((p) => {
+      const t = driverOf(p)?.sketch?.task?.(p, x.parts);
+      return t ? [{ id: p.id, ...t }] : [];
+    }),
+    ...(light
+      ? [
+          {
+            id: "heartbeat",
+            every_ms: 500,
+            body: `static bool on = false;\non = !on;\ndigitalWrite(${light.code}, on ? ${light.lit ? "HIGH : LOW" : "LOW : HIGH"});`,
+          },
+        ]
+      : []),
+    { id: "report", every_ms: 1000, body: report(x) },
+  ];
+  const simple = houseRule(x.c.project, "programStyle") === "delays";
+  const functions = tasks.map((t) => `static void ${t.id}_task() {\n${indent(t.body)}\n}\n`);
+  const calls = tasks.map((t) =>
+    simple && t.id !== "report"
+      ? `${t.id}_task();`
+      : `static uint32_t ${t.id}_next = 0;\nif (due(${t.id}_next, ${t.every_ms})) ${t.id}_task();`,
+  );
+  const own = (name: string) => `// >>> your code: ${name}\n${region(x.c, "sketch", name)}// <<< your code: ${name}`;
+  const state = x.parts.flatMap((p) => driverOf(p)?.sketch?.state?.(p) ?? []);
+  const text = `${head(x, "starter")}
+${state.join("\n")}
+${own("globals")}
+
+${functions.join("\n")}
+// True when a task's time has come; ${simple ? "the others run at every turn" : "nothing in the loop ever waits"}.
+static bool due(uint32_t &next, uint32_t every) {
+  uint32_t now = millis();
+  if ((int32_t)(now - next) < 0) return false;
+  next = now + every;
+  return true;
+}
+
+void setup() {
+${indent(setups(x, "without buses"))}
+  Serial.begin(115200);
+${light ? `  pinMode(${light.code}, OUTPUT);\n` : ""}${indent(busSetup(x))}
+${indent(own("setup"))}
+}
+
+void loop() {
+  // Runs without a console too; tells its plan as soon as one is opened.
+  static bool told = false;
+  if (!told && Serial) {
+    told = true;
+    Serial.println(F("YL1 plan ${x.host} id=${x.plan} info"));
+  }
+${indent(calls.join("\n"))}
+${indent(own("loop"))}
+${simple ? "  delay(50);\n" : ""}}
+`;
+  return { path: "starter/starter.ino", text };
+}

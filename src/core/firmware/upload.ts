@@ -1,0 +1,94 @@
+import type { Circuit } from "../circuit";
+import { codeText } from "./pins";
+import { fingerprint } from "../project";
+import type { FirmwareFile } from "./types";
+
+type TargetId = "sketch" | "micropython" | "avr-c" | "python";
+
+/** Putting the interpreter on a chip, once, by family. */
+const INTERPRETER: Record<string, string> = {
+  rp2040: "Copy the MicroPython file for this board to the drive that appears: once, it stays.",
+  rp2350: "Copy the MicroPython file for this board to the drive that appears: once, it stays.",
+  esp32:
+    "Write MicroPython for this chip to it with the serial flash tool, at the address that its page names: once, it stays.",
+  esp8266: "Write MicroPython for this chip to it with the serial flash tool, at address 0: once, it stays.",
+};
+
+/** What differs by target: settings, files, what to run first. */
+const BY_TARGET: Record<TargetId, (menu: string, family: string) => string[]> = {
+  sketch: (menu) => [
+    `Open \`bringup/bringup.ino\` in the program for sketches and choose: ${menu}.`,
+    "Upload it, then open the serial monitor at 115200 baud.",
+  ],
+  micropython: (_menu, family) => [
+    INTERPRETER[family] ?? "Put MicroPython for this board on it: once, it stays.",
+    "Copy `pins.py`, `bringup.py`, `main.py` and the folder `lib` to the board with a file tool for MicroPython.",
+    "Run `bringup.py` first; `main.py` starts by itself at power-on.",
+  ],
+  "avr-c": () => [
+    "`make` compiles; `make fuses` sets the clock, once for each chip; `make flash` writes the program. The programmer's name stands at the top of the `Makefile`.",
+  ],
+  python: () => [
+    "Copy the folder to the board, open a terminal in it and run `python3 bringup.py`, then `python3 main.py`.",
+  ],
+};
+
+/** How to know the port, by how the board talks to the computer. */
+const PORT: Record<string, string> = {
+  native:
+    "The port is the name that is new in the list when the cable goes in; it may come back under another name after an upload. Nothing new: the cable may be one that only charges.",
+  bridge:
+    "The port is the name that is new in the list when the cable goes in. Nothing new: the cable may be one that only charges, or the driver of the bridge is missing.",
+  none: "",
+};
+
+/** Parts that hang on the pins over which a board is programmed: they come off for the upload. */
+function onConsole(c: Circuit, host: string): string {
+  const board = c.netlist.instance(host)!.part;
+  const console = board.pins.filter((p) => p.hazards?.some((h) => h.kind === "console"));
+  const parts = c.netlist.bindings.filter((b) => b.host === host && console.some((p) => p.label === b.hostPin));
+  const words = [
+    ...new Set(parts.map((b) => `${b.ref} (${codeText(c.netlist.instance(b.ref)!.label)}) at ${b.hostPin}`)),
+  ];
+  return words.length ? `Unplug what hangs on the pins of the upload first: ${words.join(", ")}.` : "";
+}
+
+/** Steps from the plugged cable to the running program, for one board and one target. */
+export function uploadSteps(c: Circuit, host: string, target: TargetId): string[] {
+  const board = c.netlist.instance(host)!.part.board!;
+  const others = c.netlist.expanded.hosts.filter((h) => h !== host);
+  return [
+    others.length ? `Unplug the other boards (${others.join(", ")}): each program belongs to one.` : "",
+    onConsole(c, host),
+    ...board.upload,
+    target === "python" ? "" : PORT[board.usb.kind]!,
+    ...BY_TARGET[target](board.targets[target]?.menu ?? board.chip, board.family),
+  ].filter(Boolean);
+}
+
+const FIRST: Record<TargetId, [string, string]> = {
+  sketch: ["`bringup`", "`starter`"],
+  micropython: ["`bringup.py`", "`main.py`"],
+  "avr-c": ["`bringup`", "`main`"],
+  python: ["`bringup.py`", "`main.py`"],
+};
+
+/** The page about uploading that goes with the files of a target. */
+export function uploadPage(c: Circuit, host: string, target: TargetId): FirmwareFile {
+  const plan = fingerprint(c.project);
+  const [first, then] = FIRST[target];
+  return {
+    path: "UPLOAD.md",
+    text: `# Uploading: ${codeText(c.project.title) || "Project"}
+
+For ${host}, ${codeText(c.netlist.instance(host)!.part.name)}. Plan ${plan}: the program prints these letters when it starts; the sheet that was wired carries the same.
+
+${uploadSteps(c, host, target)
+  .map((u, i) => `${i + 1}. ${u}`)
+  .join("\n")}
+
+In ${first} every part reports by itself, one line each. What a program can't know is asked: type y or n, press the contact, turn the knob.
+The last line says how many parts are proven; \`ok\` stands there when all are. Then comes ${then}. Code between the \`your code\` marks stays yours.
+`,
+  };
+}
