@@ -5,6 +5,7 @@ import { circuitOf, type Circuit } from "../src/core/circuit";
 import { targetById } from "../src/core/firmware";
 import { catalogue, make } from "../src/core/testing";
 import { checkSketch } from "./avr/toolchain";
+import { checkOnHost } from "./host/compile";
 import { runProgram } from "./micropython/run";
 
 /** Every part that a board talks to, put on a board in batches as large as fit, and its programs really built and run. */
@@ -95,6 +96,33 @@ describe("sketches compile for every AVR board", () => {
   });
 });
 
+describe("sketches for the boards of other families, against the API's documented signatures", () => {
+  const boards = catalogue.parts.flatMap((p) =>
+    p.board?.targets.sketch && p.board.family !== "avr" ? [[p.id, p.board.family] as const] : [],
+  );
+  it("are there for all of them but the Linux board", () => expect(boards.length).toBeGreaterThanOrEqual(14));
+  it.each(boards)("%s", (id, family) => {
+    const p = assign(
+      make([
+        { ref: "B1", part: id },
+        { ref: "S1", part: "supply/usb-port" },
+        { ref: "M1", part: "module/sht31" },
+        { ref: "M2", part: "module/bme280" },
+        { ref: "M3", part: "module/ssd1306-i2c" },
+        { ref: "M4", part: "module/ultrasonic-3v3" },
+        { ref: "M5", part: "module/ws2812b-ring-16" },
+        { ref: "SW1", part: "discrete/button" },
+        { ref: "D1", part: "discrete/led-red" },
+        { ref: "R1", part: "discrete/potentiometer" },
+      ]),
+      catalogue,
+    );
+    // A small board has not pins for all of it: what is planned gets a program.
+    const files = targetById("sketch")!.files(circuitOf(p.project, catalogue));
+    for (const folder of ["bringup", "starter"]) checkOnHost(id.replace("/", "-"), files, folder, family);
+  });
+});
+
 describe("parts for a CAN controller, on a board that has one", () => {
   it.each(all.filter(wantsCan).map((p) => p.id))("%s", async (id) => {
     const p = assign(
@@ -132,7 +160,8 @@ describe("MicroPython programs for every part run under the port", () => {
     const verdicts = r.lines.filter((l) => /^YL1 (i2c|scan) /.test(l));
     for (const l of verdicts) expect(l).toMatch(/ (ok|info)$/);
     // Nothing but planned pins is opened, and every plain input, output and analogue pin is.
-    const plan = new Set(c.netlist.bindings.map((x) => gpio(c, x.hostPin)));
+    const OWN_LIGHT = 25;
+    const plan = new Set([...c.netlist.bindings.map((x) => gpio(c, x.hostPin)), OWN_LIGHT]);
     const opened = new Set(
       r.log.flatMap((e) => (e[0] === "pin" || e[0] === "adc" ? [e[1]] : e[0] === "i2c" ? [e[2], e[3]] : [])),
     );

@@ -12,10 +12,29 @@
 #define OUTPUT 1
 #define INPUT_PULLUP 2
 #define HEX 16
-#define LED_BUILTIN 25
 #define PROGMEM
 #define pgm_read_byte(p) (*(const uint8_t *)(p))
 #define F(text) (text)
+
+// Names that the cores give their pins.
+constexpr uint8_t A0 = 200, A1 = 201, A2 = 202, A3 = 203, A4 = 204, A5 = 205, A6 = 206, A7 = 207, A8 = 208, A9 = 209, A10 = 210,
+                  A11 = 211, A12 = 212, A13 = 213;
+#ifdef FAMILY_ESP8266
+constexpr uint8_t D0 = 16, D1 = 5, D2 = 4, D3 = 0, D4 = 2, D5 = 14, D6 = 12, D7 = 13, D8 = 15;
+extern volatile uint32_t GPOS, GPOC;
+struct Esp {
+  uint32_t getCpuFreqMHz();
+  uint32_t getCycleCount();
+};
+extern Esp ESP;
+#endif
+#ifdef FAMILY_STM32
+#define PORT(P, FROM)                                                                                                      \
+  constexpr uint8_t P##0 = FROM, P##1 = FROM + 1, P##2 = FROM + 2, P##3 = FROM + 3, P##4 = FROM + 4, P##5 = FROM + 5,         \
+                    P##6 = FROM + 6, P##7 = FROM + 7, P##8 = FROM + 8, P##9 = FROM + 9, P##10 = FROM + 10, P##11 = FROM + 11, \
+                    P##12 = FROM + 12, P##13 = FROM + 13, P##14 = FROM + 14, P##15 = FROM + 15;
+PORT(PA, 0) PORT(PB, 16) PORT(PC, 32)
+#endif
 
 inline uint32_t &clockMs() { static uint32_t now = 0; return now; }
 inline uint32_t millis() { return clockMs()++; }

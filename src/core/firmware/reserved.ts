@@ -48,7 +48,7 @@ const LISTS = {
     _ __attribute__ a address at b begin bits bme280 bus busy_wait_at_least_cycles c cap clear clk_sys clock_get_hz cm
     column columns command d due echo every failed fill fill_rect fine found freq g gpio_put grb h h1 h2 h3 h4 h5 h6 hits
     hpa i i2c0 identity include irq join judge level line mask measure mhz n now ok p p1 p2 p3 p4 p5 p6 p7 p8 p9 page
-    again asked available define end k x80000 beat ch count draw echoes echocount echoedges edge enough first from fresh gone heartbeat key keys known light
+    again asked available heartbeat_task report_task heartbeat_next report_next tenth define end k x80000 beat ch count draw echoes echocount echoedges edge enough first from fresh gone heartbeat key keys known light
     moved name names number off on parts piece poll pulse report rose run said screen seen select self summary tell tells test
     tests there timed told turn wait was watch
     passed pin port r reg restore_interrupts rh row s16 save_and_disable_interrupts scan scl score sda show sreg ssd1306

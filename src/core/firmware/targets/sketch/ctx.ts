@@ -20,7 +20,14 @@ export interface Ctx {
   lateConsole: boolean;
 }
 
-export const busName = (bus: string) => (bus === "i2c0" ? "Wire" : `Wire${busNumber(bus)}`);
+/** The bus that a family's core calls `Wire`, where it is not the chip's number 0. */
+const FIRST_BUS: Partial<Record<string, string>> = { stm32: "i2c1" };
+/** Families whose core has one bus object: programs make the others. */
+const MAKES_BUSES = new Set(["stm32"]);
+
+/** What a bus of the plan is called in a family's core. */
+export const busNames = (family: string) => (bus: string) =>
+  bus === (FIRST_BUS[family] ?? "i2c0") ? "Wire" : `Wire${busNumber(bus)}`;
 export const indent = (text: string, by = "  ") => text.replace(/^(?=.)/gm, by);
 
 const banner = (x: Ctx, what: string) =>
@@ -39,6 +46,7 @@ export function pinsFile(x: Ctx): FirmwareFile {
 const BUS_PINS: Record<string, (bus: string, sda: string, scl: string) => string> = {
   esp32: (bus, sda, scl) => `${bus}.begin(${sda}, ${scl});`,
   esp8266: (bus, sda, scl) => `${bus}.begin(${sda}, ${scl});`,
+  nrf52: (bus, sda, scl) => `${bus}.setPins(${sda}, ${scl});\n${bus}.begin();`,
 };
 const setPins = (bus: string, sda: string, scl: string) =>
   `${bus}.setSDA(${sda});\n${bus}.setSCL(${scl});\n${bus}.begin();`;
@@ -54,15 +62,31 @@ export function busSetup(x: Ctx): string {
       board.pins.find((q) => q.label === p.printed(label))?.offers?.some((o) => o.kind === "i2c" && o.usual);
     const moved = !usual(g.pins.sda!) || !usual(g.pins.scl!);
     const [sda, scl] = [p.pin(g.pins.sda!), p.pin(g.pins.scl!)];
-    lines.add(moved && x.family !== "avr" ? (BUS_PINS[x.family] ?? setPins)(p.bus, sda, scl) : `${p.bus}.begin();`);
+    const made = MAKES_BUSES.has(x.family) && p.bus !== "Wire";
+    lines.add(moved && !made && x.family !== "avr" ? (BUS_PINS[x.family] ?? setPins)(p.bus, sda, scl) : `${p.bus}.begin();`);
     // The core's own clock is the usual one.
-    const hz = busClock(x.c, x.host, p.bus, busName);
+    const hz = busClock(x.c, x.host, p.bus, busNames(x.family));
     if (hz !== I2C_CLOCK_HZ) lines.add(`${p.bus}.setClock(${hz});`);
     if (x.family === "avr")
       lines.add(`${p.bus}.setWireTimeout(25000, true);  // a stuck bus must not stop the program`);
   }
   return [...lines].join("\n");
 }
+
+/** Bus objects that the core does not have. */
+const madeBuses = (x: Ctx) =>
+  MAKES_BUSES.has(x.family)
+    ? [
+        ...new Set(
+          x.parts.flatMap((p) => {
+            const g = p.inst.part.groups.find((k) => k.kind === "i2c");
+            return g && p.bus && p.bus !== "Wire"
+              ? [`static TwoWire ${p.bus}(${p.pin(g.pins.sda!)}, ${p.pin(g.pins.scl!)});`]
+              : [];
+          }),
+        ),
+      ]
+    : [];
 
 /** Includes, helpers of the kinds that are there, and the parts' objects. */
 export function head(x: Ctx, what: string): string {
@@ -81,6 +105,7 @@ export function head(x: Ctx, what: string): string {
     banner(x, what),
     [...includes].map((i) => `#include ${i}`).join("\n"),
     '#include "pins.h"\n',
+    ...madeBuses(x),
     ...[...helpers].map((h) => `${h}\n`),
     ...globals,
   ].join("\n");

@@ -4,7 +4,7 @@ import type { FirmwareFile } from "../../types";
 import { uploadPage } from "../../upload";
 import { targetOf } from "../target";
 import { bringup } from "./bringup";
-import { busName, pinsFile, type Ctx } from "./ctx";
+import { busNames, pinsFile, type Ctx } from "./ctx";
 import { starter } from "./starter";
 
 const tidy = (f: FirmwareFile): FirmwareFile => ({
@@ -27,7 +27,7 @@ export const sketch = targetOf({
       c,
       host,
       family,
-      parts: driverParts(c, host, "sketch", busName),
+      parts: driverParts(c, host, "sketch", busNames(family)),
       title: codeText(c.project.title) || "Project",
       plan: fingerprint(c.project),
       light: ownLight(c, host, "sketch"),
