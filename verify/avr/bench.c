@@ -7,6 +7,7 @@
  *   hold:PIN:LEVEL         drives an input pin
  *   later:PIN:MS:LEVEL     drives it from then on
  *   key:MS:TEXT            types into the serial port
+ *   pipe:ADDRESS           is answered by whoever runs this: lines "?S address read us", "?W address byte us", "?R", "?P" on stderr
  *   late:ADDRESS:MS        the I2C part at ADDRESS answers from then on
  *   gone:ADDRESS:MS        ... and not any more from then on
  */
@@ -89,6 +90,45 @@ static void on_twi(struct avr_irq_t *irq, uint32_t value, void *param) {
   }
 }
 
+/* One question, one answer: a number. Messages are collected: a part hears of a write when it ends. */
+static unsigned piped(const char *what, unsigned a, unsigned b) {
+  fprintf(stderr, "?%s %u %u %llu\n", what, a, b, (unsigned long long)(avr->cycle / 16));
+  fflush(stderr);
+  unsigned answer = 0;
+  if (scanf("%u", &answer) != 1) exit(3);
+  return answer;
+}
+static void on_piped(struct avr_irq_t *irq, uint32_t value, void *param) {
+  (void)irq;
+  struct part *p = param;
+  avr_twi_msg_irq_t v;
+  v.u.v = value;
+  if (v.u.twi.msg & TWI_COND_STOP) {
+    if (p->selected) piped("P", p->address, 0);
+    p->selected = 0;
+  }
+  if (v.u.twi.msg & TWI_COND_START) {
+    if (p->selected) piped("P", p->address, 0);
+    p->selected = 0;
+    if ((v.u.twi.addr >> 1) == p->address && piped("S", p->address, v.u.twi.addr & 1)) {
+      p->selected = v.u.twi.addr;
+      avr_raise_irq(p->in, avr_twi_irq_msg(TWI_COND_ACK, p->selected, 1));
+    }
+  }
+  if (!p->selected) return;
+  if (v.u.twi.msg & TWI_COND_WRITE && piped("W", p->address, v.u.twi.data))
+    avr_raise_irq(p->in, avr_twi_irq_msg(TWI_COND_ACK, p->selected, 1));
+  if (v.u.twi.msg & TWI_COND_READ)
+    avr_raise_irq(p->in, avr_twi_irq_msg(TWI_COND_READ, p->selected, piped("R", p->address, 0)));
+}
+static void add_piped(uint8_t address) {
+  struct part *p = &parts[part_count++];
+  p->address = address;
+  p->in = avr_alloc_irq(&avr->irq_pool, 0, 1, NULL);
+  avr_connect_irq(p->in, avr_io_getirq(avr, AVR_IOCTL_TWI_GETIRQ(0), TWI_IRQ_INPUT));
+  avr_irq_register_notify(avr_io_getirq(avr, AVR_IOCTL_TWI_GETIRQ(0), TWI_IRQ_OUTPUT), on_piped, p);
+}
+
 static void add_i2c(uint8_t address, int bme) {
   struct part *p = &parts[part_count++];
   p->address = address;
@@ -159,6 +199,7 @@ int main(int argc, char **argv) {
     unsigned address, level, cm;
     char a[8], b[8];
     if (sscanf(argv[i], "i2c:%x", &address) == 1) add_i2c(address, 0);
+    else if (sscanf(argv[i], "pipe:%x", &address) == 1) add_piped(address);
     else if (sscanf(argv[i], "bme280:%x", &address) == 1) add_i2c(address, 1);
     else if (sscanf(argv[i], "later:%3[^:]:%u:%u", a, &cm, &level) == 3) {
       struct event *e = &events[event_count++];

@@ -1,6 +1,8 @@
-import { execFileSync, spawnSync } from "node:child_process";
+import { execFileSync, spawn, spawnSync } from "node:child_process";
 import fs from "node:fs";
 import path from "node:path";
+import readline from "node:readline";
+import type { BusPart } from "../../src/core/bench/models/types";
 import type { FirmwareFile } from "../../src/core/firmware";
 import { CORE, coreVariant } from "./core-variant";
 
@@ -148,9 +150,8 @@ export interface BenchRun {
   i2cBytes: number;
 }
 
-/** Runs an ELF on the simulated bench for some seconds of simulated time. */
-export function simulate(bench: string, elf: string, seconds: number, parts: string[] = []): BenchRun {
-  const text = run(bench, [elf, String(seconds), ...parts]).replace(/\r/g, "");
+function benchRun(out: string): BenchRun {
+  const text = out.replace(/\r/g, "");
   const toggles = new Map<string, number>();
   for (const m of text.matchAll(/^TOGGLES (P[BCD]\d) (\d+)$/gm)) toggles.set(m[1]!, Number(m[2]));
   return {
@@ -158,4 +159,73 @@ export function simulate(bench: string, elf: string, seconds: number, parts: str
     toggles,
     i2cBytes: Number(/^I2C_BYTES (\d+)$/m.exec(text)?.[1] ?? 0),
   };
+}
+
+/** Runs an ELF on the simulated bench for some seconds of simulated time. */
+export const simulate = (bench: string, elf: string, seconds: number, parts: string[] = []): BenchRun =>
+  benchRun(run(bench, [elf, String(seconds), ...parts]));
+
+/** Parts of the bench that answer on the bus, by address; time is that of the simulated chip. */
+type Bus = ReadonlyMap<number, BusPart>;
+/** Most that a program asks for at once: the core's buffer. */
+const MOST_READ = 32;
+
+/** What stands behind the bench's questions: messages are put together, and handed to the part when they end. */
+function answers(bus: Bus) {
+  let out: number[] | null = null;
+  let ready: readonly number[] = [];
+  let taken = 0;
+  const ASKED: Record<string, (address: number, b: number, now: number) => number> = {
+    S: (address, read, now) => {
+      out = null;
+      taken = 0;
+      if (!read) out = [];
+      else {
+        const got = bus.get(address)!.read(MOST_READ, now);
+        if (!got) return 0;
+        ready = got;
+      }
+      return 1;
+    },
+    W: (_a, byte) => {
+      out?.push(byte);
+      return 1;
+    },
+    R: () => ready[taken++] ?? 0xff,
+    P: (address, _b, now) => {
+      if (out?.length) bus.get(address)!.write(out, now);
+      out = null;
+      return 1;
+    },
+  };
+  return (line: string) => {
+    const [what, a, b, us] = line.slice(1).split(" ");
+    return ASKED[what!]!(Number(a), Number(b), Number(us) / 1000);
+  };
+}
+
+/** The same with parts of the bench on the bus; ends early after a line that begins with `until`. */
+export function simulateWith(bench: string, elf: string, seconds: number, bus: Bus, until?: string): Promise<BenchRun> {
+  const ask = answers(bus);
+  const child = spawn(bench, [elf, String(seconds), ...[...bus.keys()].map((a) => `pipe:${a.toString(16)}`)]);
+  let text = "";
+  const ends = until === undefined ? null : new RegExp(`^${until}.*\\r?\\n`, "m");
+  let ended = false;
+  child.stdout.setEncoding("utf8").on("data", (t: string) => {
+    text += t;
+    if (ended || !ends?.test(text)) return;
+    ended = true;
+    child.kill();
+  });
+  readline.createInterface({ input: child.stderr }).on("line", (line) => {
+    if (line.startsWith("?")) child.stdin.write(`${ask(line)}\n`);
+  });
+  return new Promise((resolve, reject) => {
+    child.on("error", reject);
+    // It may be gone before it hears the last answer.
+    child.stdin.on("error", () => undefined);
+    child.on("close", (code) =>
+      code === 0 || ended ? resolve(benchRun(text)) : reject(new Error(`the bench ended with ${code}`)),
+    );
+  });
 }

@@ -1,4 +1,5 @@
 import fs from "node:fs";
+import type { BusPart } from "../../src/core/bench/models/types";
 import type { FirmwareFile } from "../../src/core/firmware";
 
 interface MicroPython {
@@ -7,13 +8,30 @@ interface MicroPython {
 }
 const here = (name: string) => fs.readFileSync(new URL(name, import.meta.url), "utf8");
 
+/** Parts of the bench that answer on the buses, by address; time is the program's. */
+export type Bus = ReadonlyMap<number, BusPart>;
+
+const hex = (bytes: readonly number[]) => bytes.map((b) => b.toString(16).padStart(2, "0")).join("");
+const bytesOf = (text: string) => (text.match(/../g) ?? []).map((x) => parseInt(x, 16));
+/** What the stand-in for the machine module asks. */
+const bridge = (bus: Bus) => ({
+  write: (address: number, data: string, now: number) => bus.get(address)!.write(bytesOf(data), now),
+  read: (address: number, n: number, now: number) => hex(bus.get(address)!.read(n, now) ?? []),
+});
+
 export interface PythonRun {
   lines: string[];
   log: (string | number | null)[][];
 }
 
 /** Runs one generated program under the MicroPython port with a recording `machine` and a fast clock. */
-export async function runProgram(files: FirmwareFile[], program: string, world: string): Promise<PythonRun> {
+export async function runProgram(
+  files: FirmwareFile[],
+  program: string,
+  world: string,
+  bus: Bus = new Map(),
+): Promise<PythonRun> {
+  (globalThis as unknown as { latticeBus: unknown }).latticeBus = bridge(bus);
   const { loadMicroPython } = (await import(
     "@micropython/micropython-webassembly-pyscript/micropython.mjs" as string
   )) as {
@@ -30,6 +48,7 @@ import sys
 sys.path.insert(0, "/prog")
 import clock, machine
 sys.modules["time"] = clock
+machine.MODELS.update((${[...bus.keys()].map((a) => `${a}, `).join("")}))
 sys.modules["select"] = clock.Select
 ${world}
 try:

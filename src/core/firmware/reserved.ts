@@ -48,7 +48,8 @@ const LISTS = {
     _ __attribute__ a address at b begin bits bme280 bus busy_wait_at_least_cycles c cap clear clk_sys clock_get_hz cm
     column columns command d due echo every failed fill fill_rect fine found freq g gpio_put grb h h1 h2 h3 h4 h5 h6 hits
     hpa i i2c0 identity include irq join judge level line mask measure mhz n now ok p p1 p2 p3 p4 p5 p6 p7 p8 p9 page
-    again asked available heartbeat_task report_task heartbeat_next report_next tenth define end k x80000 beat ch count draw echoes echocount echoedges edge enough first from fresh gone heartbeat key keys known light
+    adc again asked available bad bcd busask busget busput crc8 deaf fixed idiv imod kept linenumber linetext list look looks me
+    need part run s s16be s16le s8 steps turned u16be u16le u24be u8 heartbeat_task report_task heartbeat_next report_next tenth define end k x80000 beat ch count draw echoes echocount echoedges edge enough first from fresh gone heartbeat key keys known light
     moved name names number off on parts piece poll pulse report rose run said screen seen select self summary tell tells test
     tests there timed told turn wait was watch
     passed pin port r reg restore_interrupts rh row s16 save_and_disable_interrupts scan scl score sda show sreg ssd1306
@@ -62,4 +63,4 @@ const RESERVED: ReadonlySet<string> = new Set(
 
 /** Whether a name made from a label would mean something else in a program already. */
 export const isReserved = (name: string): boolean =>
-  RESERVED.has(name) || /^(u?int|float)\d+_t$/.test(name) || /^test_\d+$/.test(name);
+  RESERVED.has(name) || /^(u?int|float)\d+_t$/.test(name) || /^(test_\d+|of_\w+)$/.test(name);

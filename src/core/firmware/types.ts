@@ -62,6 +62,9 @@ export type Proof =
   /** Nothing here can prove it. */
   | { kind: "unproven"; why: string };
 
+/** Work that comes again: in steps of its own length, or after as many milliseconds as its expression gives. */
+export type Task = { every_ms: number; body: string } | { turn: string };
+
 /**
  * Code of one kind of part for the `sketch` target. `helpers` is emitted once for all parts of the kind; the other pieces
  * once a part. `show` fills `line` (a `char[22]`) with the part's reading for a display.
@@ -77,7 +80,7 @@ export interface SketchDriver {
   /** For a part that is proven by watching: a whole number that changes when it is used. */
   watch?(p: DriverPart): string;
   /** A function body that runs every `every_ms` without blocking. */
-  task?(p: DriverPart, all: DriverPart[]): { every_ms: number; body: string } | null;
+  task?(p: DriverPart, all: DriverPart[]): Task | null;
   show?(p: DriverPart): string;
 }
 
@@ -89,7 +92,7 @@ export interface PythonDriver {
   setup?(p: DriverPart): string;
   bringup?(p: DriverPart): string;
   watch?(p: DriverPart): string;
-  task?(p: DriverPart, all: DriverPart[]): { every_ms: number; body: string } | null;
+  task?(p: DriverPart, all: DriverPart[]): Task | null;
   show?(p: DriverPart): string;
 }
 

@@ -1,4 +1,6 @@
 /** The drivers, one file each. Adding one is a file and a line here. */
+import { DEVICES } from "../devices";
+import { deviceDriver } from "../devices/driver";
 import type { Driver, DriverPart } from "../types";
 import { bme280 } from "./bme280";
 import { button } from "./button";
@@ -29,7 +31,11 @@ export const DRIVERS: readonly Driver[] = [
 
 const byId = new Map(DRIVERS.map((d) => [d.id, d]));
 
-const named = (p: DriverPart) => byId.get(p.inst.part.bringup!.driver);
+const devices = new Map(DEVICES.map((d) => [d.id, deviceDriver(d, generic)]));
+
+/** A device's data come before what can be said of a part from its pins alone. */
+const named = (p: DriverPart) =>
+  (p.bus && p.address && devices.get(p.inst.part.id)) || byId.get(p.inst.part.bringup!.driver);
 
 /** The driver of a part, or undefined when there is none (the part is then only in the pins file). */
 export function driverOf(p: DriverPart): Driver | undefined {

@@ -1,7 +1,7 @@
 import { houseRule } from "../../../project";
 import { driverOf } from "../../drivers";
 import { region } from "../../pins";
-import type { FirmwareFile } from "../../types";
+import type { FirmwareFile, Task } from "../../types";
 import { buses, head, indent, setups, type Ctx } from "./ctx";
 
 /** Life on any board: its own light beats, and once a second one line tells what the parts say. */
@@ -14,7 +14,7 @@ print("  ".join([s for s in said if s] + ["running %d s" % (time.ticks_ms() // 1
 /** The program that does something at once: tasks in turn, each in its own time; nothing in the loop waits. */
 export function starter(x: Ctx): FirmwareFile {
   const light = x.light;
-  const tasks = [
+  const tasks: ({ id: string } & Task)[] = [
     ...x.parts.flatMap((p) => {
       const t = driverOf(p)?.micropython?.task?.(p, x.parts);
       return t ? [{ id: p.id, ...t }] : [];
@@ -23,9 +23,18 @@ export function starter(x: Ctx): FirmwareFile {
     { id: "report", every_ms: 1000, body: report(x) },
   ];
   const simple = houseRule(x.c.project, "programStyle") === "delays";
-  const functions = tasks.map((t) => `\n\ndef ${t.id}_task():\n${indent(t.body)}`).join("");
+  const turn = (t: { id: string; turn: string }) =>
+    simple
+      ? `if time.ticks_diff(time.ticks_ms(), ${t.id}_next[0]) >= 0:\n    ${t.id}_next[0] = time.ticks_add(time.ticks_ms(), ${t.turn})`
+      : `return ${t.turn}`;
+  const functions = tasks
+    .map(
+      (t) =>
+        `${"turn" in t && simple ? `\n\n${t.id}_next = [0]\n` : ""}\n\ndef ${t.id}_task():\n${indent("turn" in t ? turn(t) : t.body)}`,
+    )
+    .join("");
   const own = (name: string) => `# >>> your code: ${name}\n${region(x.c, "micropython", name)}# <<< your code: ${name}`;
-  const table = tasks.map((t) => `    [0, ${t.every_ms}, ${t.id}_task],`).join("\n");
+  const table = tasks.map((t) => `    [0, ${"turn" in t ? 0 : t.every_ms}, ${t.id}_task],`).join("\n");
   // A part that does not answer is tried again at its next turn: the others go on.
   const loop = simple
     ? `while True:
@@ -46,9 +55,12 @@ while True:
         if time.ticks_diff(now, task[0]) >= 0:
             task[0] = time.ticks_add(now, task[1])
             try:
-                task[2]()
+                pause = task[2]()
             except OSError:
-                pass
+                pause = None
+            if pause:
+                # It says itself when it wants to go on.
+                task[0] = time.ticks_add(time.ticks_ms(), pause)
 ${indent(own("loop"))}`;
   return {
     path: "main.py",

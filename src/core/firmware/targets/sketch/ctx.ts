@@ -63,7 +63,9 @@ export function busSetup(x: Ctx): string {
     const moved = !usual(g.pins.sda!) || !usual(g.pins.scl!);
     const [sda, scl] = [p.pin(g.pins.sda!), p.pin(g.pins.scl!)];
     const made = MAKES_BUSES.has(x.family) && p.bus !== "Wire";
-    lines.add(moved && !made && x.family !== "avr" ? (BUS_PINS[x.family] ?? setPins)(p.bus, sda, scl) : `${p.bus}.begin();`);
+    lines.add(
+      moved && !made && x.family !== "avr" ? (BUS_PINS[x.family] ?? setPins)(p.bus, sda, scl) : `${p.bus}.begin();`,
+    );
     // The core's own clock is the usual one.
     const hz = busClock(x.c, x.host, p.bus, busNames(x.family));
     if (hz !== I2C_CLOCK_HZ) lines.add(`${p.bus}.setClock(${hz});`);

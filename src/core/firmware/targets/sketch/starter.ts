@@ -1,7 +1,7 @@
 import { houseRule } from "../../../project";
 import { driverOf } from "../../drivers";
 import { region } from "../../pins";
-import type { FirmwareFile } from "../../types";
+import type { FirmwareFile, Task } from "../../types";
 import { busSetup, head, indent, setups, type Ctx } from "./ctx";
 
 /** Life on any board: its own light beats, and once a second one line tells what the parts say. */
@@ -18,7 +18,7 @@ Serial.println(F(" s"));`;
 /** The program that does something at once: tasks in turn, each in its own time; nothing in the loop waits. */
 export function starter(x: Ctx): FirmwareFile {
   const light = x.light;
-  const tasks = [
+  const tasks: ({ id: string } & Task)[] = [
     ...x.parts.flatMap((p) => {
       const t = driverOf(p)?.sketch?.task?.(p, x.parts);
       return t ? [{ id: p.id, ...t }] : [];
@@ -35,12 +35,14 @@ export function starter(x: Ctx): FirmwareFile {
     { id: "report", every_ms: 1000, body: report(x) },
   ];
   const simple = houseRule(x.c.project, "programStyle") === "delays";
-  const functions = tasks.map((t) => `static void ${t.id}_task() {\n${indent(t.body)}\n}\n`);
-  const calls = tasks.map((t) =>
-    simple && t.id !== "report"
+  const functions = tasks.flatMap((t) => ("turn" in t ? [] : [`static void ${t.id}_task() {\n${indent(t.body)}\n}\n`]));
+  const calls = tasks.map((t) => {
+    const next = `static uint32_t ${t.id}_next = 0;`;
+    if ("turn" in t) return `${next}\nif (due(${t.id}_next, 0)) ${t.id}_next = millis() + ${t.turn};`;
+    return simple && t.id !== "report"
       ? `${t.id}_task();`
-      : `static uint32_t ${t.id}_next = 0;\nif (due(${t.id}_next, ${t.every_ms})) ${t.id}_task();`,
-  );
+      : `${next}\nif (due(${t.id}_next, ${t.every_ms})) ${t.id}_task();`;
+  });
   const own = (name: string) => `// >>> your code: ${name}\n${region(x.c, "sketch", name)}// <<< your code: ${name}`;
   const state = x.parts.flatMap((p) => driverOf(p)?.sketch?.state?.(p) ?? []);
   const text = `${head(x, "starter")}
