@@ -113,7 +113,7 @@ describe("MicroPython programs run under the port, and open exactly the planned 
   it("keeps the person's own code in its place", async () => {
     const q = make(project.parts, [], { links: project.links, code: { micropython: { globals: 'print("mine")\n' } } });
     const text = micropython.files(circuitOf(q, catalogue)).find((f) => f.path === "main.py")!.text;
-    expect(text).toContain('# >>> your code: globals\nprint("mine")\n# <<< your code: globals');
+    expect(text).toMatch(/^# >>> your code: globals [0-9a-f]{8}\nprint\("mine"\)\n# <<< your code: globals$/m);
     const r = await runProgram(micropython.files(circuitOf(q, catalogue)), "main.py", world(c));
     expect(r.lines).toContain("mine");
   });

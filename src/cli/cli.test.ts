@@ -197,6 +197,41 @@ describe("lattice", () => {
     expect(err).toContain("too little memory");
     expect(fs.readdirSync(dir)).toEqual(["out"]);
   });
+  it("own code is taken out of edited files, kept when they are written anew, and never lost unsaid", async () => {
+    const p = path.join(dir, "p.json");
+    fs.copyFileSync(demo("rain-barrel"), p);
+    const folder = path.join(dir, "plan");
+    expect(await main(["plan", p, "--out", folder])).toBe(0);
+    const ino = path.join(folder, "firmware/sketch/starter/starter.ino");
+    const text = fs.readFileSync(ino, "utf8");
+    fs.writeFileSync(ino, text.replace(/(>>> your code: loop \w+\n)/, "$1  mine();\n"));
+    // Not over it without a word.
+    expect(await main(["plan", p, "--out", folder])).toBe(2);
+    expect(err).toMatch(/starter\.ino holds own code \(loop\) that the project has not; "adopt" takes it/);
+    // Written anew it is still there, and told.
+    err = "";
+    expect(await main(["plan", p, "--out", folder, "--force"])).toBe(0);
+    expect(err).toContain("own code of starter/starter.ino (loop) is kept");
+    expect(fs.readFileSync(ino, "utf8")).toContain("  mine();\n");
+    expect(await main(["adopt", folder, p])).toBe(0);
+    expect(out).toContain("taken: sketch starter/starter.ino, loop: 1 line");
+    expect(JSON.parse(fs.readFileSync(p, "utf8")).code).toEqual({ sketch: { loop: "mine();\n" } });
+    out = "";
+    expect(await main(["adopt", path.join(folder, "firmware/sketch"), p])).toBe(0);
+    expect(out).toContain("nothing new");
+    // Broken marks: refused, nothing changed.
+    const before = fs.readFileSync(p, "utf8");
+    fs.writeFileSync(ino, fs.readFileSync(ino, "utf8").replace(/.*<<< your code: loop\n/, ""));
+    err = "";
+    expect(await main(["adopt", folder, p])).toBe(2);
+    expect(err).toMatch(/line \d+: "loop" begins here and never ends/);
+    expect(await main(["plan", p, "--out", folder, "--force"])).toBe(2);
+    expect(err).toContain("own code there would be lost");
+    expect(fs.readFileSync(p, "utf8")).toBe(before);
+    expect(await main(["adopt", path.join(dir, "none"), p])).toBe(2);
+    expect(await main(["adopt", dir, p])).toBe(2);
+    expect(err).toContain("no program of this project was found there");
+  });
   it("says so when a board gets no program", async () => {
     const file = path.join(dir, "linux.lattice.json");
     const parts = [

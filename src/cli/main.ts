@@ -1,3 +1,4 @@
+import { adoptCommand } from "./adopt";
 import { Command } from "commander";
 import { helpWith } from "../core/plan/assign";
 import { threadProver } from "../prove";
@@ -82,6 +83,12 @@ export async function main(argv: string[]): Promise<number> {
     .option("--force", "replace a folder that is not empty")
     .option("--replan", "let wires that nobody locked move, too")
     .action(async (file, o) => done(await planCommand(file, o)));
+  program
+    .command("adopt <dir> <file>")
+    .description("own code out of edited program files back into the project")
+    .option("--out <file>", "write the project here instead of changing it")
+    .option("--json", "one JSON value")
+    .action(async (dir, file, o) => done(await adoptCommand(dir, file, o)));
   program
     .command("wire <file>")
     .description("wires by hand: join, cut, put between; as built; given pins; without any, list the wires")

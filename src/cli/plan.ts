@@ -4,6 +4,7 @@ import path from "node:path";
 import { planOutputs } from "../core/formats";
 import { TARGETS } from "../core/firmware";
 import { catalogue, EXIT, loadFile, note, planFonts, print, Unusable } from "./io";
+import { adopted, withOwnCode } from "./adopt";
 import { printFindings, statusOf } from "./check";
 
 async function isEmptyOrMissing(dir: string): Promise<boolean> {
@@ -44,9 +45,30 @@ export async function planCommand(
   for (const t of o.target ?? [])
     if (!TARGETS.some((x) => x.id === t))
       throw new Unusable(`--target ${t}: choose from ${TARGETS.map((x) => x.id).join(", ")}`);
-  if (!o.force && !(await isEmptyOrMissing(o.out)))
-    throw new Unusable(`${o.out}: the folder is not empty; name another one, or add --force to replace it`);
-  const result = await planOutputs(project, catalogue, planFonts(), o.target, o.replan ? "anew" : "open");
+  const empty = await isEmptyOrMissing(o.out);
+  // Own code of an earlier plan stays: what stands between the marks there goes into what is written now.
+  const own = empty ? null : adopted(project, o.out);
+  if (!empty && !o.force)
+    throw new Unusable(
+      [
+        `${o.out}: the folder is not empty; name another one, or add --force to replace it`,
+        ...own!.taken.map(
+          (t) => `${o.out}: ${t.path} holds own code (${t.region}) that the project has not; "adopt" takes it`,
+        ),
+      ].join("\n"),
+    );
+  if (own?.problems.length)
+    throw new Unusable(own.problems.map((p) => `${o.out}: ${p}; own code there would be lost`).join("\n"));
+  for (const t of own?.taken ?? [])
+    note(`${o.out}: own code of ${t.path} (${t.region}) is kept; "adopt" takes it into the project`);
+  for (const f of own?.outside ?? []) note(`${o.out}: ${f} was changed outside of its marks, which is written anew`);
+  const result = await planOutputs(
+    own ? withOwnCode(project, own) : project,
+    catalogue,
+    planFonts(),
+    o.target,
+    o.replan ? "anew" : "open",
+  );
   if (result.status === "infeasible") {
     note(`${file}: no assignment exists. ${result.clash}`);
     return EXIT.noPlan;

@@ -240,8 +240,16 @@ export function busClock(c: Circuit, host: string, name: string, busNames: (bus:
   return Math.round(Math.min(most, Math.max(least, asked)));
 }
 
-/** The person's own code of a region, or the text that stands there at first. */
-export const region = (c: Circuit, target: string, name: string) => c.project.code[target]?.[name] ?? "";
+/** What a place for own code is called in the project: with the board in front where there are several. */
+export const regionKey = (c: Circuit, host: string, name: string) =>
+  c.netlist.expanded.hosts.length > 1 ? `${host}.${name}` : name;
+
+/** The person's own code of a place in a board's program. Without a board in front it belongs to the first. */
+export function region(c: Circuit, host: string, target: string, name: string): string {
+  const list = c.project.code[target] ?? {};
+  const plain = host === c.netlist.expanded.hosts[0] ? list[name] : undefined;
+  return list[`${host}.${name}`] ?? plain ?? "";
+}
 
 /** The board's own light, as a target writes its pin, and the level that lights it; null where a plan uses that pin. */
 export function ownLight(c: Circuit, host: string, target: string): { code: string; lit: 0 | 1 } | null {

@@ -54,6 +54,13 @@ const BaseEdit = z.discriminatedUnion("type", [
   }),
   z.strictObject({ type: z.literal("removePart"), ref: z.string() }),
   z.strictObject({ type: z.literal("setLabel"), ref: z.string(), label: z.string().max(60) }),
+  /** Own code of a place in the programs of a target; empty takes it out. */
+  z.strictObject({
+    type: z.literal("setCode"),
+    target: z.string().max(40),
+    region: z.string().max(60),
+    text: z.string().max(100_000),
+  }),
   z.strictObject({ type: z.literal("setOption"), ref: z.string(), key: z.string(), value: z.unknown() }),
   z.strictObject({
     type: z.literal("setCompanion"),
@@ -183,6 +190,13 @@ const HANDLERS: Handlers = {
     links: p.links.filter((l) => !touches(l, e.ref)),
     isolated: p.isolated.map((list) => list.filter((m) => m.split(".")[0] !== e.ref)).filter((list) => list.length > 0),
   }),
+  setCode: (p, e) => {
+    const list = e.text ? { ...p.code[e.target], [e.region]: e.text } : without(p.code[e.target] ?? {}, e.region);
+    return {
+      ...p,
+      code: Object.keys(list).length ? { ...p.code, [e.target]: list } : without(p.code, e.target),
+    };
+  },
   setLabel: (p, e) => mapPart(p, e.ref, (x) => (e.label ? { ...x, label: e.label } : without(x, "label"))),
   setOption: (p, e) =>
     mapPart(p, e.ref, (x) => ({
@@ -345,6 +359,7 @@ const SAYS: { [T in BasicEdit["type"]]: (e: Extract<BasicEdit, { type: T }>) => 
   setHouseRules: (e) => `house rule ${Object.keys(e.rules).join(", ")}`,
   addPart: (e) => `add ${e.part}`,
   removePart: (e) => `remove ${e.ref}`,
+  setCode: (e) => `own code: ${e.region}`,
   setLabel: (e) => `name ${e.ref} "${e.label}"`,
   setOption: (e) => `${e.ref} ${e.key} ${e.value ?? "as usual"}`,
   setCompanion: (e) => `${e.ref} ${e.key}`,

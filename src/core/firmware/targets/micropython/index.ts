@@ -1,6 +1,7 @@
 import { fingerprint } from "../../../project";
 import { driverOf } from "../../drivers";
-import { codeText, driverParts, ownLight } from "../../pins";
+import { codeText, driverParts, ownLight, region } from "../../pins";
+import { fillOwn } from "../../own/marks";
 import type { FirmwareFile } from "../../types";
 import { uploadPage } from "../../upload";
 import { targetOf } from "../target";
@@ -47,6 +48,9 @@ export const micropython = targetOf({
       starter(x),
       ...[...libs].map(([path, text]) => ({ path, text })),
       uploadPage(c, host, "micropython"),
-    ].map(tidy);
+    ].map((f) => {
+      const clean = tidy(f);
+      return { ...clean, text: fillOwn(clean.text, "#", (name) => region(c, host, "micropython", name)) };
+    });
   },
 });

@@ -1,6 +1,6 @@
 import { houseRule } from "../../../project";
 import { driverOf } from "../../drivers";
-import { region } from "../../pins";
+import { place } from "../../own/marks";
 import type { FirmwareFile, Task } from "../../types";
 import { buses, head, indent, setups, type Ctx } from "./ctx";
 
@@ -33,7 +33,6 @@ export function starter(x: Ctx): FirmwareFile {
         `${"turn" in t && simple ? `\n\n${t.id}_next = [0]\n` : ""}\n\ndef ${t.id}_task():\n${indent("turn" in t ? turn(t) : t.body)}`,
     )
     .join("");
-  const own = (name: string) => `# >>> your code: ${name}\n${region(x.c, "micropython", name)}# <<< your code: ${name}`;
   const table = tasks.map((t) => `    [0, ${"turn" in t ? 0 : t.every_ms}, ${t.id}_task],`).join("\n");
   // A part that does not answer is tried again at its next turn: the others go on.
   const loop = simple
@@ -43,7 +42,7 @@ export function starter(x: Ctx): FirmwareFile {
             task()
         except OSError:
             pass
-${indent(own("loop"))}
+${indent(place("loop"))}
     time.sleep_ms(50)`
     : `TASKS = [
 ${table}
@@ -61,7 +60,7 @@ while True:
             if pause:
                 # It says itself when it wants to go on.
                 task[0] = time.ticks_add(time.ticks_ms(), pause)
-${indent(own("loop"))}`;
+${indent(place("loop"))}`;
   return {
     path: "main.py",
     text: `${head(x, "starter; nothing in the loop waits")}
@@ -69,7 +68,7 @@ ${indent(own("loop"))}`;
 ${buses(x)}
 ${setups(x)}
 ${light ? `heartbeat = Pin(${light.code}, Pin.OUT)\n` : ""}
-${own("globals")}${functions}
+${place("globals")}${functions}
 
 print("YL1 plan ${x.host} id=${x.plan} info")
 

@@ -1,5 +1,6 @@
 import { fingerprint } from "../../../project";
-import { codeText, driverParts, ownLight } from "../../pins";
+import { codeText, driverParts, ownLight, region } from "../../pins";
+import { fillOwn } from "../../own/marks";
 import type { FirmwareFile } from "../../types";
 import { uploadPage } from "../../upload";
 import { targetOf } from "../target";
@@ -40,6 +41,9 @@ export const sketch = targetOf({
       { ...pins, path: "starter/pins.h" },
       starter(x),
       uploadPage(c, host, "sketch"),
-    ].map(tidy);
+    ].map((f) => {
+      const clean = tidy(f);
+      return { ...clean, text: fillOwn(clean.text, "//", (name) => region(c, host, "sketch", name)) };
+    });
   },
 });

@@ -1,6 +1,6 @@
 import { houseRule } from "../../../project";
 import { driverOf } from "../../drivers";
-import { region } from "../../pins";
+import { place } from "../../own/marks";
 import type { FirmwareFile, Task } from "../../types";
 import { busSetup, head, indent, setups, type Ctx } from "./ctx";
 
@@ -43,11 +43,10 @@ export function starter(x: Ctx): FirmwareFile {
       ? `${t.id}_task();`
       : `${next}\nif (due(${t.id}_next, ${t.every_ms})) ${t.id}_task();`;
   });
-  const own = (name: string) => `// >>> your code: ${name}\n${region(x.c, "sketch", name)}// <<< your code: ${name}`;
   const state = x.parts.flatMap((p) => driverOf(p)?.sketch?.state?.(p) ?? []);
   const text = `${head(x, "starter")}
 ${state.join("\n")}
-${own("globals")}
+${place("globals")}
 
 ${functions.join("\n")}
 // True when a task's time has come; ${simple ? "the others run at every turn" : "nothing in the loop ever waits"}.
@@ -62,7 +61,7 @@ void setup() {
 ${indent(setups(x, "without buses"))}
   Serial.begin(115200);
 ${light ? `  pinMode(${light.code}, OUTPUT);\n` : ""}${indent(busSetup(x))}
-${indent(own("setup"))}
+${indent(place("setup"))}
 }
 
 void loop() {
@@ -73,7 +72,7 @@ void loop() {
     Serial.println(F("YL1 plan ${x.host} id=${x.plan} info"));
   }
 ${indent(calls.join("\n"))}
-${indent(own("loop"))}
+${indent(place("loop"))}
 ${simple ? "  delay(50);\n" : ""}}
 `;
   return { path: "starter/starter.ino", text };
