@@ -16,6 +16,7 @@ const UNITS: Record<string, (v: number) => string> = {
   cm: (v) => `${v} cm`,
   kHz: (v) => `${v} kHz`,
   MHz: (v) => `${v} MHz`,
+  kB: (v) => `${v} kB`,
   pct: (v) => `${v} %`,
 };
 
@@ -25,6 +26,7 @@ const UNITS: Record<string, (v: number) => string> = {
  * out.
  */
 const SAYS: Record<string, string> = {
+  ram_kB: "The chip has {} of working memory.",
   R_ohm: "The resistor in its way is {}.",
   V: "The voltage spoken of is {}.",
   VIH_V: "The input takes for high what is above {}.",

@@ -32,6 +32,7 @@ const FAMILIES: Record<string, string> = {
   matrix: "Grids",
   companion: "Loose parts",
   breadboard: "Breadboards",
+  firmware: "Programs",
 };
 const GRADES = ["stop", "fault", "risk", "note"] as const;
 

@@ -168,6 +168,9 @@ function isActiveLow(c: Circuit, inst: Instance, leg: string): boolean {
   return entry?.companions?.pullDown == null && houseRule(c.project, "buttonPull") !== "external-down";
 }
 
+/** Targets whose language times a two-wire bus on any pins. */
+const SOFT_I2C = new Set(["micropython"]);
+
 /** The parts that a host's firmware talks to, in netlist order, with what their drivers need. */
 export function driverParts(c: Circuit, host: string, target: string, busNames: (bus: string) => string): DriverPart[] {
   const constants = pinConstants(c, host, target);
@@ -186,8 +189,10 @@ export function driverParts(c: Circuit, host: string, target: string, busNames: 
     };
     const i2c = inst.part.groups.find((g) => g.kind === "i2c");
     const way = i2c && waysToServe(findPin(board, at(i2c.pins.sda!)!.hostPin)!, { kind: "i2c", role: "sda" })[0];
-    // A bus that the program would have to time itself has no driver: the pins are in the pins file.
-    if (i2c && !way?.ok) return [];
+    // No controller is behind those pins: the program times the bus itself, where its language has that.
+    const soft = i2c !== undefined && !way?.ok;
+    const softName =
+      soft && SOFT_I2C.has(target) ? `soft_${identifier(at(i2c.pins.sda!)!.hostPin, "bus").toLowerCase()}` : "";
     const entry = c.project.parts.find((p) => p.ref === inst.ref);
     const leg = inst.part.pins.find((p) => p.need)?.label ?? inst.part.pins[0]!.label;
     return [
@@ -211,7 +216,12 @@ export function driverParts(c: Circuit, host: string, target: string, busNames: 
         leg,
         activeLow: isActiveLow(c, inst, leg),
         pull: entry?.companions?.pullUp === "internal" ? "internal" : "external",
-        bus: way?.ok && way.bus ? busNames(way.bus) : "",
+        bus: way?.ok && way.bus ? busNames(way.bus) : softName,
+        soft,
+        ...(soft &&
+          !softName && {
+            unworked: "its bus has no controller on these pins, and a sketch does not time one by itself here",
+          }),
       },
     ];
   });

@@ -49,6 +49,10 @@ export interface DriverPart {
   pull: "internal" | "external";
   /** Bus object in the code: `Wire`, `Wire1`, `i2c0`. */
   bus: string;
+  /** The bus is timed by the program. */
+  soft: boolean;
+  /** Why no driver can work it as it is wired. */
+  unworked?: string;
 }
 
 /** What it takes to know that a part works. */

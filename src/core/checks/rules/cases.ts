@@ -59,6 +59,7 @@ import { onewireParasiticCases } from "./onewire-parasitic.cases";
 import { partDataMissingCases } from "./part-data-missing.cases";
 import { partRatingCases } from "./part-rating.cases";
 import { partReversedCases } from "./part-reversed.cases";
+import { firmwareCases } from "./firmware.cases";
 import { partSolderCases } from "./part-solder.cases";
 import { partUnwiredCases } from "./part-unwired.cases";
 import { pinAdcRadioCases } from "./pin-adc-radio.cases";
@@ -138,6 +139,7 @@ export const cases: Case[] = [
   ...boardNativeUsbCases,
   ...boardSolderCases,
   ...partSolderCases,
+  ...firmwareCases,
   ...boardDriverCases,
   ...ledNoResistorCases,
   ...currentPinCases,

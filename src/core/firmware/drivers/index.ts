@@ -40,8 +40,8 @@ const named = (p: DriverPart) =>
 /** The driver of a part, or undefined when there is none (the part is then only in the pins file). */
 export function driverOf(p: DriverPart): Driver | undefined {
   const d = named(p);
-  return d?.unfit?.(p) ? undefined : d;
+  return p.unworked !== undefined || d?.unfit?.(p) ? undefined : d;
 }
 
 /** Why a part that has a driver is left out on its board, or null. */
-export const leftOut = (p: DriverPart): string | null => named(p)?.unfit?.(p) ?? null;
+export const leftOut = (p: DriverPart): string | null => p.unworked ?? named(p)?.unfit?.(p) ?? null;

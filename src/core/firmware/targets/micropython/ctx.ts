@@ -1,4 +1,5 @@
 import type { Circuit } from "../../../circuit";
+import { I2C_CLOCK_HZ } from "../../../circuit/buses";
 import { findPin } from "../../../parts/catalogue";
 import { driverOf } from "../../drivers";
 import { busClock, busNumber, pinConstants } from "../../pins";
@@ -39,6 +40,13 @@ export function buses(x: Ctx): string {
   for (const p of x.parts) {
     const g = p.inst.part.groups.find((k) => k.kind === "i2c");
     if (!g || !p.bus || seen.has(p.bus)) continue;
+    if (p.soft) {
+      seen.set(
+        p.bus,
+        `${p.bus} = SoftI2C(sda=Pin(pins.${p.pin(g.pins.sda!)}), scl=Pin(pins.${p.pin(g.pins.scl!)}), freq=${I2C_CLOCK_HZ})`,
+      );
+      continue;
+    }
     const hz = busClock(x.c, x.host, p.bus, (b) => b);
     const number = UNNUMBERED.has(x.family) ? "" : `${busNumber(p.bus)}, `;
     seen.set(
@@ -52,7 +60,11 @@ export function buses(x: Ctx): string {
 /** Imports of the program. */
 export function head(x: Ctx, what: string): string {
   const drivers = [...new Set(x.parts.flatMap((p) => driverOf(p) ?? []))];
-  const machine = ["Pin", ...(x.parts.some((p) => p.bus) ? ["I2C"] : [])].sort();
+  const machine = [
+    "Pin",
+    ...(x.parts.some((p) => p.bus && !p.soft) ? ["I2C"] : []),
+    ...(x.parts.some((p) => p.bus && p.soft) ? ["SoftI2C"] : []),
+  ].sort();
   const imports = new Set([
     ...drivers.flatMap((d) => d.micropython?.imports ?? []),
     ...x.parts.flatMap((p) => driverOf(p)?.micropython?.importsFor?.(p) ?? []),
