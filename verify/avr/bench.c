@@ -180,16 +180,19 @@ int main(int argc, char **argv) {
   elf_firmware_t f;
   memset(&f, 0, sizeof f);
   if (elf_read_firmware(argv[1], &f)) return 2;
-  avr = avr_make_mcu_by_name("atmega328p");
+  const char *mcu = getenv("MCU"), *hertz = getenv("F_CPU");
+  avr = avr_make_mcu_by_name(mcu ? mcu : "atmega328p");
+  if (!avr) return 2;
   avr_init(avr);
-  f.frequency = 16000000;
+  f.frequency = hertz ? strtoul(hertz, NULL, 10) : 16000000;
   avr_load_firmware(avr, &f);
   avr->log = LOG_ERROR;
   uint32_t flags = 0;
   avr_ioctl(avr, AVR_IOCTL_UART_GET_FLAGS('0'), &flags);
   flags &= ~AVR_UART_FLAG_STDIO;
   avr_ioctl(avr, AVR_IOCTL_UART_SET_FLAGS('0'), &flags);
-  avr_irq_register_notify(avr_io_getirq(avr, AVR_IOCTL_UART_GETIRQ('0'), UART_IRQ_OUTPUT), on_uart, NULL);
+  avr_irq_t *serial = avr_io_getirq(avr, AVR_IOCTL_UART_GETIRQ('0'), UART_IRQ_OUTPUT);
+  if (serial) avr_irq_register_notify(serial, on_uart, NULL);
   for (unsigned port = 0; port < 3; port++)
     for (unsigned bit = 0; bit < 8; bit++) {
       avr_irq_t *irq = avr_io_getirq(avr, AVR_IOCTL_IOPORT_GETIRQ('B' + port), bit);
@@ -219,7 +222,7 @@ int main(int argc, char **argv) {
       drive(a, level);
     } else return 2;
   }
-  avr_cycle_count_t end = (avr_cycle_count_t)(atof(argv[2]) * 16000000.0);
+  avr_cycle_count_t end = (avr_cycle_count_t)(atof(argv[2]) * f.frequency);
   while (avr->cycle < end) {
     int state = avr_run(avr);
     if (state == cpu_Done || state == cpu_Crashed) { printf("\nCRASHED\n"); return 1; }

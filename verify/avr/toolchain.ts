@@ -155,11 +155,45 @@ function benchRun(out: string): BenchRun {
   const toggles = new Map<string, number>();
   for (const m of text.matchAll(/^TOGGLES (P[BCD]\d) (\d+)$/gm)) toggles.set(m[1]!, Number(m[2]));
   return {
-    lines: text.split("\n").filter((l) => l && !/^(TOGGLES|I2C_BYTES) /.test(l)),
+    lines: text.split("\n").filter((l) => l && !/^(TOGGLES|I2C_BYTES|Loaded) /.test(l)),
     toggles,
     i2cBytes: Number(/^I2C_BYTES (\d+)$/m.exec(text)?.[1] ?? 0),
   };
 }
+
+/** Compiles plain C with every warning an error, as the Makefile does. Sizes are in bytes. */
+export function compileC(
+  name: string,
+  files: FirmwareFile[],
+  program: string,
+  mcu: string,
+  clock_Hz: number,
+): { elf: string; flash: number; ram: number } {
+  const dir = path.join(WORK, "plain", name);
+  fs.mkdirSync(dir, { recursive: true });
+  for (const f of files) fs.writeFileSync(path.join(dir, path.basename(f.path)), f.text);
+  run("make", ["-s", "-C", dir, `${program}.hex`, "CC=avr-gcc -Werror", `MCU=${mcu}`, `F_CPU=${clock_Hz}UL`]);
+  const elf = path.join(dir, `${program}.elf`);
+  const line = run("avr-size", [elf]).split("\n")[1]!.trim().split(/\s+/).map(Number);
+  return { elf, flash: line[0]! + line[1]!, ram: line[1]! + line[2]! };
+}
+
+/** Runs a program of another chip, at its clock. */
+export const simulateChip = (
+  bench: string,
+  elf: string,
+  seconds: number,
+  parts: string[],
+  mcu: string,
+  clock_Hz: number,
+) =>
+  benchRun(
+    execFileSync(bench, [elf, String(seconds), ...parts], {
+      encoding: "utf8",
+      stdio: ["ignore", "pipe", "pipe"],
+      env: { ...process.env, MCU: mcu, F_CPU: String(clock_Hz) },
+    }),
+  );
 
 /** Runs an ELF on the simulated bench for some seconds of simulated time. */
 export const simulate = (bench: string, elf: string, seconds: number, parts: string[] = []): BenchRun =>

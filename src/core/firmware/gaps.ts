@@ -26,7 +26,7 @@ export function gaps(c: Circuit): Gap[] {
     const why = new Map<string, string>();
     for (const t of targets)
       for (const p of driverParts(c, host, t.id, (b) => b)) {
-        const reason = leftOut(p);
+        const reason = leftOut(p) ?? t.leaves?.(p) ?? null;
         if (reason === null && driverOf(p)) worked.add(p.inst.ref);
         else if (reason !== null) why.set(p.inst.ref, why.get(p.inst.ref) ?? reason);
       }

@@ -1,4 +1,5 @@
 /** Firmware from the plan: pins files, bring-up and starter programs, one registry of targets. */
+import { avrC } from "./targets/avr-c";
 import { micropython } from "./targets/micropython";
 import { sketch } from "./targets/sketch";
 import type { Circuit } from "../circuit";
@@ -7,7 +8,7 @@ import type { BoardWithout, FirmwareTarget } from "./types";
 export * from "./types";
 export { pinConstants, identifier, codeText } from "./pins";
 
-export const TARGETS: readonly FirmwareTarget[] = [sketch, micropython];
+export const TARGETS: readonly FirmwareTarget[] = [sketch, micropython, avrC];
 /** Boards that no target writes a program for: nothing may read as if they had one. */
 export const boardsWithout = (c: Circuit): BoardWithout[] =>
   c.netlist.expanded.hosts.flatMap((host) => {

@@ -121,6 +121,8 @@ export interface FirmwareTarget {
   says: string;
   /** Null when the target fits a board of the project, else why not. */
   unfit(c: Circuit): string | null;
+  /** Why its programs do not work a part that they get, or null; absent: they work all that have a driver. */
+  leaves?(p: DriverPart): string | null;
   /** Boards of the project that this target writes nothing for, with the reason. */
   without(c: Circuit): BoardWithout[];
   /** The programs of all boards that it fits; with several boards in the project, each in its own folder. */

@@ -2,6 +2,7 @@
 export const REGIONS: Readonly<Record<string, readonly string[]>> = {
   sketch: ["globals", "setup", "loop"],
   micropython: ["globals", "loop"],
+  "avr-c": ["globals", "setup", "loop"],
 };
 
 /** What begins and ends own code in a file: own code can't hold it, or it would end itself. */

@@ -10,6 +10,8 @@ import { fillOwn, place, readOwn } from "./marks";
 
 const lamp = (host: string, n: number) => ({ ref: `D${n}`, part: "discrete/led-red", host });
 const one = () => planned([BOARD3, USB, { ref: "D1", part: "discrete/led-red" }]);
+/** A project of every target. */
+const chip = () => planned([{ ref: "B1", part: "chip/attiny85-dip8" }, USB, { ref: "D1", part: "discrete/led-red" }]);
 /** Files of all targets by "target path", and how adopt reads them. */
 const written = (p: Project) => {
   const c = circuitOf(p, catalogue);
@@ -67,8 +69,11 @@ describe("own code in its places", () => {
 });
 
 describe("own code of a project", () => {
-  it("goes out with every target that has places, and comes back", () => {
-    let p: Project = one();
+  it.each([
+    ["a board", one, ["sketch", "micropython"]],
+    ["a bare chip", chip, ["avr-c"]],
+  ] as const)("of %s goes out with every target that has places, and comes back", (_of, made, targets) => {
+    let p: Project = made();
     const files = written(p);
     const edited = new Map(
       [...files].map(([k, text]) => [
@@ -82,15 +87,13 @@ describe("own code of a project", () => {
     expect(own.problems).toEqual([]);
     expect(own.outside).toEqual([]);
     expect(own.edits.map((e) => `${e.target} ${e.region}`).sort()).toEqual(
-      Object.entries(REGIONS)
-        .flatMap(([t, list]) => list.map((r) => `${t} ${r}`))
-        .sort(),
+      targets.flatMap((t) => REGIONS[t]!.map((r) => `${t} ${r}`)).sort(),
     );
     for (const e of own.edits) p = applyEdit(p, e, catalogue);
     expect(readProject(writeProject(p), catalogue)).toMatchObject({ ok: true });
     // Written again, it stands in its place; read again, nothing is new.
     const again = written(p);
-    expect([...again.values()].filter((t) => t.includes("mine_loop(1);"))).toHaveLength(2);
+    expect([...again.values()].filter((t) => t.includes("mine_loop(1);"))).toHaveLength(targets.length);
     expect(take(p, again).edits).toEqual([]);
     // Emptied in the file, it goes from the project too.
     expect(take(p, files).edits.every((e) => e.text === "")).toBe(true);
@@ -112,7 +115,7 @@ describe("own code of a project", () => {
       return r.ok ? [] : r.problems.map((x) => `${x.path}: ${x.message}`);
     };
     expect(bad({ basic: { loop: "" } })).toEqual([
-      'code/basic: there is no target "basic" with places for own code; they are sketch, micropython',
+      'code/basic: there is no target "basic" with places for own code; they are sketch, micropython, avr-c',
     ]);
     expect(bad({ sketch: { lop: "x" } })).toEqual([
       'code/sketch/lop: sketch programs have no place "lop" for own code; theirs are globals, setup, loop',
@@ -122,8 +125,8 @@ describe("own code of a project", () => {
     expect(bad({ sketch: { loop: "x();\n" }, micropython: { globals: "y = 1\n" } })).toEqual([]);
   });
   it("every target's places are those that its files have", () => {
-    const c = circuitOf(one(), catalogue);
     for (const [id, names] of Object.entries(REGIONS)) {
+      const c = circuitOf(id === "avr-c" ? chip() : one(), catalogue);
       const found = targetById(id)!
         .files(c)
         .flatMap((f) => [...readOwn(f.text).regions.keys()]);

@@ -12,10 +12,12 @@ export function targetOf(o: {
   /** Null when this board can be programmed so, else why not. */
   unfit(board: Part): string | null;
   files(c: Circuit, host: string): FirmwareFile[];
+  leaves?: FirmwareTarget["leaves"];
 }): FirmwareTarget {
   const hosts = (c: Circuit) => c.netlist.expanded.hosts.map((host) => ({ host, why: o.unfit(boardOf(c, host)) }));
   return {
     id: o.id,
+    ...(o.leaves && { leaves: o.leaves }),
     name: o.name,
     says: o.says,
     unfit: (c) => {

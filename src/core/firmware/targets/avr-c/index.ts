@@ -1,0 +1,66 @@
+import type { Circuit } from "../../../circuit";
+import { fingerprint } from "../../../project";
+import { fillOwn } from "../../own/marks";
+import { codeText, driverParts, region } from "../../pins";
+import type { FirmwareFile } from "../../types";
+import { uploadPage } from "../../upload";
+import { targetOf } from "../target";
+import { CHIPS } from "./chips";
+import { linesOf } from "./parts";
+import { boardFile, bringup, main, makefile, pinsFile, type Ctx } from "./program";
+
+/** A pin that nothing hangs on, for the console of a chip without a serial port: the programmer's lines last. */
+function freePin(c: Circuit, host: string): string | null {
+  const taken = new Set(c.netlist.bindings.filter((b) => b.host === host).map((b) => b.hostPin));
+  const free = c.netlist
+    .instance(host)!
+    .part.pins.filter((p) => p.names?.["avr-c"] && !taken.has(p.label) && p.offers?.some((o) => o.kind === "digital"));
+  const best = free.find((p) => !p.hazards?.length) ?? free.find((p) => !p.hazards?.some((h) => h.kind === "reset"));
+  return best?.names?.["avr-c"] ?? null;
+}
+
+const tidy = (f: FirmwareFile): FirmwareFile => ({
+  path: f.path,
+  text: `${f.text
+    .replace(/[ \t]+$/gm, "")
+    .replace(/\n{3,}/g, "\n\n")
+    .trimEnd()}\n`,
+});
+
+/** Plain C for bare chips: no core, a Makefile with the fuses, small enough for a kilobyte. */
+export const avrC = targetOf({
+  id: "avr-c",
+  name: "Plain C",
+  says: "main.c, bringup.c and a Makefile with fuses and programmer lines; avr-gcc, no core",
+  unfit: ({ board, id }) => {
+    if (board!.family !== "avr") return `plain C is written for AVR chips, not for ${board!.chip}`;
+    if (!id.startsWith("chip/")) return `${board!.chip} on its board takes sketches`;
+    return CHIPS[board!.chip] ? null : `no plain C is written for ${board!.chip} here`;
+  },
+  leaves: (p) =>
+    p.bus || p.inst.part.groups.length
+      ? "plain C works lights, contacts, voltages and levels here; a part on a bus is for your own code"
+      : null,
+  files: (c, host) => {
+    const { chip, clock_Hz, flash_kB } = c.netlist.instance(host)!.part.board!;
+    const x: Ctx = {
+      c,
+      host,
+      chip: CHIPS[chip]!,
+      clock_Hz,
+      flash_kB,
+      lines: linesOf(
+        c,
+        host,
+        driverParts(c, host, "avr-c", (b) => b),
+      ),
+      title: codeText(c.project.title) || "Project",
+      plan: fingerprint(c.project),
+      console: CHIPS[chip]!.uart ? null : freePin(c, host),
+    };
+    return [pinsFile(x), boardFile(x), bringup(x), main(x), makefile(x), uploadPage(c, host, "avr-c")].map((f) => {
+      const clean = tidy(f);
+      return { ...clean, text: fillOwn(clean.text, "//", (name) => region(c, host, "avr-c", name)) };
+    });
+  },
+});

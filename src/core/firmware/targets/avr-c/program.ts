@@ -1,0 +1,300 @@
+import type { Circuit } from "../../../circuit";
+import { pinConstants } from "../../pins";
+import { place } from "../../own/marks";
+import type { FirmwareFile } from "../../types";
+import type { Chip } from "./chips";
+import type { Line } from "./parts";
+
+/** What the programs of one chip are written from. */
+export interface Ctx {
+  c: Circuit;
+  host: string;
+  chip: Chip;
+  clock_Hz: number;
+  flash_kB: number;
+  lines: readonly Line[];
+  title: string;
+  plan: string;
+  /** Free pin that the console's text leaves from, where the chip has no serial port; null: nothing is told. */
+  console: string | null;
+}
+
+const indent = (text: string) => text.replace(/^(?=.)/gm, "  ");
+const banner = (x: Ctx, what: string) =>
+  `// ${x.title}: ${what}\n// Written from wiring plan ${x.plan}. Change the plan, not the pin numbers here.\n`;
+const portBit = (code: string) => `${code[1]}, ${code.slice(2)}`;
+const talks = (x: Ctx) => x.chip.uart !== null || x.console !== null;
+/** A chip of a kilobyte has room for text in one program: the bring-up. */
+const starterTalks = (x: Ctx) => talks(x) && x.flash_kB > 1;
+const voltages = (x: Ctx) => x.lines.some((l) => l.kind === "voltage");
+
+/** The pins as port and bit, for the words of `board.h`. */
+export function pinsFile(x: Ctx): FirmwareFile {
+  const lines = pinConstants(x.c, x.host, "avr-c").map(
+    (p) => `#define ${p.name} ${portBit(p.code)}  // ${p.hostPin}: ${p.says}`,
+  );
+  const text = x.console
+    ? [`#define PIN_CONSOLE ${portBit(x.console)}  // free: its text leaves here at 9600 baud`]
+    : [];
+  return { path: "pins.h", text: `${banner(x, "pins")}#pragma once\n\n${[...lines, ...text].join("\n")}\n` };
+}
+
+/** Pins, time, voltages and the console of this chip. */
+export function boardFile(x: Ctx): FirmwareFile {
+  const send = x.chip.uart
+    ? `static inline void sayStart(void) {
+${indent(x.chip.uart.begin)}
+}
+static void sayChar(char c) {
+${indent(x.chip.uart.send)}
+}`
+    : `static inline void sayStart(void) {
+  high(PIN_CONSOLE);
+  output(PIN_CONSOLE);
+}
+// One character at 9600 baud, timed by the clock: nothing may come between.
+static void sayChar(char c) {
+  uint16_t bits = (uint16_t)(uint8_t)c << 1 | 0x200;
+  uint8_t was = SREG;
+  cli();
+  for (uint8_t i = 0; i < 10; i++, bits >>= 1) {
+    if (bits & 1) high(PIN_CONSOLE);
+    else low(PIN_CONSOLE);
+    _delay_us(1000000.0 / 9600 - 16e6 / F_CPU);
+  }
+  SREG = was;
+}`;
+  const say = talks(x)
+    ? `${send}
+static void __attribute__((unused)) sayText(const char *text) {
+  for (char c; (c = pgm_read_byte(text)); text++) sayChar(c);
+}
+#define say(text) sayText(PSTR(text))
+static void __attribute__((unused)) sayNumber(uint16_t v) {
+  if (v >= 10) sayNumber(v / 10);
+  sayChar('0' + v % 10);
+}`
+    : `// No pin is free for a console: nothing is told.
+static inline void sayStart(void) {}
+#define say(text) ((void)0)
+#define sayNumber(v) ((void)(v))`;
+  return {
+    path: "board.h",
+    text: `${banner(x, "the chip")}#pragma once
+#include <avr/interrupt.h>
+#include <avr/io.h>
+#include <avr/pgmspace.h>
+#include <stdint.h>
+#include <util/delay.h>
+#include "pins.h"
+
+// A pin is a port and a bit: output(PIN_LAMP); high(PIN_LAMP);
+#define output(pin) output_(pin)
+#define output_(P, N) (DDR##P |= _BV(N))
+#define input(pin) input_(pin)
+#define input_(P, N) (DDR##P &= (uint8_t)~_BV(N))
+#define high(pin) high_(pin)
+#define high_(P, N) (PORT##P |= _BV(N))
+#define low(pin) low_(pin)
+#define low_(P, N) (PORT##P &= (uint8_t)~_BV(N))
+#define read(pin) read_(pin)
+#define read_(P, N) (PIN##P >> N & 1)
+
+// Milliseconds since the start; they begin anew after 65 seconds, which differences do not mind.
+static volatile uint16_t ticks;
+ISR(${x.chip.vector}) { ticks++; }
+static uint16_t __attribute__((unused)) now(void) {
+  uint8_t was = SREG;
+  cli();
+  uint16_t t = ticks;
+  SREG = was;
+  return t;
+}
+static inline void startClock(void) {
+${indent(x.chip.timer)}
+  sei();
+}
+${
+  voltages(x)
+    ? `
+// A voltage in steps of 1/1024 of the supply.
+static uint16_t measure(uint8_t channel) {
+  ADMUX = ${x.chip.admux} | channel;
+  ADCSRA = _BV(ADEN) | _BV(ADSC) | _BV(ADPS2) | _BV(ADPS1);
+  while (ADCSRA & _BV(ADSC)) {
+  }
+  return ADC;
+}
+`
+    : ""
+}
+${say}
+`,
+  };
+}
+
+const pinOf = (l: Line) => l.p.pin(l.label);
+
+/** Resting levels and directions: the level first, so that nothing twitches. */
+function setup(x: Ctx): string {
+  return x.lines
+    .flatMap((l): string[] => {
+      const pin = pinOf(l);
+      if (l.kind === "light") return [`${l.lit ? "low" : "high"}(${pin});`, `output(${pin});`];
+      if (l.kind === "contact") return [`input(${pin});`, ...(l.pull ? [`high(${pin});`] : [])];
+      if (l.kind === "rest" && l.level !== "float") return [`${l.level ? "high" : "low"}(${pin});`, `output(${pin});`];
+      return [];
+    })
+    .join("\n");
+}
+const turn = (l: Extract<Line, { kind: "light" }>, on: boolean) =>
+  `${on === (l.lit === 1) ? "high" : "low"}(${pinOf(l)});`;
+
+/** Every part by itself, told over the console where there is one, shown by the lights everywhere. */
+export function bringup(x: Ctx): FirmwareFile {
+  const tests = x.lines.map((l) => {
+    const says = `${l.p.ref} pin=${l.p.printed(l.label)}`;
+    if (l.kind === "light")
+      return `for (uint8_t i = 0; i < 3; i++) {
+  ${turn(l, true)}
+  _delay_ms(150);
+  ${turn(l, false)}
+  _delay_ms(150);
+}
+say("YL1 gpio ${says} blink=3 info\\r\\n");`;
+    if (l.kind === "contact")
+      return `say("YL1 gpio ${says} level=");\nsayNumber(read(${pinOf(l)}));\nsay(" info\\r\\n");`;
+    if (l.kind === "voltage")
+      return `say("YL1 adc ${says} raw=");\nsayNumber(measure(${l.channel}));\nsay(" info\\r\\n");`;
+    return `say("YL1 gpio ${says} rests=${l.level} info\\r\\n");`;
+  });
+  const refs = new Set(x.lines.map((l) => l.p.ref)).size;
+  return {
+    path: "bringup.c",
+    text: `${banner(x, "bring-up, each part by itself, again and again")}#include "board.h"
+
+int main(void) {
+${indent(setup(x))}
+  sayStart();
+  for (;;) {
+    say("YL1 hello ${x.host} plan=${x.plan} info\\r\\n");
+${indent(indent(tests.join("\n")))}
+    // What is lit, pressed or turned is for a person to see: nothing here can prove it.
+    say("YL1 done parts=${refs} proven=0 failed=0 unproven=${refs} info\\r\\n");
+    _delay_ms(2000);
+  }
+}
+`,
+  };
+}
+
+/** Does something at once: contacts work lights, the first voltage the first light where there is no contact, the rest blink. */
+export function main(x: Ctx): FirmwareFile {
+  const lights = x.lines.filter((l) => l.kind === "light");
+  const contacts = x.lines.filter((l) => l.kind === "contact");
+  const [volt] = x.lines.filter((l) => l.kind === "voltage");
+  const body: string[] = [];
+  const pairs = contacts.slice(0, lights.length);
+  for (const [i, k] of pairs.entries())
+    body.push(`// ${k.p.ref} works ${lights[i]!.p.ref}.
+if (read(${pinOf(k)}) == ${k.pressed}) ${turn(lights[i]!, true)}
+else ${turn(lights[i]!, false)}`);
+  let free = lights.slice(pairs.length);
+  if (!contacts.length && volt && free[0]) {
+    body.push(`// ${free[0].p.ref} is on while ${volt.p.ref} is below the middle, with a little room against flicker.
+static uint8_t on;
+uint16_t v = measure(${volt.channel});
+if (v < 480) on = 1;
+else if (v > 544) on = 0;
+if (on) ${turn(free[0], true)}
+else ${turn(free[0], false)}`);
+    free = free.slice(1);
+  }
+  const timed = free.length > 0 || starterTalks(x);
+  if (free.length)
+    body.push(`static uint16_t blink;
+static uint8_t lit;
+if ((uint16_t)(now() - blink) >= 500) {
+  blink += 500;
+  lit = !lit;
+  if (lit) {
+${indent(indent(free.map((l) => turn(l, true)).join("\n")))}
+  } else {
+${indent(indent(free.map((l) => turn(l, false)).join("\n")))}
+  }
+}`);
+  if (starterTalks(x)) {
+    const values = [
+      ...contacts.map((k) => `say(" ${k.p.ref}=");\nsayNumber(read(${pinOf(k)}));`),
+      ...x.lines.flatMap((l) =>
+        l.kind === "voltage" ? [`say(" ${l.p.ref}=");\nsayNumber(measure(${l.channel}));`] : [],
+      ),
+    ];
+    body.push(`static uint16_t told, seconds;
+if ((uint16_t)(now() - told) >= 1000) {
+  told += 1000;
+  say("running ");
+  sayNumber(++seconds);
+  say(" s");
+${indent(values.join("\n"))}
+  say("\\r\\n");
+}`);
+  }
+  return {
+    path: "main.c",
+    text: `${banner(x, "starter; nothing in the loop waits")}#include "board.h"
+${place("globals")}
+
+int main(void) {
+${indent(setup(x))}
+${timed ? "  startClock();\n" : ""}${starterTalks(x) ? `  sayStart();\n  say("YL1 plan ${x.host} id=${x.plan} info\\r\\n");\n` : ""}${indent(place("setup"))}
+  for (;;) {
+${indent(indent(body.map((b) => `{\n${indent(b)}\n}`).join("\n")))}
+${indent(indent(place("loop")))}
+  }
+}
+`,
+  };
+}
+
+/** Compiling, fuses for the planned clock, and writing over the programmer. */
+export function makefile(x: Ctx): FirmwareFile {
+  const fuses = Object.entries(x.chip.fuses).map(([k, v]) => `-U ${k}:w:${v}:m`);
+  return {
+    path: "Makefile",
+    text: `# ${x.title}, plan ${x.plan}. The programmer's name: change it to yours.
+PROGRAMMER = usbasp
+
+MCU = ${x.chip.mcu}
+F_CPU = ${x.clock_Hz}UL
+CC = avr-gcc
+CFLAGS = -mmcu=$(MCU) -DF_CPU=$(F_CPU) -Os -std=gnu11 -Wall -Wextra -ffunction-sections -fdata-sections -Wl,--gc-sections
+DUDE = avrdude -c $(PROGRAMMER) -p ${x.chip.part}
+
+all: bringup.hex main.hex
+
+%.elf: %.c board.h pins.h
+\t$(CC) $(CFLAGS) -o $@ $<
+\tavr-size $@
+
+%.hex: %.elf
+\tavr-objcopy -O ihex -R .eeprom $< $@
+
+# Once for each chip: ${x.chip.fusesSay}.
+fuses:
+\t$(DUDE) ${fuses.join(" ")}
+
+bringup: bringup.hex
+\t$(DUDE) -U flash:w:bringup.hex:i
+
+flash: main.hex
+\t$(DUDE) -U flash:w:main.hex:i
+
+clean:
+\trm -f *.elf *.hex
+
+.PHONY: all fuses bringup flash clean
+.PRECIOUS: %.elf
+`,
+  };
+}
