@@ -227,6 +227,7 @@ int main(int argc, char **argv) {
     int state = avr_run(avr);
     if (state == cpu_Done || state == cpu_Crashed) { printf("\nCRASHED\n"); return 1; }
   }
+  putchar('\n');
   for (unsigned port = 0; port < 3; port++)
     for (unsigned bit = 0; bit < 8; bit++)
       if (toggles[port][bit]) printf("TOGGLES P%c%u %u\n", 'B' + port, bit, toggles[port][bit]);
