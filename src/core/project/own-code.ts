@@ -2,6 +2,7 @@
 export const REGIONS: Readonly<Record<string, readonly string[]>> = {
   sketch: ["globals", "setup", "loop"],
   micropython: ["globals", "loop"],
+  python: ["globals", "loop"],
   "avr-c": ["globals", "setup", "loop"],
 };
 

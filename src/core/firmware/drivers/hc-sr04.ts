@@ -4,6 +4,7 @@ import type { Driver } from "../types";
 export const hcSr04: Driver = {
   id: "hc-sr04",
   order: 30,
+  unfit: (p) => (p.target === "python" ? "a computer can't time its echo surely enough" : null),
   sketch: {
     helpers: `#ifndef IRAM_ATTR
 #define IRAM_ATTR

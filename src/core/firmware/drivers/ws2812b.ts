@@ -15,6 +15,7 @@ function unfit(p: DriverPart): string | null {
   const bytes = 3 * pixels(p);
   if (bytes + REST_B > p.board.ram_kB * 1024)
     return `${pixels(p)} lights need ${bytes} bytes of memory, and ${p.board.chip} has ${p.board.ram_kB * 1024} in all`;
+  if (p.target === "python") return "a computer's pins can't keep the timing of its lights";
   if (p.target !== "sketch") return null;
   if (!STRIP_SEND[p.board.family]) return `the timing of its lights is not written for ${p.board.chip} in a sketch`;
   return p.board.family === "avr" && p.board.clock_Hz !== AVR_HZ

@@ -10,6 +10,11 @@ import { fillOwn, place, readOwn } from "./marks";
 
 const lamp = (host: string, n: number) => ({ ref: `D${n}`, part: "discrete/led-red", host });
 const one = () => planned([BOARD3, USB, { ref: "D1", part: "discrete/led-red" }]);
+const computer = () =>
+  planned([
+    { ref: "B1", part: "board/linux-forty" },
+    { ref: "D1", part: "discrete/led-red" },
+  ]);
 /** A project of every target. */
 const chip = () => planned([{ ref: "B1", part: "chip/attiny85-dip8" }, USB, { ref: "D1", part: "discrete/led-red" }]);
 /** Files of all targets by "target path", and how adopt reads them. */
@@ -72,6 +77,7 @@ describe("own code of a project", () => {
   it.each([
     ["a board", one, ["sketch", "micropython"]],
     ["a bare chip", chip, ["avr-c"]],
+    ["a computer", computer, ["python"]],
   ] as const)("of %s goes out with every target that has places, and comes back", (_of, made, targets) => {
     let p: Project = made();
     const files = written(p);
@@ -115,7 +121,7 @@ describe("own code of a project", () => {
       return r.ok ? [] : r.problems.map((x) => `${x.path}: ${x.message}`);
     };
     expect(bad({ basic: { loop: "" } })).toEqual([
-      'code/basic: there is no target "basic" with places for own code; they are sketch, micropython, avr-c',
+      'code/basic: there is no target "basic" with places for own code; they are sketch, micropython, python, avr-c',
     ]);
     expect(bad({ sketch: { lop: "x" } })).toEqual([
       'code/sketch/lop: sketch programs have no place "lop" for own code; theirs are globals, setup, loop',
@@ -126,7 +132,7 @@ describe("own code of a project", () => {
   });
   it("every target's places are those that its files have", () => {
     for (const [id, names] of Object.entries(REGIONS)) {
-      const c = circuitOf(id === "avr-c" ? chip() : one(), catalogue);
+      const c = circuitOf(id === "avr-c" ? chip() : id === "python" ? computer() : one(), catalogue);
       const found = targetById(id)!
         .files(c)
         .flatMap((f) => [...readOwn(f.text).regions.keys()]);

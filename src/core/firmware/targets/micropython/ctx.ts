@@ -11,6 +11,7 @@ export const indent = (text: string, by = "    ") => text.replace(/^(?=.)/gm, by
 export interface Ctx {
   c: Circuit;
   host: string;
+  target: "micropython" | "python";
   family: string;
   parts: DriverPart[];
   title: string;
@@ -24,8 +25,8 @@ const banner = (x: Ctx, what: string) =>
   `# ${x.title}: ${what}\n# Written from wiring plan ${x.plan}. Change the plan, not the pin numbers here.\n`;
 
 export function pinsFile(x: Ctx): FirmwareFile {
-  const lines = pinConstants(x.c, x.host, "micropython").map((p) => {
-    const number = findPin(x.c.netlist.instance(x.host)!.part, p.hostPin)?.names?.micropython;
+  const lines = pinConstants(x.c, x.host, x.target).map((p) => {
+    const number = findPin(x.c.netlist.instance(x.host)!.part, p.hostPin)?.names?.[x.target];
     return `${p.name} = ${number ?? JSON.stringify(p.code)}  # ${p.hostPin}: ${p.says}`;
   });
   return { path: "pins.py", text: `${banner(x, "pins")}\n${lines.join("\n")}\n` };

@@ -1,0 +1,48 @@
+import type { Circuit } from "../../../circuit";
+import { fingerprint } from "../../../project";
+import { driverOf } from "../../drivers";
+import { fillOwn } from "../../own/marks";
+import { codeText, driverParts, ownLight, region } from "../../pins";
+import type { FirmwareFile } from "../../types";
+import { uploadPage } from "../../upload";
+import { bringup } from "./bringup";
+import { pinsFile, type Ctx } from "./ctx";
+import { starter } from "./starter";
+
+const tidy = (text: string) =>
+  `${text
+    .replace(/[ \t]+$/gm, "")
+    .replace(/\n{4,}/g, "\n\n\n")
+    .trimEnd()}\n`;
+
+/** The programs of one board in Python; `id` says whose pin names and own code they have, `dialect` turns its text into theirs. */
+export function pythonFiles(
+  c: Circuit,
+  host: string,
+  id: "micropython" | "python",
+  dialect: (text: string) => string = (t) => t,
+): FirmwareFile[] {
+  const x: Ctx = {
+    c,
+    host,
+    target: id,
+    family: c.netlist.instance(host)!.part.board!.family,
+    parts: driverParts(c, host, id, (b) => b),
+    title: codeText(c.project.title) || "Project",
+    plan: fingerprint(c.project),
+    light: ownLight(c, host, id),
+  };
+  const libs = new Map(x.parts.flatMap((p) => driverOf(p)?.micropython?.lib ?? []).map((l) => [l.path, l.text]));
+  return [
+    pinsFile(x),
+    bringup(x),
+    starter(x),
+    ...[...libs].map(([path, text]) => ({ path, text })),
+    uploadPage(c, host, id),
+  ].map((f) => ({
+    path: f.path,
+    text: fillOwn(f.path.endsWith(".py") ? dialect(tidy(f.text)) : tidy(f.text), "#", (name) =>
+      region(c, host, id, name),
+    ),
+  }));
+}

@@ -1,0 +1,108 @@
+/** Pins and buses of a computer under the names that the programs use. */
+export const MACHINE = `"""Pins by gpiozero, buses by smbus2, under the names of a microcontroller's machine module."""
+from gpiozero import Device
+from gpiozero.exc import PinFixedPull
+
+
+def factory():
+    if Device.pin_factory is None:
+        Device.pin_factory = Device._default_pin_factory()
+    return Device.pin_factory
+
+
+class Pin:
+    IN = 0
+    OUT = 1
+    PULL_UP = 1
+    PULL_DOWN = 2
+
+    def __init__(self, id, mode=-1, pull=None, value=None):
+        self.id = id
+        self.pin = None
+        if mode != -1:
+            self.init(mode, pull, value)
+
+    def init(self, mode=-1, pull=None, value=None):
+        self.pin = factory().pin(self.id)
+        if mode == Pin.OUT:
+            # The level comes before the direction: nothing twitches.
+            self.pin.output_with_state(bool(value))
+            return
+        try:
+            self.pin.input_with_pull({Pin.PULL_UP: "up", Pin.PULL_DOWN: "down"}.get(pull, "floating"))
+        except PinFixedPull:
+            # A resistor on the board decides there.
+            self.pin.function = "input"
+
+    def value(self, v=None):
+        if v is None:
+            return int(self.pin.state)
+        self.pin.state = bool(v)
+
+
+class I2C:
+    """A two-wire bus of the computer; its clock is a setting of the system, not of the program."""
+
+    def __init__(self, id, sda=None, scl=None, freq=100000):
+        from smbus2 import SMBus
+
+        self.bus = SMBus(id)
+
+    def writeto(self, address, data):
+        from smbus2 import i2c_msg
+
+        self.bus.i2c_rdwr(i2c_msg.write(address, list(data)))
+
+    def readfrom(self, address, n):
+        from smbus2 import i2c_msg
+
+        got = i2c_msg.read(address, n)
+        self.bus.i2c_rdwr(got)
+        return bytes(list(got))
+
+    def readfrom_mem(self, address, register, n):
+        from smbus2 import i2c_msg
+
+        got = i2c_msg.read(address, n)
+        self.bus.i2c_rdwr(i2c_msg.write(address, [register]), got)
+        return bytes(list(got))
+
+    def writeto_mem(self, address, register, data):
+        self.writeto(address, bytes((register,)) + bytes(data))
+
+    def scan(self):
+        found = []
+        for address in range(8, 120):
+            try:
+                # Only called: some parts refuse to be read before they were asked something.
+                self.bus.write_quick(address)
+                found.append(address)
+            except OSError:
+                pass
+        return found
+`;
+
+/** Time in milliseconds, as the programs count it. */
+export const TICKS = `"""Milliseconds, under the names of a microcontroller's time module."""
+import time
+
+
+def ticks_ms():
+    return int(time.monotonic() * 1000)
+
+
+def ticks_diff(a, b):
+    return a - b
+
+
+def ticks_add(a, b):
+    return a + b
+
+
+def sleep_ms(ms):
+    time.sleep(ms / 1000)
+
+
+def sleep_us(us):
+    time.sleep(us / 1000000)
+`;

@@ -1,0 +1,105 @@
+import { spawn } from "node:child_process";
+import fs from "node:fs";
+import path from "node:path";
+import readline from "node:readline";
+import { describe, expect, it } from "vitest";
+import { MODELS } from "../src/core/bench/models";
+import type { BusPart } from "../src/core/bench/models/types";
+import { circuitOf } from "../src/core/circuit";
+import type { FirmwareFile } from "../src/core/firmware";
+import { DEVICES } from "../src/core/firmware/devices";
+import { machineOf } from "../src/core/firmware/devices/run";
+import { python } from "../src/core/firmware/targets/python";
+import { findPin } from "../src/core/parts/catalogue";
+import { assign } from "../src/core/plan/assign";
+import { catalogue, make } from "../src/core/testing";
+
+const WORK = path.resolve(import.meta.dirname, "../.check/python");
+const bytes = (hex: string) => (hex.match(/../g) ?? []).map((x) => parseInt(x, 16));
+const hex = (list: readonly number[]) => list.map((b) => b.toString(16).padStart(2, "0")).join("");
+
+/** Runs a program with the system's Python, mock pins, and parts of the bench on its bus. */
+function run(name: string, files: FirmwareFile[], program: string, ms: number, bus: ReadonlyMap<number, BusPart>) {
+  const dir = path.join(WORK, name);
+  for (const f of files) {
+    fs.mkdirSync(path.dirname(path.join(dir, f.path)), { recursive: true });
+    fs.writeFileSync(path.join(dir, f.path), f.text);
+  }
+  const child = spawn("/usr/bin/python3", [path.join(import.meta.dirname, "python/run.py"), program, String(ms)], {
+    cwd: dir,
+  });
+  let out = "";
+  let err = "";
+  child.stdout.setEncoding("utf8").on("data", (t: string) => (out += t));
+  readline.createInterface({ input: child.stderr }).on("line", (line) => {
+    if (!line.startsWith("?")) return void (err += `${line}\n`);
+    const [what, address, now, rest] = line.slice(1).split(" ");
+    const part = bus.get(Number(address));
+    const answer =
+      what === "W"
+        ? part && (!rest || part.write(bytes(rest), Number(now)))
+          ? "1"
+          : "0"
+        : hex(part?.read(Number(rest), Number(now)) ?? []);
+    child.stdin.write(`${answer}\n`);
+  });
+  child.stdin.on("error", () => undefined);
+  return new Promise<string[]>((resolve, reject) => {
+    child.on("error", reject);
+    child.on("close", (code) => (code === 0 ? resolve(out.trim().split("\n")) : reject(new Error(err))));
+  });
+}
+
+const planned = (parts: object[]) =>
+  circuitOf(
+    assign(make([{ ref: "B1", part: "board/linux-forty" }, ...(parts as never[])]), catalogue).project,
+    catalogue,
+  );
+
+describe("Python on the board with the forty-pin header", () => {
+  it("opens exactly the planned pins, lights and contacts at their levels", async () => {
+    const c = planned([
+      { ref: "D1", part: "discrete/led-red", label: "Lamp" },
+      { ref: "SW1", part: "discrete/button", label: "Go" },
+      { ref: "M1", part: "module/relay-1", label: "Pump" },
+    ]);
+    const gpio = (ref: string) => {
+      const b = c.netlist.bindings.find((x) => x.ref === ref)!;
+      return findPin(c.netlist.instance("B1")!.part, b.hostPin)!.gpio!;
+    };
+    const files = python.files(c);
+    const up = await run("plain", files, "bringup.py", 20_000, new Map());
+    expect(up).toContain("YL1 ask SW1 press it info");
+    expect(up).toContain("YL1 done parts=3 proven=0 failed=0 unproven=3 info");
+    expect(
+      up
+        .filter((l) => l.startsWith("PIN"))
+        .map((l) => Number(l.split(" ")[1]))
+        .sort(),
+    ).toEqual([gpio("D1"), gpio("SW1"), gpio("M1")].sort());
+    expect(up.find((l) => l.startsWith(`PIN ${gpio("SW1")} `))).toContain("input up");
+    expect(up.find((l) => l.startsWith(`PIN ${gpio("D1")} `))).toContain("output");
+    const starter = await run("plain", files, "main.py", 5000, new Map());
+    expect(starter.filter((l) => l.includes("running"))).toHaveLength(5);
+    const changes = Number(
+      starter
+        .find((l) => l.startsWith(`PIN ${gpio("D1")} `))!
+        .split(" ")
+        .at(-1),
+    );
+    expect(changes).toBeGreaterThanOrEqual(10);
+  });
+  it.each(MODELS.map((m) => [m.part, m] as const))("%s, against the bench's model", async (id, m) => {
+    const c = planned([{ ref: "M1", part: id, label: "Part" }]);
+    const group = c.netlist.instance("M1")!.part.groups.find((g) => g.kind === "i2c")!;
+    const d = DEVICES.find((x) => x.id === id)!;
+    const [w] = m.worlds;
+    const machine = machineOf(d, m.make(w!));
+    for (let now = 0; !machine.fresh && now < 20_000; now += Math.max(1, machine.turn(now)));
+    const want = d.out.map((q) => `${q.name}=${machine.out.get(q.name)}`).join(" ");
+    const bus = new Map([[parseInt(group.address!, 16), m.make(w!)]]);
+    const lines = await run(id.split("/")[1]!, python.files(c), "bringup.py", 14_000, bus);
+    expect(lines.find((l) => l.startsWith("YL1 sensor M1"))).toBe(`YL1 sensor M1 fresh=1 ${want} ok`);
+    expect(lines).toContain("YL1 done parts=1 proven=1 failed=0 unproven=0 ok");
+  });
+});
