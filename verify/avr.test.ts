@@ -82,6 +82,72 @@ describe("rain-barrel gauge, compiled with avr-gcc and run in simavr", () => {
   });
 });
 
+describe("the starter's time", () => {
+  /** Own code that tells the longest pass of the loop, and how far the clock is, every second. */
+  const WATCH = {
+    sketch: {
+      globals: "static uint32_t worst = 0, before = 0, next = 3000;\n",
+      loop: `uint32_t us = micros();
+if (before && millis() > 2000 && us - before > worst) worst = us - before;
+if (millis() >= next) {
+  next += 1000;
+  Serial.print(F("PASS "));
+  Serial.println(worst);
+  before = 0;
+} else {
+  before = us;
+}
+`,
+    },
+  };
+  const passes = (lines: readonly string[]) =>
+    lines.filter((l) => l.startsWith("PASS")).map((l) => Number(l.split(" ")[1]));
+
+  it("no pass of the loop takes 5 ms: display, echo without an answer, sensor that is missing", () => {
+    const c = circuitOf(
+      planned(
+        [
+          BOARD5,
+          USB,
+          { ref: "M1", part: "module/hc-sr04", label: "Echo" },
+          { ref: "M2", part: "module/ssd1306-i2c", label: "Display" },
+          { ref: "M3", part: "module/aht20", label: "Air", options: {} },
+          { ref: "SW1", part: "discrete/button", label: "Go" },
+          { ref: "D1", part: "discrete/led-red", label: "Lamp" },
+        ],
+        { code: WATCH },
+      ),
+      catalogue,
+    );
+    const { elf } = compileSketch("pass", sketch.files(c), "starter");
+    const echo = `echo:${port(c, "M1", "TRIG")}:${port(c, "M1", "ECHO")}:42`;
+    for (const world of [["i2c:3c", echo], ["i2c:3c"], []]) {
+      const worst = passes(simulate(bench, elf, 8, world).lines);
+      expect(worst.length).toBeGreaterThanOrEqual(4);
+      expect(Math.max(...worst), world.join(" ")).toBeLessThan(5000);
+    }
+  });
+
+  it("the clock is right within a thousandth beside a strip of sixty lights", () => {
+    const c = circuitOf(
+      planned([
+        BOARD5,
+        USB,
+        { ref: "S2", part: "supply/adapter-5v-2a" },
+        { ref: "M3", part: "module/ws2812b-strip", label: "Lights", options: { pixels: 60, brightness: 0.2 } },
+        { ref: "D1", part: "discrete/led-red", label: "Lamp" },
+      ]),
+      catalogue,
+    );
+    const { elf } = compileSketch("drift", sketch.files(c), "starter");
+    // A change each half second from the start, and one when the pin became an output: the last comes at 20 s, neither later
+    // than a thousandth nor earlier.
+    const changes = (s: number) => simulate(bench, elf, s, []).toggles.get(port(c, "D1", "A"));
+    expect(changes(20.03)).toBe(42);
+    expect(changes(19.99)).toBe(41);
+  });
+});
+
 describe("every part of the catalogue on the 5 V board", () => {
   const parts = [
     BOARD5,

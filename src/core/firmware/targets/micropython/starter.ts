@@ -52,7 +52,10 @@ while True:
     now = time.ticks_ms()
     for task in TASKS:
         if time.ticks_diff(now, task[0]) >= 0:
-            task[0] = time.ticks_add(now, task[1])
+            # From when it was due, so that being late does not add up; far behind, it begins anew.
+            task[0] = time.ticks_add(task[0], task[1])
+            if time.ticks_diff(now, task[0]) >= 0:
+                task[0] = time.ticks_add(now, task[1])
             try:
                 pause = task[2]()
             except OSError:

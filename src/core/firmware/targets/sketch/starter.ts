@@ -53,7 +53,9 @@ ${functions.join("\n")}
 static bool due(uint32_t &next, uint32_t every) {
   uint32_t now = millis();
   if ((int32_t)(now - next) < 0) return false;
-  next = now + every;
+  // From when it was due, so that being late does not add up; far behind, it begins anew.
+  next += every;
+  if ((int32_t)(now - next) >= 0) next = now + every;
   return true;
 }
 
