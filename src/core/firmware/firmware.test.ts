@@ -3,6 +3,7 @@ import fc from "fast-check";
 import { circuitOf } from "../circuit";
 import { BOARD3, BOARD5, CABLE, catalogue, fountain, make, planned, USB } from "../testing";
 import { boardsWithout, codeText, identifier, pinConstants, TARGETS, targetById } from ".";
+import { does } from "./does";
 import { driverParts } from "./pins";
 import { isReserved } from "./reserved";
 
@@ -51,6 +52,39 @@ describe("labels that read like a board's own names", () => {
     expect(names).toHaveLength(labels.length);
     expect(new Set(names).size).toBe(names.length);
     for (const n of names) expect(n).toMatch(/^[A-Z0-9_]+_PIN$/);
+  });
+});
+
+describe("what a program does with its parts", () => {
+  it("is told for every part, with how it is proven, or why it is left out", () => {
+    const c = circuitOf(
+      planned([
+        BOARD5,
+        USB,
+        { ref: "M1", part: "module/aht20", label: "Air" },
+        { ref: "SW1", part: "discrete/button", label: "Go" },
+        { ref: "D1", part: "discrete/led-red", label: "Lamp" },
+        { ref: "M2", part: "module/relay-1", label: "Pump" },
+      ]),
+      catalogue,
+    );
+    const list = new Map(does(c, "sketch").map((d) => [d.ref, d]));
+    expect(list.get("M1")).toMatchObject({ worked: true, proof: "proves itself" });
+    expect(list.get("M1")!.starter).toContain("taken back");
+    expect(list.get("SW1")!.proof).toContain("press it");
+    expect(list.get("D1")!.proof).toContain("Did it blink");
+    expect(list.get("M2")!.starter).toBe("put to rest and left there");
+    const stm = circuitOf(
+      make(
+        [
+          { ref: "B1", part: "board/stm32f411-forty" },
+          { ref: "M1", part: "module/ws2812b-ring-16" },
+        ],
+        [["M1.DIN", "B1.PA8"]],
+      ),
+      catalogue,
+    );
+    expect(does(stm, "sketch")).toMatchObject([{ worked: false, starter: expect.stringContaining("STM32F411") }]);
   });
 });
 

@@ -3,6 +3,7 @@ import { useKept } from "@/ui/state/kept";
 import dynamic from "next/dynamic";
 import { useEffect, useState } from "react";
 import type { FirmwareFile } from "@/core/firmware";
+import type { Does } from "@/core/firmware/does";
 import { Download } from "@/ui/shared/download";
 import { StationTitle } from "@/ui/shared/title";
 import { core } from "@/ui/state/core";
@@ -26,6 +27,7 @@ export function Firmware() {
   const [files, setFiles] = useState<FirmwareFile[]>([]);
   const [path, setPath] = useKept<string | null>("firmware file", null);
   const targetId = target?.id;
+  const [parts, setParts] = useState<Does[]>([]);
   useEffect(() => {
     let gone = false;
     if (targetId)
@@ -33,6 +35,11 @@ export function Firmware() {
         .files(project, targetId)
         .then((f) => !gone && setFiles(f));
     else setFiles([]);
+    if (targetId)
+      void core()
+        .does(project, targetId)
+        .then((d) => !gone && setParts(d));
+    else setParts([]);
     return () => {
       gone = true;
     };
@@ -43,7 +50,7 @@ export function Firmware() {
     <>
       <StationTitle
         name="Firmware"
-        says="Pin names come from the plan. Bring-up first: every part proves itself, one line each."
+        says="Pin names come from the plan. Bring-up first: every part proves itself, or you are asked."
       >
         {target && (
           <Download main path={`plan?target=${target.id}`} testId="download-firmware">
@@ -93,6 +100,21 @@ export function Firmware() {
               picks={files.map((f) => ({ value: f.path, name: f.path }))}
               pick={setPath}
             />
+            <h2 className="mt-3 font-bold">What it does with the parts</h2>
+            <ul className="text-sm" data-testid="does">
+              {parts.map((d) => (
+                <li key={`${d.host} ${d.ref}`} className="mt-1">
+                  <Place of={d.ref} className="font-bold">
+                    {d.label}
+                  </Place>
+                  <span className={`block leading-tight ${d.worked ? "text-soft" : "text-risk"}`}>
+                    {d.starter}
+                    {d.proof && `; in bring-up ${d.proof}`}
+                    {!d.proof.endsWith("?") && "."}
+                  </span>
+                </li>
+              ))}
+            </ul>
             <h2 className="mt-3 font-bold">Pin names</h2>
             <ul className="text-sm">
               {view.constants.map((k) => (

@@ -15,7 +15,7 @@ export const python = targetOf({
   id: "python",
   name: "Python",
   says: "main.py, bringup.py, pins.py for the computer itself; gpiozero and smbus2",
-  unfit: ({ board }) => (board!.family === "linux" ? null : `${board!.chip} runs no Python of a computer`),
+  unfit: ({ board }) => (board!.family === "linux" ? null : `for boards that run Linux; ${board!.chip} does not`),
   files: (c, host) => [
     ...pythonFiles(c, host, "python", dialect),
     { path: "machine.py", text: MACHINE },

@@ -1,0 +1,59 @@
+import type { Circuit } from "../circuit";
+import { TARGETS, targetById } from ".";
+import { driverOf, leftOut } from "./drivers";
+import { driverParts } from "./pins";
+import { proofOf } from "./proof";
+import type { DriverPart, Proof } from "./types";
+
+/** What a program does with one part: how often it is worked, how it is proven, or why it is left out. */
+export interface Does {
+  host: string;
+  ref: string;
+  label: string;
+  /** In the starter, in a sentence. */
+  starter: string;
+  /** In the bring-up, in a sentence. */
+  proof: string;
+  worked: boolean;
+}
+
+const PROOF: { [K in Proof["kind"]]: (q: Extract<Proof, { kind: K }>) => string } = {
+  test: () => "proves itself",
+  seen: (q) => `you are asked: ${q.question}`,
+  watch: (q) => `proven when it changes: ${q.act}`,
+  unproven: (q) => `can't be proven: ${q.why}`,
+};
+const proofWords = (q: Proof) => (PROOF[q.kind] as (q: Proof) => string)(q);
+
+function starterWords(p: DriverPart, all: DriverPart[], target: string): string {
+  const code = driverOf(p)?.[target === "sketch" ? "sketch" : "micropython"];
+  const task = code?.task?.(p, all);
+  const shown = code?.show?.(p) ? ", told once a second" : "";
+  if (!task) return "put to rest and left there";
+  return "turn" in task
+    ? `asked in turns, taken back when it was gone${shown}`
+    : `worked every ${task.every_ms} ms${shown}`;
+}
+
+/** What the programs of a target do with every part of the boards that it fits, in the order of the plan. */
+export function does(c: Circuit, target: string): Does[] {
+  const t = targetById(target) ?? TARGETS[0]!;
+  const without = new Set(t.without(c).map((w) => w.host));
+  return c.netlist.expanded.hosts
+    .filter((host) => !without.has(host))
+    .flatMap((host) => {
+      const parts = driverParts(c, host, t.id, (b) => b);
+      return parts.map((p): Does => {
+        const why = leftOut(p) ?? t.leaves?.(p) ?? null;
+        const row = { host, ref: p.ref, label: p.inst.label };
+        if (why !== null) return { ...row, worked: false, starter: `left out: ${why}`, proof: "" };
+        const plain = t.id === "avr-c";
+        return {
+          ...row,
+          worked: true,
+          starter: plain ? "worked in the main loop" : starterWords(p, parts, t.id),
+          proof: plain ? "shown or told, for you to judge" : proofWords(proofOf(p)),
+        };
+      });
+    });
+}
