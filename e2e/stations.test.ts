@@ -1,3 +1,4 @@
+import { catalogue } from "../src/core/testing";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { Page } from "playwright-core";
 import { makeProject, openProject, saved, startApp, verdict, type App } from "./app";
@@ -156,11 +157,14 @@ describe("stations", () => {
 
   it("firmware: a board that gets no program is named, with the reason", async () => {
     const { page, context } = await app.session();
+    const base = catalogue.get("board/stm32f411-forty")!;
+    const other = { ...base, id: "board/other", board: { ...base.board!, chip: "QX900", targets: {} } };
     const parts = [
-      { ref: "B1", part: "board/linux-forty", label: "Weather box" },
+      { ref: "B1", part: other.id, label: "Weather box" },
       { ref: "D1", part: "discrete/led-red", label: "Lamp" },
     ];
-    await makeProject(app, page, "Linux board", { parts, links: [] }, "firmware");
+    const own = { customParts: [other] };
+    await makeProject(app, page, "Unknown board", { parts, links: [], ...own }, "firmware");
     await page.getByText("No program for Weather box (B1):").waitFor();
     await page.getByRole("link", { name: /Firmware no program/ }).waitFor();
     // Beside another board: that one has its program, its files and its pin names.
@@ -172,13 +176,44 @@ describe("stations", () => {
       { from: "D1.A", to: "B2.GP10" },
       { from: "D1.K", to: "B2.GND" },
     ];
-    await makeProject(app, page, "Two boards", { parts: two, links }, "firmware");
+    await makeProject(app, page, "Two boards", { parts: two, links, ...own }, "firmware");
     await page.getByText("No program for Weather box (B1):").waitFor();
     await page.getByRole("radio", { name: "B2/main.py" }).waitFor();
     await page.getByRole("button", { name: "B2 GP10" }).waitFor();
     expect(await page.getByTestId("download-firmware").count()).toBe(1);
-    await makeProject(app, page, "Linux board again", { parts, links: [] }, "firmware");
+    await makeProject(app, page, "Unknown board again", { parts, links: [], ...own }, "firmware");
     expect(await page.getByTestId("download-firmware").count()).toBe(0);
+    await context.close();
+  });
+
+  it("firmware: own code is written between its marks, nowhere else, saved when left, and goes with the files", async () => {
+    const { page, context } = await app.session();
+    await openProject(page, "Rain-barrel gauge", "firmware");
+    await page.getByTestId("does").getByText("Did it blink three times?").waitFor();
+    await page.getByRole("button", { name: "loop", exact: true }).click();
+    await page.locator(".cm-own").first().waitFor();
+    await page.keyboard.type("mine();");
+    await page.keyboard.press("Enter");
+    await page.keyboard.type("other();");
+    await page.keyboard.press("Control+s");
+    const code = page.locator(".cm-content");
+    await expect.poll(() => code.innerText()).toMatch(/mine\(\);\n\s*other\(\);\n\s*\/\/ <<< your code: loop/);
+    // The rest of the file is the plan's.
+    await page.locator(".cm-line", { hasText: "<<< your code: loop" }).click();
+    await page.keyboard.type("XX");
+    expect(await code.innerText()).not.toContain("XX");
+    // Left and come back to, it is there; undo takes it out.
+    await page
+      .getByRole("link", { name: /^8 Bench|Bench/ })
+      .first()
+      .click();
+    await page.getByRole("heading", { name: "Bench" }).waitFor();
+    await page.goBack();
+    await page.getByRole("button", { name: "loop", exact: true }).click();
+    await expect.poll(() => code.innerText()).toContain("mine();");
+    await page.getByRole("button", { name: "Undo" }).click();
+    await page.getByRole("button", { name: "loop", exact: true }).click();
+    await expect.poll(() => code.innerText()).not.toContain("mine();");
     await context.close();
   });
 

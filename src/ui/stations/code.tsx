@@ -1,10 +1,11 @@
 "use client";
+import { defaultKeymap, history, historyKeymap } from "@codemirror/commands";
 import { cpp } from "@codemirror/lang-cpp";
 import { python } from "@codemirror/lang-python";
-import { foldGutter, foldKeymap, HighlightStyle, syntaxHighlighting } from "@codemirror/language";
+import { foldGutter, foldKeymap, HighlightStyle, indentUnit, syntaxHighlighting } from "@codemirror/language";
 import { highlightSelectionMatches, search, searchKeymap } from "@codemirror/search";
-import { EditorState } from "@codemirror/state";
-import { drawSelection, EditorView, highlightSpecialChars, keymap, lineNumbers } from "@codemirror/view";
+import { EditorState, type Text } from "@codemirror/state";
+import { Decoration, drawSelection, EditorView, highlightSpecialChars, keymap, lineNumbers } from "@codemirror/view";
 import { useEffect, useRef } from "react";
 import { tags } from "@lezer/highlight";
 
@@ -19,6 +20,8 @@ const LOOK = EditorView.theme({
   ".cm-scroller": { fontFamily: "var(--font-mono)", overflow: "auto" },
   ".cm-gutters": { background: "var(--paper)", color: "var(--soft)", border: "none" },
   ".cm-activeLine, .cm-activeLineGutter": { background: "transparent" },
+  ".cm-own": { background: "var(--sheet)", boxShadow: "inset 3px 0 0 var(--accent)" },
+  ".cm-cursor": { borderLeftColor: "var(--ink)" },
 });
 
 /** Few inks, all readable on both papers. */
@@ -29,26 +32,95 @@ const INKS = HighlightStyle.define([
   { tag: [tags.number, tags.bool, tags.null], color: "var(--note)" },
 ]);
 
-/** A generated file, read-only, selectable, with line numbers. */
-export function Code({ path, text }: { path: string; text: string }) {
+const BEGINS = />>> your code: \w+/;
+const ENDS = /<<< your code/;
+
+/** The lines between the marks: the first and the last of each place, both of them the person's. */
+function ownLines(doc: Text): { first: number; last: number }[] {
+  const out: { first: number; last: number }[] = [];
+  let first = 0;
+  for (let n = 1; n <= doc.lines; n++) {
+    const { text } = doc.line(n);
+    if (BEGINS.test(text)) first = n + 1;
+    else if (ENDS.test(text) && first) {
+      if (n > first) out.push({ first, last: n - 1 });
+      first = 0;
+    }
+  }
+  return out;
+}
+
+/** Every place has a line to write on, as deep as its marks stand. */
+const withRoom = (text: string) =>
+  text.replace(/^([ \t]*)(.*>>> your code: .*\n)(?=[ \t]*(?:\/\/|#) <<< your code)/gm, "$1$2$1\n");
+
+/** Nothing but what stands between the marks can be changed. */
+const onlyOwn = EditorState.changeFilter.of((tr) => {
+  const doc = tr.startState.doc;
+  const free = ownLines(doc).map((l) => [doc.line(l.first).from, doc.line(l.last).to] as const);
+  let ok = true;
+  tr.changes.iterChanges((from, to) => {
+    ok &&= free.some(([a, b]) => from >= a && to <= b);
+  });
+  return ok;
+});
+
+const marked = EditorView.decorations.compute(["doc"], (state) =>
+  Decoration.set(
+    ownLines(state.doc).flatMap(({ first, last }) =>
+      Array.from({ length: last - first + 1 }, (_, i) =>
+        Decoration.line({ class: "cm-own" }).range(state.doc.line(first + i).from),
+      ),
+    ),
+  ),
+);
+
+/** A generated file with line numbers; what stands between its marks can be written, and is saved when it is left. */
+export function Code({ path, text, save }: { path: string; text: string; save(text: string): void }) {
   const box = useRef<HTMLDivElement>(null);
+  const keep = useRef(save);
+  const now = useRef<EditorView | null>(null);
+  /** Where somebody was writing when the file was written anew. */
+  const spot = useRef<{ path: string; at: number } | null>(null);
   useEffect(() => {
+    keep.current = save;
+  });
+  useEffect(() => {
+    const start = withRoom(text);
+    const open = ownLines(EditorState.create({ doc: start }).doc).length > 0;
+    const done = (view: EditorView) => {
+      const written = view.state.doc.toString();
+      if (written !== start) keep.current(written);
+    };
     const view = new EditorView({
       parent: box.current!,
       state: EditorState.create({
-        doc: text,
+        doc: start,
         extensions: [
-          // What a reader needs; nothing is typed here.
           lineNumbers(),
           foldGutter(),
           highlightSpecialChars(),
           drawSelection(),
           search({ top: true }),
           highlightSelectionMatches(),
+          open
+            ? [
+                history(),
+                onlyOwn,
+                marked,
+                indentUnit.of(path.endsWith(".py") ? "    " : "  "),
+                EditorView.domEventHandlers({ blur: (_e, v) => done(v) }),
+                keymap.of([
+                  { key: "Mod-s", run: (v) => (done(v), true) },
+                  // Tab leads on, as everywhere: nobody is trapped in here.
+                  ...defaultKeymap,
+                  ...historyKeymap,
+                ]),
+              ]
+            : EditorState.readOnly.of(true),
           keymap.of([...searchKeymap, ...foldKeymap]),
           // Nothing scrolls sideways: a long line goes on below itself.
           EditorView.lineWrapping,
-          EditorState.readOnly.of(true),
           EditorView.contentAttributes.of({ "aria-label": path, tabindex: "0" }),
           path.endsWith(".py") ? python() : path.endsWith(".md") ? [] : cpp(),
           syntaxHighlighting(INKS),
@@ -56,7 +128,44 @@ export function Code({ path, text }: { path: string; text: string }) {
         ],
       }),
     });
-    return () => view.destroy();
+    now.current = view;
+    if (open && spot.current?.path === path) {
+      const at = Math.min(spot.current.at, view.state.doc.length);
+      view.dispatch({ selection: { anchor: at }, effects: EditorView.scrollIntoView(at, { y: "center" }) });
+      view.focus();
+    }
+    return () => {
+      spot.current = view.hasFocus ? { path, at: view.state.selection.main.head } : null;
+      done(view);
+      view.destroy();
+    };
   }, [path, text]);
-  return <div ref={box} data-testid="code" />;
+  const places = [...text.matchAll(/>>> your code: (\w+)/g)].map((m) => m[1]!);
+  /** Leads to a place for own code, however far down it stands. */
+  const lead = (name: string) => {
+    const view = now.current;
+    if (!view) return;
+    const n = ownLines(view.state.doc).find((l) =>
+      view.state.doc.line(l.first - 1).text.includes(`>>> your code: ${name}`),
+    );
+    if (!n) return;
+    const at = view.state.doc.line(n.last).to;
+    view.dispatch({ selection: { anchor: at }, effects: EditorView.scrollIntoView(at, { y: "center" }) });
+    view.focus();
+  };
+  return (
+    <>
+      {places.length > 0 && (
+        <p className="mb-1 flex flex-wrap items-baseline gap-x-3 text-sm text-soft">
+          <span>Your own code stays when the plan changes. Write it at</span>
+          {places.map((p) => (
+            <button key={p} className="quiet num" onClick={() => lead(p)}>
+              {p}
+            </button>
+          ))}
+        </p>
+      )}
+      <div ref={box} data-testid="code" />
+    </>
+  );
 }

@@ -2,6 +2,7 @@
 import { useKept } from "@/ui/state/kept";
 import dynamic from "next/dynamic";
 import { useEffect, useState } from "react";
+import { toast } from "sonner";
 import type { FirmwareFile } from "@/core/firmware";
 import type { Does } from "@/core/firmware/does";
 import { Download } from "@/ui/shared/download";
@@ -19,7 +20,7 @@ const Code = dynamic(() => import("./code").then((m) => m.Code), {
 
 /** Firmware: programs written from the plan, with where each pin constant comes from. */
 export function Firmware() {
-  const { view, project, light } = useProject();
+  const { view, project, light, edit } = useProject();
   const lit = useLit();
   const fitting = view.targets.filter((t) => !t.unfit);
   const [chosen, setChosen] = useKept<string | null>("target", null);
@@ -46,6 +47,16 @@ export function Firmware() {
   }, [project, targetId]);
   const file =
     files.find((f) => f.path === path) ?? files.find((f) => /main\.py|starter\.ino/.test(f.path)) ?? files[0];
+  /** Own code, as it was written between the marks of the file that is open. */
+  const own = (text: string) => {
+    if (!targetId || !file) return;
+    void core()
+      .own(project, targetId, file.path, text)
+      .then(({ edits, problems }) => {
+        if (problems.length) toast.error(problems.join("; "));
+        else if (edits.length) void edit({ type: "batch", edits });
+      });
+  };
   return (
     <>
       <StationTitle
@@ -135,7 +146,7 @@ export function Firmware() {
               ))}
             </ul>
           </div>
-          <div className="min-w-0">{file && <Code path={file.path} text={file.text} />}</div>
+          <div className="min-w-0">{file && <Code path={file.path} text={file.text} save={own} />}</div>
         </div>
       )}
     </>

@@ -1,5 +1,6 @@
 import { circuitOf } from "../../core/circuit";
 import { targetById, type FirmwareFile } from "../../core/firmware";
+import { adopt, type Adopted } from "../../core/firmware/own/adopt";
 import { does, type Does } from "../../core/firmware/does";
 import type { Project } from "../../core/project";
 import { catalogue, needFor } from "../loading";
@@ -11,6 +12,19 @@ export const firmwareApi = {
     const t = targetById(target);
     const c = circuitOf(project, catalogue);
     return t && !t.unfit(c) ? t.files(c) : [];
+  },
+  /** Own code that a file of a target holds as it was edited here; with problems nothing is taken. */
+  async own(
+    project: Project,
+    target: string,
+    path: string,
+    text: string,
+  ): Promise<Pick<Adopted, "edits" | "problems">> {
+    await needFor(project);
+    const { edits, problems } = adopt(circuitOf(project, catalogue), (t, p) =>
+      t === target && p === path ? text : null,
+    );
+    return problems.length ? { edits: [], problems } : { edits, problems };
   },
   /** What the programs of a target do with every part. */
   async does(project: Project, target: string): Promise<Does[]> {

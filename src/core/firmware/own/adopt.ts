@@ -40,7 +40,9 @@ export function adopt(c: Circuit, read: (target: string, path: string) => string
       out.problems.push(...own.problems.map((p) => `${f.path}, ${p}`));
       if (own.outside) out.outside.push(f.path);
       if (own.problems.length) continue;
-      for (const [name, { text }] of own.regions) {
+      for (const [name, { text: found }] of own.regions) {
+        // A place with nothing but blank lines is empty.
+        const text = found.trim() ? found : "";
         if (!REGIONS[t.id]?.includes(name)) {
           out.problems.push(
             `${f.path}: there is no place "${name}" for own code; its places are ${REGIONS[t.id]?.join(", ")}`,
