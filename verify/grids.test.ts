@@ -35,11 +35,12 @@ describe("MicroPython programs of grids run", () => {
   it.each(GRIDS)("%s as %s, %i: bring-up reports, only planned pins are opened", async (part, way, n) => {
     const c = project(BOARD3, part, way, n);
     const files = targetById("micropython")!.files(c);
-    const r = await runProgram(files, "bringup.py", "clock.END[0] = 60000");
+    const r = await runProgram(files, "bringup.py", "clock.END[0] = 8000");
     const line = r.lines.find((l) => /^YL1 (keys|lights) /.test(l));
     expect(line).toMatch(new RegExp(`count=${n} .*(ok|info)$`));
     const gpio = (pin: string) => findPin(c.netlist.instance("B1")!.part, pin)!.gpio!;
-    const plan = new Set(c.netlist.bindings.map((x) => gpio(x.hostPin)));
+    const OWN_LIGHT = 25;
+    const plan = new Set([...c.netlist.bindings.map((x) => gpio(x.hostPin)), OWN_LIGHT]);
     const opened = new Set(r.log.flatMap((e) => (e[0] === "pin" ? [e[1]] : [])));
     expect(opened).toEqual(plan);
     const main = await runProgram(files, "main.py", "");

@@ -2,6 +2,7 @@ import fs from "node:fs";
 import os from "node:os";
 import path from "node:path";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { catalogue } from "../core/testing";
 import { main } from "./main";
 
 const demo = (name: string) => path.resolve(import.meta.dirname, `../../demo/${name}.lattice.json`);
@@ -233,17 +234,19 @@ describe("lattice", () => {
     expect(err).toContain("no program of this project was found there");
   });
   it("says so when a board gets no program", async () => {
-    const file = path.join(dir, "linux.lattice.json");
+    const file = path.join(dir, "other.lattice.json");
+    const base = catalogue.get("board/stm32f411-forty")!;
+    const other = { ...base, id: "board/other", board: { ...base.board!, chip: "QX900", targets: {} } };
     const parts = [
-      { ref: "B1", part: "board/linux-forty" },
+      { ref: "B1", part: other.id },
       { ref: "D1", part: "discrete/led-red", label: "Lamp" },
     ];
     fs.writeFileSync(
       file,
-      JSON.stringify({ format: "young-lattice-project", version: 1, title: "Linux board", parts }),
+      JSON.stringify({ format: "young-lattice-project", version: 1, title: "Other", parts, customParts: [other] }),
     );
     await main(["plan", file, "--out", path.join(dir, "out")]);
-    expect(err).toContain("no program is written for B1: no sketch core for BCM2711 here");
+    expect(err).toContain("no program is written for B1: no sketch core for QX900 here");
     expect(fs.existsSync(path.join(dir, "out/firmware"))).toBe(false);
   });
   it("wires by hand: joined, cut, put between, as built; bad input changes nothing and answers 2", async () => {

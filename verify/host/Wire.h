@@ -14,7 +14,7 @@ struct TwoWire {
   void begin(int sda, int scl) { printf("BEGIN %s %d %d\n", name, sda, scl); }
   void beginTransmission(uint8_t) {}
   size_t write(uint8_t) { return 1; }
-  uint8_t endTransmission() { return 0; }
+  uint8_t endTransmission(bool = true) { return 0; }
   uint8_t requestFrom(uint8_t, uint8_t n) { return n; }
   int read() { return 0x60; }
 };
