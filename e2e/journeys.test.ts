@@ -63,6 +63,7 @@ describe("the walk in the README", () => {
     await station(page, "Firmware").click();
     const zip = await download(page, () => page.getByTestId("download-firmware").click());
     expect(zipList(zip).sort()).toEqual([
+      "UPLOAD.md",
       "bringup.py",
       "lib/bme280.py",
       "lib/ssd1306.py",
