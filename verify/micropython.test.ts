@@ -90,6 +90,38 @@ describe("MicroPython programs run under the port, and open exactly the planned 
     expect(done(r)).toBe("YL1 done parts=6 proven=5 failed=1 unproven=0 fail");
   });
 
+  it("an input on which nothing hangs wanders, and proves nothing; one that is moved and stays does", async () => {
+    const d = circuitOf(
+      planned([
+        BOARD3,
+        USB,
+        { ref: "M1", part: "module/pir", label: "Motion" },
+        { ref: "R1", part: "discrete/potentiometer", label: "Knob" },
+      ]),
+      catalogue,
+    );
+    const [pir, knob] = [gpio(d, "M1", "OUT"), gpio(d, "R1", "2")];
+    const alone = await runProgram(
+      micropython.files(d),
+      "bringup.py",
+      `machine.OPEN = {${pir}, ${knob}}\nclock.END[0] = 20_000`,
+    );
+    expect(done(alone)).toBe("YL1 done parts=2 proven=0 failed=0 unproven=2 info");
+    const moved = `machine.LEVELS_AT[${pir}] = [(5000, 1)]\nclock.END[0] = 20_000`;
+    expect(done(await runProgram(micropython.files(d), "bringup.py", moved))).toBe(
+      "YL1 done parts=2 proven=1 failed=0 unproven=1 info",
+    );
+  });
+
+  it("an ESP32 reads up to its whole range", async () => {
+    const d = circuitOf(
+      planned([{ ref: "B1", part: "board/esp32-thirtyeight" }, USB, { ref: "R1", part: "discrete/potentiometer" }]),
+      catalogue,
+    );
+    const r = await runProgram(micropython.files(d), "bringup.py", "clock.END[0] = 5000");
+    expect(r.log.filter((e) => e[0] === "adc")).toEqual([["adc", gpio(d, "R1", "2"), 3]]);
+  });
+
   it("main: a sensor that comes late is taken, and one that is missing stops nothing", async () => {
     const late = `bme = dict(machine.I2C_DEVICES.pop(0x76))\nmachine.LATE[0x76] = (5000, bme)\nclock.END[0] = 9000`;
     const r = await runProgram(files, "main.py", `${world(c)}\n${late}`);

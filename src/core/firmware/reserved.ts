@@ -50,7 +50,7 @@ const LISTS = {
     hpa i i2c0 identity include irq join judge level line mask measure mhz n now ok p p1 p2 p3 p4 p5 p6 p7 p8 p9 page
     adc again asked available bad bcd busask busget busput crc8 deaf fixed idiv imod kept linenumber linetext list look looks me
     need part run s s16be s16le s8 steps turned u16be u16le u24be u8 heartbeat_task report_task heartbeat_next report_next tenth define end k x80000 beat ch count draw echoes echocount echoedges edge enough first from fresh gone heartbeat key keys known light
-    moved name names number off on parts piece poll pulse report rose run said screen seen select self summary tell tells test
+    moved name names number off on parts piece poll pulse report rose run said screen seen since steady select self summary tell tells test
     tests there timed told turn wait was watch
     passed pin port r reg restore_interrupts rh row s16 save_and_disable_interrupts scan scl score sda show sreg ssd1306
     start steps strip t t1 t2 t3 task text there ticks_add ticks_diff time_us to trig unused us used v1 v2 value verdict x

@@ -55,14 +55,20 @@ export interface DriverPart {
   unworked?: string;
 }
 
+/** Longer than a few waves of the mains, which an open input follows. */
+export const STEADY_MS = 300;
+
 /** What it takes to know that a part works. */
 export type Proof =
   /** Its own test decides: an identity, a reading that can be true. */
   | { kind: "test" }
   /** A person sees it; the part does its turn, then this is asked. */
   | { kind: "seen"; question: string }
-  /** It changes when a person does something: the difference that counts. */
-  | { kind: "watch"; act: string; by: number }
+  /**
+   * It changes when a person does something: the difference that counts, and for how long it must stay. An input on which
+   * nothing hangs wanders by itself, but does not stay.
+   */
+  | { kind: "watch"; act: string; by: number; steady_ms: number }
   /** Nothing here can prove it. */
   | { kind: "unproven"; why: string };
 

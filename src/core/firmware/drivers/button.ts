@@ -1,4 +1,4 @@
-import type { Driver, DriverPart } from "../types";
+import { STEADY_MS, type Driver, type DriverPart } from "../types";
 
 const idle = (p: DriverPart) => (p.activeLow ? 1 : 0);
 
@@ -6,7 +6,7 @@ const idle = (p: DriverPart) => (p.activeLow ? 1 : 0);
 export const button: Driver = {
   id: "button",
   order: 41,
-  proof: () => ({ kind: "watch", act: "press it", by: 1 }),
+  proof: (p) => ({ kind: "watch", act: "press it", by: 1, steady_ms: p.pull === "internal" ? 0 : STEADY_MS }),
   sketch: {
     setup: (p) => `pinMode(${p.pin(p.leg)}, ${p.pull === "internal" ? "INPUT_PULLUP" : "INPUT"});`,
     bringup: (p) => `{

@@ -1,7 +1,7 @@
 import type { Pin } from "../../parts/catalogue";
 import { identifier } from "../pins";
 import { restOf } from "../rest";
-import type { Driver, DriverPart, Proof } from "../types";
+import { STEADY_MS, type Driver, type DriverPart, type Proof } from "../types";
 
 /**
  * Any part without a driver of its own: says what can be said from its pins alone. Inputs and analogue values are read,
@@ -97,7 +97,12 @@ function proof(p: DriverPart): Proof {
   if (!first)
     return { kind: "unproven", why: "what hangs on its outputs is not known, nothing is switched on by itself" };
   const full = p.target === "micropython" ? RANGE.micropython() : RANGE.sketch(p);
-  return { kind: "watch", act: "use it, its value must change", by: analogue(first) ? Math.round(full * MOVED) : 1 };
+  return {
+    kind: "watch",
+    act: "use it and hold it, its value must change and stay",
+    by: analogue(first) ? Math.round(full * MOVED) : 1,
+    steady_ms: p.pulled.has(first.label) ? 0 : STEADY_MS,
+  };
 }
 
 const values = (p: DriverPart) => [...pinsFor(p, "read"), ...pinsFor(p, "measure")];

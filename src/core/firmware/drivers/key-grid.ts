@@ -33,7 +33,7 @@ const scanPython = (p: DriverPart) => `def ${p.id}_down(k):
 export const keyGrid: Driver = {
   id: "key-grid",
   order: 42,
-  proof: () => ({ kind: "watch", act: "press any key", by: 1 }),
+  proof: () => ({ kind: "watch", act: "press any key", by: 1, steady_ms: 0 }),
   sketch: {
     globals: (p) => `${sketchTables(p)}
 ${scanSketch(p)}`,

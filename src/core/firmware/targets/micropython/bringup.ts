@@ -44,7 +44,7 @@ ${indent(driverOf(p)?.micropython?.bringup?.(p) || `print("YL1 part ${p.ref} wir
   const watches = parts.map((p, i) => {
     const q = proofs[i]!;
     const expression = q.kind === "watch" ? driverOf(p)?.micropython?.watch?.(p) : undefined;
-    return expression && q.kind === "watch" ? `(lambda: ${expression}, ${q.by})` : "None";
+    return expression && q.kind === "watch" ? `(lambda: ${expression}, ${q.by}, ${q.steady_ms})` : "None";
   });
   const light = x.light;
   return {
@@ -76,6 +76,8 @@ TELL = ${tuple(tell)}
 SEEN = ${tuple(proofs.map((q) => (q.kind === "seen" ? "True" : "False")))}
 WATCH = ${tuple(watches)}
 first = [0] * PARTS
+# Since when the part stands elsewhere than at first; None: it does not.
+since = [None] * PARTS
 
 
 def test(i):
@@ -127,7 +129,14 @@ ${light ? `light = Pin(${light.code}, Pin.OUT)\n` : ""}number = 0
 # Type r for all again, a part's number and Enter for that part, y or n to what is asked.
 for key in keys():
 ${light ? "    light.value(time.ticks_ms() // 500 % 2)\n" : ""}    for i in range(PARTS):
-        if known[i] == 0 and WATCH[i] and abs(WATCH[i][0]() - first[i]) >= WATCH[i][1]:
+        if known[i] or not WATCH[i]:
+            continue
+        if abs(WATCH[i][0]() - first[i]) < WATCH[i][1]:
+            since[i] = None
+            continue
+        if since[i] is None:
+            since[i] = time.ticks_ms()
+        if time.ticks_diff(time.ticks_ms(), since[i]) >= WATCH[i][2]:
             turn[0] = i
             print("YL1 moved %s %s" % (NAMES[i], judge(True)))
             summary()

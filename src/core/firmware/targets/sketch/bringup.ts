@@ -112,6 +112,8 @@ static void summary() {
 }
 
 static long first[PARTS + 1];
+// Since when the part stands elsewhere than at first; 0: it does not.
+static uint32_t since[PARTS + 1];
 
 static void run() {
   Serial.println(F("YL1 hello ${x.host} chip=${codeText(x.c.netlist.instance(x.host)!.part.board!.chip)} plan=${x.plan} info"));
@@ -143,11 +145,17 @@ ${light ? `    digitalWrite(${light.code}, millis() / 200 % 2);\n` : ""}    dela
 void loop() {
   static uint8_t asked = PARTS;
   static uint8_t number = 0;
-${light ? `  digitalWrite(${light.code}, millis() / 500 % 2 ? ${light.lit ? "HIGH : LOW" : "LOW : HIGH"});\n` : ""}  static const long enough[PARTS + 1] = {${proofs.map((p) => (p.kind === "watch" ? p.by : 0)).join(", ")}${n ? ", " : ""}0};
+${light ? `  digitalWrite(${light.code}, millis() / 500 % 2 ? ${light.lit ? "HIGH : LOW" : "LOW : HIGH"});\n` : ""}  static const uint16_t steady[PARTS + 1] = {${proofs.map((p) => (p.kind === "watch" ? p.steady_ms : 0)).join(", ")}${n ? ", " : ""}0};
+  static const long enough[PARTS + 1] = {${proofs.map((p) => (p.kind === "watch" ? p.by : 0)).join(", ")}${n ? ", " : ""}0};
   for (uint8_t i = 0; i < PARTS; i++) {
     if (known[i] != 0 || enough[i] == 0) continue;
     long off = watch(i) - first[i];
-    if (off < enough[i] && off > -enough[i]) continue;
+    if (off < enough[i] && off > -enough[i]) {
+      since[i] = 0;
+      continue;
+    }
+    if (since[i] == 0) since[i] = millis() | 1;
+    if (millis() - since[i] < steady[i]) continue;
     turn = i;
     Serial.print(F("YL1 moved "));
     name(i);
