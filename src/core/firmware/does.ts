@@ -44,7 +44,7 @@ export function does(c: Circuit, target: string): Does[] {
     .flatMap((host) => {
       const parts = driverParts(c, host, t.id, (b) => b);
       return parts.map((p): Does => {
-        const why = leftOut(p) ?? t.leaves?.(p) ?? null;
+        const why = (leftOut(p) ?? t.leaves?.(p))?.why ?? null;
         const row = { host, ref: p.ref, label: p.inst.label };
         if (why !== null) return { ...row, worked: false, starter: `left out: ${why}`, proof: "" };
         const plain = t.id === "avr-c";

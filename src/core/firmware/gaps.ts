@@ -3,17 +3,13 @@ import { isWorked } from "../circuit/netlist";
 import { TARGETS } from ".";
 import { driverOf, leftOut } from "./drivers";
 import { driverParts } from "./pins";
+import type { Lack } from "./types";
 
 /** A part that no program of its board works, and why. */
-export interface Gap {
+export interface Gap extends Lack {
   host: string;
   ref: string;
-  kind: "memory" | "capability";
-  why: string;
 }
-
-/** Words of a reason that is about room, not about what a chip can do. */
-const MEMORY = /memory/;
 
 /**
  * Parts that are planned whole on a board and that none of its programs works. A part that one target works is no gap: that
@@ -23,7 +19,7 @@ export function gaps(c: Circuit): Gap[] {
   return c.netlist.expanded.hosts.flatMap((host): Gap[] => {
     const targets = TARGETS.filter((t) => !t.without(c).some((w) => w.host === host));
     const worked = new Set<string>();
-    const why = new Map<string, string>();
+    const why = new Map<string, Lack>();
     for (const t of targets)
       for (const p of driverParts(c, host, t.id, (b) => b)) {
         const reason = leftOut(p) ?? t.leaves?.(p) ?? null;
@@ -36,10 +32,13 @@ export function gaps(c: Circuit): Gap[] {
         const inst = c.netlist.instance(b.ref)!;
         const behind = c.netlist.instance(b.host)!;
         if (behind.part.board || !inst.part.bringup) continue;
-        why.set(b.ref, `it hangs behind ${b.host}, and our programs do not work through that yet`);
+        why.set(b.ref, {
+          kind: "capability",
+          why: `it hangs behind ${b.host}, and our programs do not work through that yet`,
+        });
       }
     return [...why]
       .filter(([ref]) => !worked.has(ref) && isWorked(c.netlist.instance(ref)!))
-      .map(([ref, reason]) => ({ host, ref, kind: MEMORY.test(reason) ? "memory" : "capability", why: reason }));
+      .map(([ref, lack]) => ({ host, ref, ...lack }));
   });
 }

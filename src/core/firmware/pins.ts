@@ -220,7 +220,10 @@ export function driverParts(c: Circuit, host: string, target: string, busNames: 
         soft,
         ...(soft &&
           !softName && {
-            unworked: "its bus has no controller on these pins, and a sketch does not time one by itself here",
+            unworked: {
+              kind: "capability" as const,
+              why: "its bus has no controller on these pins, and a sketch does not time one by itself here",
+            },
           }),
       },
     ];
@@ -266,9 +269,8 @@ export function ownLight(c: Circuit, host: string, target: string): { code: stri
   const board = c.netlist.instance(host)!.part;
   const apart = board.board!.targets[target]?.led;
   if (apart) return { code: apart, lit: 1 };
-  const pin = board.pins.find((p) => p.hazards?.some((h) => h.kind === "onboard" && h.says.includes("on-board LED")));
+  const pin = board.pins.find((p) => p.hazards?.some((h) => h.lit));
   const code = pin?.names?.[target];
   if (!pin || !code || c.netlist.bindings.some((b) => b.host === host && b.hostPin === pin.label)) return null;
-  const low = pin.hazards!.some((h) => h.kind === "onboard" && h.says.includes("lit when low"));
-  return { code, lit: low ? 0 : 1 };
+  return { code, lit: pin.hazards!.some((h) => h.lit === "low") ? 0 : 1 };
 }

@@ -20,6 +20,12 @@ export interface PinConstant {
   says: string;
 }
 
+/** Why a part is left out of a program: no room for it, or something that the chip or the language does not do. */
+export interface Lack {
+  kind: "memory" | "capability";
+  why: string;
+}
+
 /** What a driver gets to write its code with. */
 export interface DriverPart {
   inst: Instance;
@@ -52,7 +58,7 @@ export interface DriverPart {
   /** The bus is timed by the program. */
   soft: boolean;
   /** Why no driver can work it as it is wired. */
-  unworked?: string;
+  unworked?: Lack;
 }
 
 /** Longer than a few waves of the mains, which an open input follows. */
@@ -112,7 +118,7 @@ export interface Driver {
   /** Bring-up order: supply, bus, identity, function. */
   order: number;
   /** Why this board can't work this part with it, or null. */
-  unfit?(p: DriverPart): string | null;
+  unfit?(p: DriverPart): Lack | null;
   /** How a person or the program knows that the part works; by its test when this is absent. */
   proof?(p: DriverPart): Proof;
   sketch?: SketchDriver;
@@ -128,7 +134,7 @@ export interface FirmwareTarget {
   /** Null when the target fits a board of the project, else why not. */
   unfit(c: Circuit): string | null;
   /** Why its programs do not work a part that they get, or null; absent: they work all that have a driver. */
-  leaves?(p: DriverPart): string | null;
+  leaves?(p: DriverPart): Lack | null;
   /** Boards of the project that this target writes nothing for, with the reason. */
   without(c: Circuit): BoardWithout[];
   /** The programs of all boards that it fits; with several boards in the project, each in its own folder. */

@@ -4,7 +4,8 @@ import type { Driver } from "../types";
 export const hcSr04: Driver = {
   id: "hc-sr04",
   order: 30,
-  unfit: (p) => (p.target === "python" ? "a computer can't time its echo surely enough" : null),
+  unfit: (p) =>
+    p.target === "python" ? { kind: "capability", why: "a computer can't time its echo surely enough" } : null,
   sketch: {
     helpers: `#ifndef IRAM_ATTR
 #define IRAM_ATTR

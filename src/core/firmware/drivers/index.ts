@@ -1,7 +1,7 @@
 /** The drivers, one file each. Adding one is a file and a line here. */
 import { DEVICES } from "../devices";
 import { deviceDriver } from "../devices/driver";
-import type { Driver, DriverPart } from "../types";
+import type { Driver, DriverPart, Lack } from "../types";
 import { bme280 } from "./bme280";
 import { button } from "./button";
 import { generic } from "./generic";
@@ -44,4 +44,4 @@ export function driverOf(p: DriverPart): Driver | undefined {
 }
 
 /** Why a part that has a driver is left out on its board, or null. */
-export const leftOut = (p: DriverPart): string | null => p.unworked ?? named(p)?.unfit?.(p) ?? null;
+export const leftOut = (p: DriverPart): Lack | null => p.unworked ?? named(p)?.unfit?.(p) ?? null;

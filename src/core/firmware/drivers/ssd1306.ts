@@ -21,7 +21,9 @@ export function ssd1306(showOf: (p: DriverPart, target: "sketch" | "micropython"
     order: 21,
     usesI2c: true,
     unfit: (p) =>
-      p.target === "python" ? "its pictures are drawn with a module that Python on a computer has not" : null,
+      p.target === "python"
+        ? { kind: "capability", why: "its pictures are drawn with a module that Python on a computer has not" }
+        : null,
     proof: () => ({ kind: "seen", question: "Bars and a line of text on it?" }),
     sketch: {
       includes: ["<avr/pgmspace.h>"],

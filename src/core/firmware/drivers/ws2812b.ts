@@ -1,4 +1,4 @@
-import type { Driver, DriverPart } from "../types";
+import type { Driver, DriverPart, Lack } from "../types";
 import { STRIP_SEND } from "./strip-send";
 
 /** Brightness cap as 0..255. */
@@ -10,16 +10,23 @@ const AVR_HZ = 16_000_000;
 /** What the rest of a program takes of the memory, at least, bytes: console, clock, stack. */
 const REST_B = 600;
 
+const lacks = (kind: Lack["kind"], why: string): Lack => ({ kind, why });
+
 /** Why this board can't work this strip, or null. */
-function unfit(p: DriverPart): string | null {
+function unfit(p: DriverPart): Lack | null {
+  const { chip, ram_kB, family, clock_Hz } = p.board;
   const bytes = 3 * pixels(p);
-  if (bytes + REST_B > p.board.ram_kB * 1024)
-    return `${pixels(p)} lights need ${bytes} bytes of memory, and ${p.board.chip} has ${p.board.ram_kB * 1024} in all`;
-  if (p.target === "python") return "a computer's pins can't keep the timing of its lights";
+  if (bytes + REST_B > ram_kB * 1024)
+    return lacks(
+      "memory",
+      `${pixels(p)} lights need ${bytes} bytes of memory, and ${chip} has ${ram_kB * 1024} in all`,
+    );
+  if (p.target === "python") return lacks("capability", "a computer's pins can't keep the timing of its lights");
   if (p.target !== "sketch") return null;
-  if (!STRIP_SEND[p.board.family]) return `the timing of its lights is not written for ${p.board.chip} in a sketch`;
-  return p.board.family === "avr" && p.board.clock_Hz !== AVR_HZ
-    ? `the timing of its lights is written for 16 MHz, and ${p.board.chip} runs at ${p.board.clock_Hz / 1e6} MHz`
+  if (!STRIP_SEND[family])
+    return lacks("capability", `the timing of its lights is not written for ${chip} in a sketch`);
+  return family === "avr" && clock_Hz !== AVR_HZ
+    ? lacks("capability", `the timing of its lights is written for 16 MHz, and ${chip} runs at ${clock_Hz / 1e6} MHz`)
     : null;
 }
 

@@ -2,6 +2,13 @@ import type { Circuit } from "../../circuit";
 import type { Part } from "../../parts/catalogue";
 import type { FirmwareFile, FirmwareTarget } from "../types";
 
+/** Text as it goes into a file: nothing at the ends of lines, at most so many empty lines together, one end. */
+export const tidy = (text: string, emptyLines: number) =>
+  `${text
+    .replace(/[ \t]+$/gm, "")
+    .replace(new RegExp(`\n{${emptyLines + 2},}`, "g"), "\n".repeat(emptyLines + 1))
+    .trimEnd()}\n`;
+
 const boardOf = (c: Circuit, host: string): Part => c.netlist.instance(host)!.part;
 
 /** A target from what it says of one board and writes for one board: every board of a project is looked at by itself. */

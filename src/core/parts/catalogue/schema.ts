@@ -97,9 +97,10 @@ export const OfferSchema = z.discriminatedUnion("kind", [
   z.strictObject({ kind: z.literal("program"), role: z.string().max(12) }),
 ]);
 
-/** `want`: the level that a strapping pin must see while the chip starts. */
+/** `want`: the level that a strapping pin must see while the chip starts; `lit`: the level that lights the board's own light. */
 export const HazardSchema = z.strictObject({
   want: z.enum(["high", "low"]).optional(),
+  lit: z.enum(["high", "low"]).optional(),
   kind: z.enum([
     "reserved",
     "strapping",

@@ -2,9 +2,8 @@ import type { Circuit } from "../../../circuit";
 import { fingerprint } from "../../../project";
 import { fillOwn } from "../../own/marks";
 import { codeText, driverParts, region } from "../../pins";
-import type { FirmwareFile } from "../../types";
 import { uploadPage } from "../../upload";
-import { targetOf } from "../target";
+import { targetOf, tidy } from "../target";
 import { CHIPS } from "./chips";
 import { linesOf } from "./parts";
 import { boardFile, bringup, main, makefile, pinsFile, type Ctx } from "./program";
@@ -19,14 +18,6 @@ function freePin(c: Circuit, host: string): string | null {
   return best?.names?.["avr-c"] ?? null;
 }
 
-const tidy = (f: FirmwareFile): FirmwareFile => ({
-  path: f.path,
-  text: `${f.text
-    .replace(/[ \t]+$/gm, "")
-    .replace(/\n{3,}/g, "\n\n")
-    .trimEnd()}\n`,
-});
-
 /** Plain C for bare chips: no core, a Makefile with the fuses, small enough for a kilobyte. */
 export const avrC = targetOf({
   id: "avr-c",
@@ -39,7 +30,10 @@ export const avrC = targetOf({
   },
   leaves: (p) =>
     p.bus || p.inst.part.groups.length
-      ? "plain C works lights, contacts, voltages and levels here; a part on a bus is for your own code"
+      ? {
+          kind: "capability",
+          why: "plain C works lights, contacts, voltages and levels here; a part on a bus is for your own code",
+        }
       : null,
   files: (c, host) => {
     const { chip, clock_Hz, flash_kB } = c.netlist.instance(host)!.part.board!;
@@ -59,8 +53,7 @@ export const avrC = targetOf({
       console: CHIPS[chip]!.uart ? null : freePin(c, host),
     };
     return [pinsFile(x), boardFile(x), bringup(x), main(x), makefile(x), uploadPage(c, host, "avr-c")].map((f) => {
-      const clean = tidy(f);
-      return { ...clean, text: fillOwn(clean.text, "//", (name) => region(c, host, "avr-c", name)) };
+      return { path: f.path, text: fillOwn(tidy(f.text, 1), "//", (name) => region(c, host, "avr-c", name)) };
     });
   },
 });

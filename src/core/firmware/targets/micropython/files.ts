@@ -5,15 +5,10 @@ import { fillOwn } from "../../own/marks";
 import { codeText, driverParts, ownLight, region } from "../../pins";
 import type { FirmwareFile } from "../../types";
 import { uploadPage } from "../../upload";
+import { tidy } from "../target";
 import { bringup } from "./bringup";
 import { pinsFile, type Ctx } from "./ctx";
 import { starter } from "./starter";
-
-const tidy = (text: string) =>
-  `${text
-    .replace(/[ \t]+$/gm, "")
-    .replace(/\n{4,}/g, "\n\n\n")
-    .trimEnd()}\n`;
 
 /** The programs of one board in Python; `id` says whose pin names and own code they have, `dialect` turns its text into theirs. */
 export function pythonFiles(
@@ -41,7 +36,7 @@ export function pythonFiles(
     uploadPage(c, host, id),
   ].map((f) => ({
     path: f.path,
-    text: fillOwn(f.path.endsWith(".py") ? dialect(tidy(f.text)) : tidy(f.text), "#", (name) =>
+    text: fillOwn(f.path.endsWith(".py") ? dialect(tidy(f.text, 2)) : tidy(f.text, 2), "#", (name) =>
       region(c, host, id, name),
     ),
   }));

@@ -1,20 +1,11 @@
 import { fingerprint } from "../../../project";
 import { codeText, driverParts, ownLight, region } from "../../pins";
 import { fillOwn } from "../../own/marks";
-import type { FirmwareFile } from "../../types";
 import { uploadPage } from "../../upload";
-import { targetOf } from "../target";
+import { targetOf, tidy } from "../target";
 import { bringup } from "./bringup";
 import { busNames, pinsFile, type Ctx } from "./ctx";
 import { starter } from "./starter";
-
-const tidy = (f: FirmwareFile): FirmwareFile => ({
-  path: f.path,
-  text: `${f.text
-    .replace(/[ \t]+$/gm, "")
-    .replace(/\n{3,}/g, "\n\n")
-    .trimEnd()}\n`,
-});
 
 /** C++ sketches for the boards' core API: bring-up and starter, each with its own copy of the pins file. */
 export const sketch = targetOf({
@@ -42,8 +33,7 @@ export const sketch = targetOf({
       starter(x),
       uploadPage(c, host, "sketch"),
     ].map((f) => {
-      const clean = tidy(f);
-      return { ...clean, text: fillOwn(clean.text, "//", (name) => region(c, host, "sketch", name)) };
+      return { path: f.path, text: fillOwn(tidy(f.text, 1), "//", (name) => region(c, host, "sketch", name)) };
     });
   },
 });
