@@ -7,8 +7,11 @@ const pixels = (p: DriverPart) => p.vars.pixels ?? 1;
 
 /** At this clock the bits of an AVR's strip are counted, hertz. */
 const AVR_HZ = 16_000_000;
-/** What the rest of a program takes of the memory, at least, bytes: console, clock, stack. */
-const REST_B = 600;
+/**
+ * What the rest of a program takes of the memory, bytes: measured 506 with a display and a sensor (console, bus buffers, clock),
+ * and room for the stack of its deepest call.
+ */
+const REST_B = 850;
 
 const lacks = (kind: Lack["kind"], why: string): Lack => ({ kind, why });
 
