@@ -75,6 +75,21 @@ describe("plain C for bare chips", () => {
     const built = compileC("night", avrC.files(c), "main", "attiny13a", 9_600_000);
     expect(built.flash).toBeLessThan(400);
   });
+  it("lights in the dark, whichever leg of the sensor is at ground", () => {
+    const text = (links: [string, string][]) => {
+      const parts = [{ ref: "B1", part: "chip/attiny85-dip8" }, SUPPLY, LIGHT, NIGHT[1]!];
+      const all = [["D1.A", "B1.PB3"], ["D1.K", "B1.GND"], ["R1.2", "B1.PB4"], ...links] as [string, string][];
+      return avrC.files(circuitOf(make(parts as never[], all), catalogue)).find((f) => f.path === "main.c")!.text;
+    };
+    expect(text([["R1.1", "B1.VCC"]])).toContain("if (v < 480) on = 1;");
+    expect(text([["R1.1", "B1.GND"]])).toContain("if (v < 480) on = 0;");
+  });
+  it("its page tells of its own bring-up, and where its text is read", () => {
+    const page = (chip: string) => avrC.files(planned(chip, NIGHT)).find((f) => f.path === "UPLOAD.md")!.text;
+    expect(page("chip/attiny85-dip8")).toMatch(/join PB\d to RX/);
+    expect(page("chip/atmega328p-dip28")).toContain("its transmit pin");
+    expect(page("chip/attiny85-dip8")).not.toContain("type y or n");
+  });
   it("tells its values on a free pin where there is no serial port, and nothing where no pin is free", () => {
     const text = (c: Circuit, path: string) => avrC.files(c).find((f) => f.path === path)!.text;
     expect(text(planned("chip/attiny85-dip8", NIGHT), "pins.h")).toMatch(/PIN_CONSOLE B, \d/);

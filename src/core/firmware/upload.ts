@@ -73,8 +73,15 @@ const FIRST: Record<TargetId, [string, string]> = {
   python: ["`bringup.py`", "`main.py`"],
 };
 
+/** What bring-up shows, and how it goes on. */
+const ASKED = `every part reports by itself, one line each. What a program can't know is asked: type y or n, press the contact, turn the knob.
+The last line says how many parts are proven; \`ok\` stands there when all are.`;
+const SHOWN = `every part does its turn, again and again: lights blink three times, contacts and voltages are told.
+Nothing is typed to it: what is lit, pressed or turned is for you to judge.`;
+const SHOWS: Record<TargetId, string> = { sketch: ASKED, micropython: ASKED, "avr-c": SHOWN, python: ASKED };
+
 /** The page about uploading that goes with the files of a target. */
-export function uploadPage(c: Circuit, host: string, target: TargetId): FirmwareFile {
+export function uploadPage(c: Circuit, host: string, target: TargetId, more: readonly string[] = []): FirmwareFile {
   const plan = fingerprint(c.project);
   const [first, then] = FIRST[target];
   return {
@@ -83,12 +90,9 @@ export function uploadPage(c: Circuit, host: string, target: TargetId): Firmware
 
 For ${host}, ${codeText(c.netlist.instance(host)!.part.name)}. Plan ${plan}: the program prints these letters when it starts; the sheet that was wired carries the same.
 
-${uploadSteps(c, host, target)
-  .map((u, i) => `${i + 1}. ${u}`)
-  .join("\n")}
+${[...uploadSteps(c, host, target), ...more].map((u, i) => `${i + 1}. ${u}`).join("\n")}
 
-In ${first} every part reports by itself, one line each. What a program can't know is asked: type y or n, press the contact, turn the knob.
-The last line says how many parts are proven; \`ok\` stands there when all are. Then comes ${then}. Code between the \`your code\` marks stays yours.
+In ${first} ${SHOWS[target]} Then comes ${then}. Code between the \`your code\` marks stays yours.
 `,
   };
 }

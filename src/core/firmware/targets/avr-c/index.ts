@@ -18,6 +18,16 @@ function freePin(c: Circuit, host: string): string | null {
   return best?.names?.["avr-c"] ?? null;
 }
 
+/** Where its text can be read. */
+function consoleSteps(x: Ctx): string[] {
+  const pin = x.chip.uart ? "its transmit pin" : x.console;
+  return pin
+    ? [
+        `To read its text, join ${pin} to RX of a serial adapter of the same voltage, and GND to GND; 9600 baud. Without one the lights tell.`,
+      ]
+    : [];
+}
+
 /** Plain C for bare chips: no core, a Makefile with the fuses, small enough for a kilobyte. */
 export const avrC = targetOf({
   id: "avr-c",
@@ -52,7 +62,14 @@ export const avrC = targetOf({
       plan: fingerprint(c.project),
       console: CHIPS[chip]!.uart ? null : freePin(c, host),
     };
-    return [pinsFile(x), boardFile(x), bringup(x), main(x), makefile(x), uploadPage(c, host, "avr-c")].map((f) => {
+    return [
+      pinsFile(x),
+      boardFile(x),
+      bringup(x),
+      main(x),
+      makefile(x),
+      uploadPage(c, host, "avr-c", consoleSteps(x)),
+    ].map((f) => {
       return { path: f.path, text: fillOwn(tidy(f.text, 1), "//", (name) => region(c, host, "avr-c", name)) };
     });
   },

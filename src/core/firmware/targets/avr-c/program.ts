@@ -188,6 +188,12 @@ ${indent(indent(tests.join("\n")))}
   };
 }
 
+/** A part of two legs whose other leg is at ground: where it resists more, in the dark or in the cold, the voltage is higher. */
+function grounded(x: Ctx, l: Line): boolean {
+  const other = l.p.inst.part.pins.length === 2 && l.p.inst.part.pins.find((q) => q.label !== l.label);
+  return other ? x.c.netlist.netOf(`${l.p.inst.ref}.${other.label}`).kind === "ground" : false;
+}
+
 /** Does something at once: contacts work lights, the first voltage the first light where there is no contact, the rest blink. */
 export function main(x: Ctx): FirmwareFile {
   const lights = x.lines.filter((l) => l.kind === "light");
@@ -201,11 +207,12 @@ if (read(${pinOf(k)}) == ${k.pressed}) ${turn(lights[i]!, true)}
 else ${turn(lights[i]!, false)}`);
   let free = lights.slice(pairs.length);
   if (!contacts.length && volt && free[0]) {
-    body.push(`// ${free[0].p.ref} is on while ${volt.p.ref} is below the middle, with a little room against flicker.
+    const up = grounded(x, volt);
+    body.push(`// ${free[0].p.ref} is on while ${volt.p.ref} is ${up ? "above" : "below"} the middle, with a little room against flicker.
 static uint8_t on;
 uint16_t v = measure(${volt.channel});
-if (v < 480) on = 1;
-else if (v > 544) on = 0;
+if (v < 480) on = ${up ? 0 : 1};
+else if (v > 544) on = ${up ? 1 : 0};
 if (on) ${turn(free[0], true)}
 else ${turn(free[0], false)}`);
     free = free.slice(1);
