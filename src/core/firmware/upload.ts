@@ -29,6 +29,7 @@ const BY_TARGET: Record<TargetId, (menu: string, family: string) => string[]> = 
     "`make` compiles; `make fuses` sets the clock, once for each chip; `make flash` writes the program. The programmer's name stands at the top of the `Makefile`.",
   ],
   python: () => [
+    "The programs need `gpiozero` and `smbus2`: the system's packages python3-gpiozero and python3-smbus2.",
     "Copy the folder to the board, open a terminal in it and run `python3 bringup.py`, then `python3 main.py`.",
   ],
 };
@@ -78,7 +79,12 @@ const ASKED = `every part reports by itself, one line each. What a program can't
 The last line says how many parts are proven; \`ok\` stands there when all are.`;
 const SHOWN = `every part does its turn, again and again: lights blink three times, contacts and voltages are told.
 Nothing is typed to it: what is lit, pressed or turned is for you to judge.`;
-const SHOWS: Record<TargetId, string> = { sketch: ASKED, micropython: ASKED, "avr-c": SHOWN, python: ASKED };
+const SHOWS: Record<TargetId, string> = {
+  sketch: ASKED,
+  micropython: ASKED,
+  "avr-c": SHOWN,
+  python: ASKED.replace("type y or n,", "type y or n and Enter,"),
+};
 
 /** The page about uploading that goes with the files of a target. */
 export function uploadPage(c: Circuit, host: string, target: TargetId, more: readonly string[] = []): FirmwareFile {
