@@ -4,7 +4,7 @@ import { circuitOf } from "../circuit";
 import { BOARD3, BOARD5, CABLE, catalogue, fountain, make, planned, USB } from "../testing";
 import { boardsWithout, codeText, identifier, pinConstants, TARGETS, targetById } from ".";
 import { does } from "./does";
-import { driverParts } from "./pins";
+import { driverParts, ownLight } from "./pins";
 import { isReserved } from "./reserved";
 
 /** A red light for every label. */
@@ -52,6 +52,31 @@ describe("labels that read like a board's own names", () => {
     expect(names).toHaveLength(labels.length);
     expect(new Set(names).size).toBe(names.length);
     for (const n of names) expect(n).toMatch(/^[A-Z0-9_]+_PIN$/);
+  });
+});
+
+describe("pins that a program drives unasked", () => {
+  const links = (b: string): [string, string][] => [
+    ["S1.USB", "B1.USB"],
+    ["B1.D13", b],
+  ];
+  const two = [BOARD5, { ...BOARD5, ref: "B2" }, USB];
+  it("are bare: a wire by hand to another board, to a rail or into a resistor keeps its own light dark", () => {
+    const light = (parts: object[], list: [string, string][]) =>
+      ownLight(circuitOf(make(parts as never[], list), catalogue), "B1", "sketch");
+    expect(light(two, [["S1.USB", "B1.USB"]])).toEqual({ code: "13", lit: 1 });
+    expect(light(two, links("B2.D7"))).toBeNull();
+    expect(light(two, links("B1.GND"))).toBeNull();
+    expect(light([BOARD5, USB, { ref: "R1", part: "discrete/resistor" }], links("R1.1"))).toBeNull();
+  });
+  it("and so is the pin that a bare chip's console leaves from", () => {
+    const chip = { ref: "B1", part: "chip/attiny85-dip8" };
+    const pins = (list: [string, string][]) =>
+      targetById("avr-c")!
+        .files(circuitOf(make([chip, { ref: "R1", part: "discrete/resistor" }], list), catalogue))
+        .find((f) => f.path === "pins.h")!.text;
+    expect(pins([])).toContain("PIN_CONSOLE B, 3");
+    expect(pins([["B1.PB3", "R1.1"]])).toContain("PIN_CONSOLE B, 4");
   });
 });
 

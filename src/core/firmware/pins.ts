@@ -264,13 +264,21 @@ export function region(c: Circuit, host: string, target: string, name: string): 
   return list[`${host}.${name}`] ?? plain ?? "";
 }
 
-/** The board's own light, as a target writes its pin, and the level that lights it; null where a plan uses that pin. */
+/**
+ * Whether nothing at all hangs on a pin of a board: no need that is planned there and no wire, whatever it leads to. Only such a
+ * pin may be driven unasked: on another board's output it would burn one of the two.
+ */
+export const isBare = (c: Circuit, host: string, label: string): boolean =>
+  !c.netlist.bindings.some((b) => b.host === host && b.hostPin === label) &&
+  c.netlist.netOf(`${host}.${label}`).ends.length < 2;
+
+/** The board's own light, as a target writes its pin, and the level that lights it; null where anything hangs on that pin. */
 export function ownLight(c: Circuit, host: string, target: string): { code: string; lit: 0 | 1 } | null {
   const board = c.netlist.instance(host)!.part;
   const apart = board.board!.targets[target]?.led;
   if (apart) return { code: apart, lit: 1 };
   const pin = board.pins.find((p) => p.hazards?.some((h) => h.lit));
   const code = pin?.names?.[target];
-  if (!pin || !code || c.netlist.bindings.some((b) => b.host === host && b.hostPin === pin.label)) return null;
+  if (!pin || !code || !isBare(c, host, pin.label)) return null;
   return { code, lit: pin.hazards!.some((h) => h.lit === "low") ? 0 : 1 };
 }

@@ -13,8 +13,8 @@ export const RESTS: Record<string, Record<string, Rest>> = {
   // Its enable input is low for on: high lets the motor go.
   "module/a4988": { EN: 1, STEP: 0, DIR: 0 },
   "module/cd4067": { S0: 0, S1: 0, S2: 0, S3: 0 },
-  // Asleep, all four bridges open.
-  "module/drv8833": { IN1: 0, IN2: 0, IN3: 0, IN4: 0, EEP: 0 },
+  // All four bridges open. Its sleep input is jumpered to the supply on most boards: a low there would short the pin.
+  "module/drv8833": { IN1: 0, IN2: 0, IN3: 0, IN4: 0, EEP: "float" },
   "module/hc-sr04": { TRIG: 0 },
   "module/ultrasonic-3v3": { TRIG: 0 },
   // High at power-on opens its settings.

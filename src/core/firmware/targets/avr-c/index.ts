@@ -1,7 +1,7 @@
 import type { Circuit } from "../../../circuit";
 import { fingerprint } from "../../../project";
 import { fillOwn } from "../../own/marks";
-import { codeText, driverParts, region } from "../../pins";
+import { codeText, driverParts, isBare, region } from "../../pins";
 import { uploadPage } from "../../upload";
 import { targetOf, tidy } from "../target";
 import { CHIPS } from "./chips";
@@ -10,10 +10,11 @@ import { boardFile, bringup, main, makefile, pinsFile, type Ctx } from "./progra
 
 /** A pin that nothing hangs on, for the console of a chip without a serial port: the programmer's lines last. */
 function freePin(c: Circuit, host: string): string | null {
-  const taken = new Set(c.netlist.bindings.filter((b) => b.host === host).map((b) => b.hostPin));
   const free = c.netlist
     .instance(host)!
-    .part.pins.filter((p) => p.names?.["avr-c"] && !taken.has(p.label) && p.offers?.some((o) => o.kind === "digital"));
+    .part.pins.filter(
+      (p) => p.names?.["avr-c"] && isBare(c, host, p.label) && p.offers?.some((o) => o.kind === "digital"),
+    );
   const best = free.find((p) => !p.hazards?.length) ?? free.find((p) => !p.hazards?.some((h) => h.kind === "reset"));
   return best?.names?.["avr-c"] ?? null;
 }
