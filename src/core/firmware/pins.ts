@@ -145,10 +145,12 @@ function chainHead(c: Circuit, ref: string): string {
 /** Counts that add up along a chain: lights of strips, modules of digits. */
 const CHAIN_COUNTS = ["pixels", "chain", "digits"];
 
+/** The pieces behind the first of a chain. */
+const chainOf = (c: Circuit, ref: string) =>
+  [...c.netlist.expanded.instances.values()].filter((i) => i.ref !== ref && chainHead(c, i.ref) === ref);
+
 function chainVars(c: Circuit, ref: string, vars: Record<string, number>): Record<string, number> {
-  const followers = [...c.netlist.expanded.instances.values()].filter(
-    (i) => i.ref !== ref && chainHead(c, i.ref) === ref,
-  );
+  const followers = chainOf(c, ref);
   if (!followers.length) return vars;
   const sums = CHAIN_COUNTS.filter((k) => vars[k] !== undefined).map((k) => [
     k,
@@ -212,6 +214,7 @@ export function driverParts(c: Circuit, host: string, target: string, busNames: 
         ),
         options: optionValues(inst.part, entry?.options ?? {}),
         vars: chainVars(c, inst.ref, inst.vars),
+        chain: chainOf(c, inst.ref).length + 1,
         address: i2c?.address,
         leg,
         activeLow: isActiveLow(c, inst, leg),

@@ -1,6 +1,7 @@
 import type { Circuit } from "../circuit";
 import type { Instance } from "../circuit/netlist";
 import type { BoardInfo } from "../parts/catalogue";
+import type { Quantity, Takes } from "./devices/types";
 
 /** A file of generated firmware; `path` is inside the target's folder. */
 export interface FirmwareFile {
@@ -47,6 +48,8 @@ export interface DriverPart {
   /** The part's options with defaults filled in. */
   options: Record<string, string | number>;
   vars: Record<string, number>;
+  /** How many pieces stand in its chain, itself included. */
+  chain: number;
   address: string | undefined;
   /** The leg of a two-legged part that faces the board. */
   leg: string;
@@ -64,12 +67,15 @@ export interface DriverPart {
 /** Longer than a few waves of the mains, which an open input follows. */
 export const STEADY_MS = 300;
 
+/** How long a part shows each thing that it is told in bring-up. */
+export const SHOWN_MS = 700;
+
 /** What it takes to know that a part works. */
 export type Proof =
   /** Its own test decides: an identity, a reading that can be true. */
   | { kind: "test" }
-  /** A person sees it; the part does its turn, then this is asked. */
-  | { kind: "seen"; question: string }
+  /** A person sees it; the part does its turn, then this is asked. `careful`: it does so only when it is asked for by its number. */
+  | { kind: "seen"; question: string; careful?: string }
   /**
    * It changes when a person does something: the difference that counts, and for how long it must stay. An input on which
    * nothing hangs wanders by itself, but does not stay.
@@ -88,6 +94,8 @@ export type Task = { every_ms: number; body: string } | { turn: string };
 export interface SketchDriver {
   includes?: string[];
   helpers?: string;
+  /** The same, for what only some parts of the kind need. */
+  helpersFor?(p: DriverPart): string[];
   globals?(p: DriverPart): string;
   /** Variables that only the starter's tasks need. */
   state?(p: DriverPart): string;
@@ -103,6 +111,8 @@ export interface SketchDriver {
 /** The same for MicroPython. `lib` is a module file that goes into `lib/`. */
 export interface PythonDriver {
   lib?: { path: string; text: string };
+  /** Modules that only some parts of the kind need. */
+  libsFor?(p: DriverPart): { path: string; text: string }[];
   imports?: string[];
   importsFor?(p: DriverPart): string[];
   setup?(p: DriverPart): string;
@@ -121,6 +131,9 @@ export interface Driver {
   unfit?(p: DriverPart): Lack | null;
   /** How a person or the program knows that the part works; by its test when this is absent. */
   proof?(p: DriverPart): Proof;
+  /** What the part is told, and what it gives, for rules. */
+  takes?(p: DriverPart): Takes | null;
+  gives?(p: DriverPart): readonly Quantity[];
   sketch?: SketchDriver;
   micropython?: PythonDriver;
   /** Identity register and value, for the bus check. */

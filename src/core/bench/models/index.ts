@@ -19,6 +19,19 @@ import { scd41 } from "./scd41";
 import { sgp40 } from "./sgp40";
 import { sht31 } from "./sht31";
 import { veml7700 } from "./veml7700";
+import { actors } from "./actors";
+import { mcp3008, mcp4725, mcp4921 } from "./converters";
+import { hc165, hc595, keypad } from "./lines";
+import { max7219Digits, max7219Matrix } from "./max7219";
+import { mcp2515 } from "./mcp2515";
+import { at24c32, tca9548a, vl53l0x } from "./memories";
+import { ht16k33, lcdI2c, lcdParallel, pca9685 } from "./numbers";
+import { nrf24l01, rfm95 } from "./radios";
+import { rc522 } from "./rc522";
+import { signals } from "./signals";
+import { dht22, ds18b20, hx711 } from "./single-wires";
+import { max31855, max6675 } from "./thermocouples";
+import { w5500 } from "./w5500";
 import type { Model } from "./types";
 
 export const MODELS: readonly Model[] = [
@@ -45,4 +58,31 @@ export const MODELS: readonly Model[] = [
   sgp40,
   sht31,
   veml7700,
+  ...actors,
+  ...signals,
+  mcp3008,
+  mcp4725,
+  mcp4921,
+  hc165,
+  hc595,
+  keypad,
+  max7219Digits,
+  max7219Matrix,
+  mcp2515,
+  at24c32,
+  tca9548a,
+  vl53l0x,
+  ht16k33,
+  lcdI2c,
+  lcdParallel,
+  pca9685,
+  nrf24l01,
+  rfm95,
+  rc522,
+  dht22,
+  ds18b20,
+  hx711,
+  max31855,
+  max6675,
+  w5500,
 ];

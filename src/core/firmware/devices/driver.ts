@@ -1,31 +1,63 @@
-import type { Driver, DriverPart } from "../types";
-import { bringupInPython, PART_LIB, showInPython, stepsInPython } from "./python";
-import { bringupInC, showInC, SKETCH_HELPERS, turnInC } from "./sketch";
-import type { Device } from "./types";
+import { inC, inPython, unfitLink, type Over } from "../links";
+import { STEADY_MS, type Driver, type DriverPart, type Proof } from "../types";
+import { bringupInPython, PART_LIB, showInPython, stepsInPython, watchInPython } from "./python";
+import { bringupInC, showInC, SKETCH_HELPERS, turnInC, watchInC } from "./sketch";
+import type { Device, DeviceKind } from "./types";
 
-/** A device as the programs are put together from it; `plain` does what its pins beside the bus need, and asks who it is. */
-export function deviceDriver(d: Device, plain: Driver): Driver {
-  const both = (a: string | undefined, b: string) => [a, b].filter(Boolean).join("\n");
+const both = (...list: (string | undefined)[]) => list.filter(Boolean).join("\n");
+
+function proofOf(d: Device, p: DriverPart): Proof {
+  const proof = d.proof;
+  if (!proof) return { kind: "test" };
+  if (proof.kind === "unproven") return proof;
+  if (proof.kind === "seen")
+    return { kind: "seen", question: proof.question, ...(proof.careful && { careful: proof.careful }) };
+  const ins = d.over?.kind === "pins" ? (d.over.in ?? []) : [];
+  // An input that something always holds does not wander.
+  const held = proof.steady ?? ins.every((l) => p.pulled.has(l));
+  return { kind: "watch", act: proof.act, by: proof.by, steady_ms: held ? 0 : STEADY_MS };
+}
+
+/** A device as the programs are put together from it; `plain` does what its pins beside the link need, and asks who it is. */
+export function deviceDriver(kind: DeviceKind, plain: Driver): Driver {
+  const made = new WeakMap<DriverPart, Device>();
+  const of = (p: DriverPart): Device => {
+    let d = made.get(p);
+    if (!d) made.set(p, (d = kind.of(p)));
+    return d;
+  };
+  const over = (d: Device): Over => d.over ?? { kind: "i2c" };
   return {
-    id: d.id,
+    id: kind.id,
     order: 20,
-    proof: () => ({ kind: "test" }),
+    unfit: (p) => {
+      const why = unfitLink(over(of(p)), p.target);
+      return why === null ? null : { kind: "capability", why };
+    },
+    proof: (p) => proofOf(of(p), p),
+    takes: (p) => of(p).takes ?? null,
+    gives: (p) => of(p).out,
     sketch: {
       helpers: SKETCH_HELPERS,
-      globals: (p) => turnInC(d, p),
-      setup: (p) => plain.sketch?.setup?.(p) ?? "",
-      bringup: (p) => both(plain.sketch?.bringup?.(p), bringupInC(d, p)),
+      helpersFor: (p) => [inC(over(of(p))).helpers],
+      globals: (p) => turnInC(of(p), p),
+      setup: (p) => both(plain.sketch?.setup?.(p), inC(over(of(p))).setup?.(p)),
+      bringup: (p) => both(over(of(p)).kind === "i2c" ? plain.sketch?.bringup?.(p) : "", bringupInC(of(p), p)),
+      watch: (p) => (of(p).proof?.kind === "watch" ? watchInC(of(p), p) : ""),
       task: (p) => ({ turn: `${p.id}_turn()` }),
-      show: (p) => showInC(d, p),
+      show: (p) => (of(p).out.length ? showInC(of(p), p) : ""),
     },
     micropython: {
       lib: { path: "lib/part.py", text: PART_LIB },
       imports: ["from lib.part import *"],
-      importsFor: (p: DriverPart) => plain.micropython?.importsFor?.(p) ?? [],
-      setup: (p) => both(plain.micropython?.setup?.(p), stepsInPython(d, p)),
-      bringup: (p) => both(plain.micropython?.bringup?.(p), bringupInPython(d, p)),
+      libsFor: (p) => [inPython(over(of(p))).lib ?? []].flat(),
+      importsFor: (p) => [...(plain.micropython?.importsFor?.(p) ?? []), ...(inPython(over(of(p))).imports?.(p) ?? [])],
+      setup: (p) => both(plain.micropython?.setup?.(p), inPython(over(of(p))).setup?.(p), stepsInPython(of(p), p)),
+      bringup: (p) =>
+        both(over(of(p)).kind === "i2c" ? plain.micropython?.bringup?.(p) : "", bringupInPython(of(p), p)),
+      watch: (p) => (of(p).proof?.kind === "watch" ? watchInPython(of(p), p) : ""),
       task: (p) => ({ turn: `${p.id}.turn()` }),
-      show: (p) => showInPython(d, p),
+      show: (p) => (of(p).out.length ? showInPython(of(p), p) : ""),
     },
   };
 }

@@ -34,7 +34,10 @@ const BYTES = {
   u24be: (b: Bytes, i: number) => (at(b, i) << 16) | (at(b, i + 1) << 8) | at(b, i + 2),
   bcd: (b: Bytes, i: number) => (at(b, i) >> 4) * 10 + (at(b, i) & 15),
 } as const;
-const PLAIN = { abs: Math.abs } as const;
+/** A digit as the segments of a display, a the lowest bit; 10 is a minus, more is dark. */
+const SEGMENTS = [0x3f, 0x06, 0x5b, 0x4f, 0x66, 0x6d, 0x7d, 0x07, 0x7f, 0x6f, 0x40];
+const PLAIN = { abs: Math.abs, seg7: (digit: number) => SEGMENTS[digit] ?? 0 } as const;
+const PLAIN_IN_C: Record<keyof typeof PLAIN, string> = { abs: "labs", seg7: "of_seg7" };
 export const FUNCTIONS = [...Object.keys(BYTES), ...Object.keys(PLAIN)];
 export const isOfBytes = (name: string): name is keyof typeof BYTES => name in BYTES;
 
@@ -159,7 +162,9 @@ export function toC(e: Expression, bytes: string, name: (n: string) => string): 
       case "name":
         return name(x.name);
       case "call":
-        return isOfBytes(x.name) ? `of_${x.name}(${bytes} + ${go(x.args[0]!)})` : `labs(${go(x.args[0]!)})`;
+        return isOfBytes(x.name)
+          ? `of_${x.name}(${bytes} + ${go(x.args[0]!)})`
+          : `${PLAIN_IN_C[x.name as keyof typeof PLAIN]}(${go(x.args[0]!)})`;
       case "minus":
         return `-${inner(x.of)}`;
       case "choice":
@@ -182,7 +187,7 @@ export function toPython(e: Expression, bytes: string, name: (n: string) => stri
       case "name":
         return name(x.name);
       case "call":
-        return isOfBytes(x.name) ? `${x.name}(${bytes}, ${go(x.args[0]!)})` : `abs(${go(x.args[0]!)})`;
+        return isOfBytes(x.name) ? `${x.name}(${bytes}, ${go(x.args[0]!)})` : `${x.name}(${go(x.args[0]!)})`;
       case "minus":
         return `-${inner(x.of)}`;
       case "choice":

@@ -19,9 +19,47 @@ import { scd41 } from "./scd41";
 import { sgp40 } from "./sgp40";
 import { sht31 } from "./sht31";
 import { veml7700 } from "./veml7700";
-import type { Device } from "./types";
+import {
+  cd4067,
+  a3144,
+  acs712,
+  buttonModule,
+  encoder,
+  joystick,
+  ldr,
+  ldrModule,
+  limitSwitch,
+  max9814,
+  mq2,
+  pir,
+  potentiometer,
+  soilCapacitive,
+  soilResistive,
+  tcrt5000,
+  thermistor,
+} from "./signals";
+import { mcp3008, mcp4725, mcp4921 } from "./converters";
+import { dht22 } from "./dht22";
+import { ds18b20 } from "./ds18b20";
+import { hx711 } from "./hx711";
+import { keypad } from "./keypad";
+import { hc165, hc595 } from "./lines";
+import { max7219Digits, max7219Matrix } from "./max7219";
+import { mcp2515 } from "./mcp2515";
+import { at24c32, tca9548a } from "./memories";
+import { a4988, drv8833, l298n, servoLarge, servoSmall, tb6612, uln2003 } from "./motors";
+import { ht16k33, lcdI2c, lcdParallel } from "./numbers";
+import { pca9685 } from "./pca9685";
+import { nrf24l01, rfm95 } from "./radios";
+import { rc522 } from "./rc522";
+import { buzzerPassive, gauge, speaker } from "./sounds";
+import { buzzerActive, digits, ledRgb, mosfetSwitch, optocoupler, relay1, relay2, transistors } from "./switches";
+import { max31855, max6675 } from "./thermocouples";
+import { vl53l0x } from "./vl53l0x";
+import { w5500 } from "./w5500";
+import type { Device, DeviceKind, Wired } from "./types";
 
-export const DEVICES: readonly Device[] = [
+const LIST: readonly (Device | DeviceKind)[] = [
   ads1115,
   adxl345,
   aht20,
@@ -45,4 +83,70 @@ export const DEVICES: readonly Device[] = [
   sgp40,
   sht31,
   veml7700,
+  max31855,
+  max6675,
+  mcp3008,
+  mcp4725,
+  mcp4921,
+  max7219Digits,
+  max7219Matrix,
+  nrf24l01,
+  rfm95,
+  w5500,
+  mcp2515,
+  rc522,
+  ds18b20,
+  dht22,
+  hx711,
+  keypad,
+  hc165,
+  hc595,
+  at24c32,
+  tca9548a,
+  vl53l0x,
+  pca9685,
+  a3144,
+  pir,
+  buttonModule,
+  limitSwitch,
+  acs712,
+  max9814,
+  soilCapacitive,
+  ldr,
+  potentiometer,
+  ldrModule,
+  tcrt5000,
+  mq2,
+  soilResistive,
+  joystick,
+  thermistor,
+  encoder,
+  cd4067,
+  relay1,
+  relay2,
+  buzzerActive,
+  optocoupler,
+  mosfetSwitch,
+  ...transistors,
+  ledRgb,
+  ...digits,
+  buzzerPassive,
+  speaker,
+  gauge,
+  servoSmall,
+  servoLarge,
+  l298n,
+  tb6612,
+  drv8833,
+  uln2003,
+  a4988,
+  ht16k33,
+  lcdI2c,
+  lcdParallel,
 ];
+
+/** All kinds, by the part that each is for. */
+export const DEVICES: readonly DeviceKind[] = LIST.map((d) => ("of" in d ? d : { id: d.id, of: () => d, cases: [{}] }));
+
+/** A wiring with everything that it says nothing of as it is most often: all pins wired, one piece, no options. */
+export const wired = (w: Partial<Wired>): Wired => ({ has: () => true, chain: 1, options: {}, vars: {}, ...w });

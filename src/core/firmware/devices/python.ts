@@ -1,7 +1,9 @@
 import { parse, toPython } from "./expression";
 import { AGAIN_MS } from "./run";
 import type { Device, Step } from "./types";
-import type { DriverPart } from "../types";
+import { pinName } from "../pins-in-code";
+import { inPython } from "../links";
+import { SHOWN_MS, type DriverPart } from "../types";
 
 const bytesText = (list: readonly number[]) =>
   `b"${list.map((v) => `\\x${v.toString(16).padStart(2, "0")}`).join("")}"`;
@@ -19,6 +21,7 @@ class Part:
         self.steps = steps
         self.run = None
         self.fresh = False
+        self.want = self.told = 0
 
     def turn(self):
         """Does what is due; returns after how many milliseconds it wants to go on."""
@@ -77,6 +80,16 @@ def u24be(b, i):
     return b[i] << 16 | b[i + 1] << 8 | b[i + 2]
 
 
+def two(v):
+    """A number as two bytes, the high one first."""
+    return bytes((v >> 8, v & 255))
+
+
+def seg7(digit):
+    """A digit as segments, a the lowest bit; 10 is a minus, more is dark."""
+    return b"\\x3f\\x06\\x5b\\x4f\\x66\\x6d\\x7d\\x07\\x7f\\x6f\\x40"[digit] if 0 <= digit <= 10 else 0
+
+
 def bcd(b, i):
     return (b[i] >> 4) * 10 + (b[i] & 15)
 
@@ -87,6 +100,18 @@ def crc8(b, poly, crc):
         for _ in range(8):
             crc = (crc << 1 ^ poly) & 255 if crc & 128 else crc << 1 & 255
     return crc
+
+
+def crc8_low(b, poly, crc):
+    for x in b:
+        crc ^= x
+        for _ in range(8):
+            crc = crc >> 1 ^ poly if crc & 1 else crc >> 1
+    return crc
+
+
+def sum8(b, poly, crc):
+    return sum(b) + crc & 255
 
 
 def fixed(value, digits, shown):
@@ -100,42 +125,52 @@ def fixed(value, digits, shown):
     return "%s%d.%s" % (sign, whole, ("0" * shown + str(part))[-shown:])
 `;
 
+const CRC = { high: "crc8", low: "crc8_low", sum: "sum8" } as const;
+
 /** The steps of one part as a generator that yields how long to wait. */
 export function stepsInPython(d: Device, p: DriverPart): string {
   const py = (text: string) => toPython(parse(text), "b", (n) => n);
-  const get = (r: { n: number; from?: number | undefined }) =>
-    r.from === undefined
-      ? `${p.bus}.readfrom(${p.address}, ${r.n})`
-      : `${p.bus}.readfrom_mem(${p.address}, 0x${r.from.toString(16).padStart(2, "0")}, ${r.n})`;
+  const link = inPython(d.over ?? { kind: "i2c" });
+  const get = (r: { n: number; from?: number | readonly number[] | undefined }) =>
+    link.read(p, r.n, r.from === undefined ? undefined : [r.from].flat());
   const PRINT: { [K in Step["do"]]: (s: Extract<Step, { do: K }>) => string } = {
     write: (s) =>
-      s.bytes.every((x) => typeof x === "number")
-        ? `${p.bus}.writeto(${p.address}, ${bytesText(s.bytes)})`
-        : `${p.bus}.writeto(${p.address}, bytes((${s.bytes.map((x) => (typeof x === "number" ? x : `(${py(x)}) & 255`)).join(", ")},)))`,
-    read: (s) => `b = ${get(s)}`,
-    wait: (s) => `yield ${s.ms}`,
+      link.write(
+        p,
+        s.bytes.every((x) => typeof x === "number")
+          ? bytesText(s.bytes)
+          : `bytes((${s.bytes.map((x) => (typeof x === "number" ? x : `(${py(x)}) & 255`)).join(", ")},))`,
+      ),
+    read: (s) => get(s),
+    // A clock that counts in whole milliseconds may be about to go on.
+    wait: (s) => `yield ${s.ms + 1}`,
     until: (s) => `for look in range(${s.most}):
-    b = ${get(s.read)}
+${indent(get(s.read))}
     if ${py(s.holds)}:
         break
     yield ${s.every}
 else:
     need(False)`,
     crc: (s) =>
-      `need(crc8(b[${s.from}:${s.from + s.n}], 0x${s.poly.toString(16)}, 0x${s.init.toString(16)}) == b[${s.from + s.n}])`,
+      `need(${CRC[s.way ?? "high"]}(b[${s.from}:${s.from + s.n}], 0x${s.poly.toString(16)}, 0x${s.init.toString(16)}) == b[${s.from + s.n}])`,
     must: (s) => `need(${py(s.holds)})`,
+    pin: (s) => (p.has(s.pin) ? `${pinName(p, s.pin)}.value(${s.level})` : "pass"),
     let: (s) => `${s.name} = ${py(s.is)}`,
   };
   const print = (s: Step) => (PRINT[s.do] as (s: Step) => string)(s);
+  // Pulses and steps go on; anything else is told once, and again after it was gone.
+  const news = !d.takes
+    ? ""
+    : `${d.always ? "" : `        while me.fresh and me.told == me.want:\n            yield ${d.every}\n`}        want = me.told = me.want\n`;
   return `def ${p.id}_steps(me):
 ${indent(d.begin.map(print).join("\n"))}${d.begin.length ? "\n" : ""}    while True:
-${indent(d.read.map(print).join("\n"), "        ")}
+${news}${indent(d.read.map(print).join("\n"), "        ")}
 ${d.out.map((q) => `        me.${q.name} = ${q.name}`).join("\n")}
         me.fresh = True
         yield ${d.every}
 
 
-${p.id} = Part(${p.id}_steps)`;
+${p.id} = Part(${p.id}_steps)${d.takes ? `\n${p.id}.want = ${d.takes.rest}` : ""}`;
 }
 
 /** The part's readings as one text, or two dashes while there is none. */
@@ -147,8 +182,24 @@ export const showInPython = (d: Device, p: DriverPart): string => {
   return `("${text}" % (${values},))[:21] if ${p.id}.fresh else "${p.label.slice(0, 16)} --"`;
 };
 
-/** A reading for bring-up: taken at once, judged by what can be true in a room. */
-export const bringupInPython = (d: Device, p: DriverPart): string => `${p.id}.run = None
+const showingInPython = (p: DriverPart, show: readonly number[]) => `for want in (${show.join(", ")},):
+    ${p.id}.want = want
+    end = time.ticks_add(time.ticks_ms(), ${SHOWN_MS})
+    while time.ticks_diff(end, time.ticks_ms()) > 0:
+        time.sleep_ms(${p.id}.turn())
+print("YL1 act ${p.ref} told=${show.join(",")} fresh=%d %s" % (${p.id}.fresh, "info" if ${p.id}.fresh else judge(False)))`;
+
+/** A part in bring-up: a reading taken at once and judged by what can be true in a room, or something shown. */
+export const bringupInPython = (d: Device, p: DriverPart): string => {
+  const proof = d.proof;
+  if (proof?.kind === "seen") {
+    const show = showingInPython(p, proof.show);
+    return proof.careful
+      ? `if not alone[0]:\n    print("YL1 act ${p.ref} rests info")\nelse:\n${indent(show)}\n    shown[turn[0]] = True`
+      : show;
+  }
+  return `${p.id}.run = None
+${p.id}.fresh = False
 while True:
     ms = ${p.id}.turn()
     if ${p.id}.fresh or ${p.id}.run is None:
@@ -156,6 +207,10 @@ while True:
     time.sleep_ms(ms)
 if ${p.id}.fresh:
     ok = ${d.out.map((q) => `${q.room[0]} <= ${p.id}.${q.name} <= ${q.room[1]}`).join(" and ")}
-    print("YL1 sensor ${p.ref} fresh=1 ${d.out.map((q) => `${q.name}=%d`).join(" ")} %s" % (${d.out.map((q) => `${p.id}.${q.name}`).join(", ")}, judge(ok)))
+    print("YL1 sensor ${p.ref} fresh=1 ${d.out.map((q) => `${q.name}=%d`).join(" ")} %s" % (${d.out.map((q) => `${p.id}.${q.name}`).join(", ")}, ${proof ? '"info" if ok else judge(False)' : "judge(ok)"}))
 else:
     print("YL1 sensor ${p.ref} fresh=0 ${d.out.map((q) => `${q.name}=0`).join(" ")} %s" % judge(False))`;
+};
+
+/** What changes when the part is used. */
+export const watchInPython = (d: Device, p: DriverPart): string => `(${p.id}.turn(), ${p.id}.${d.out[0]!.name})[1]`;

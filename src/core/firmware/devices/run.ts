@@ -5,12 +5,17 @@ import type { Device, Step } from "./types";
 export interface Wire {
   write(bytes: readonly number[], now: number): boolean;
   read(n: number, now: number): readonly number[] | null;
+  /** Bytes out, then bytes in, in one message; where it is absent that is a write and a read. */
+  pin?(label: string, level: 0 | 1, now: number): void;
+  ask?(bytes: readonly number[], n: number, now: number): readonly number[] | null;
 }
 
 export interface Machine {
   /** What was worked out of the last reading; empty until there is one. */
   out: ReadonlyMap<string, number>;
   fresh: boolean;
+  /** What the part is told, for one that takes something. */
+  want: number;
   /** Does what is due and tells after how many milliseconds it wants to go on. */
   turn(now: number): number;
 }
@@ -27,6 +32,18 @@ export function crc8(bytes: readonly number[], poly: number, init: number): numb
   return crc;
 }
 
+/** The same from the low end of each byte. */
+export function crc8Low(bytes: readonly number[], poly: number, init: number): number {
+  let crc = init;
+  for (const b of bytes) {
+    crc ^= b;
+    for (let i = 0; i < 8; i++) crc = crc & 1 ? (crc >> 1) ^ poly : crc >> 1;
+  }
+  return crc;
+}
+const sum8 = (bytes: readonly number[], _poly: number, init: number) => bytes.reduce((s, b) => s + b, init) & 0xff;
+const CRC = { high: crc8, low: crc8Low, sum: sum8 };
+
 /** After a part did not answer, or answered nonsense, all begins anew after so long, ms. */
 export const AGAIN_MS = 1000;
 
@@ -39,16 +56,21 @@ export function machineOf(device: Device, wire: Wire): Machine {
   let looks = 0;
   const steps = [...device.begin, ...device.read];
   const value = (x: string) => evaluate(parse(x), names, bytes);
-  const take = (r: { n: number; from?: number | undefined }, now: number) => {
-    if (r.from !== undefined && !wire.write([r.from], now)) throw new NoAnswer();
-    const got = wire.read(r.n, now);
+  const take = (r: { n: number; from?: number | readonly number[] | undefined }, now: number) => {
+    const first = r.from === undefined ? undefined : [r.from].flat();
+    let got: readonly number[] | null;
+    if (first && wire.ask) got = wire.ask(first, r.n, now);
+    else {
+      if (first && !wire.write(first, now)) throw new NoAnswer();
+      got = wire.read(r.n, now);
+    }
     if (got?.length !== r.n) throw new NoAnswer();
     bytes = got;
   };
   /** Milliseconds to wait before the next step, or nothing. */
   const DO: { [K in Step["do"]]: (s: Extract<Step, { do: K }>, now: number) => number | undefined } = {
     write: (s, now) => {
-      const list = s.bytes.map((b) => (typeof b === "number" ? b : value(b)));
+      const list = s.bytes.map((b) => (typeof b === "number" ? b : value(b) & 0xff));
       if (!wire.write(list, now)) throw new NoAnswer();
       return undefined;
     },
@@ -68,11 +90,16 @@ export function machineOf(device: Device, wire: Wire): Machine {
       return s.every;
     },
     crc: (s) => {
-      if (crc8(bytes.slice(s.from, s.from + s.n), s.poly, s.init) !== bytes[s.from + s.n]) throw new NoAnswer();
+      if (CRC[s.way ?? "high"](bytes.slice(s.from, s.from + s.n), s.poly, s.init) !== bytes[s.from + s.n])
+        throw new NoAnswer();
       return undefined;
     },
     must: (s) => {
       if (!value(s.holds)) throw new NoAnswer();
+      return undefined;
+    },
+    pin: (s, now) => {
+      wire.pin?.(s.pin, s.level, now);
       return undefined;
     },
     let: (s) => {
@@ -80,11 +107,17 @@ export function machineOf(device: Device, wire: Wire): Machine {
       return undefined;
     },
   };
+  /** What the part has been told; nothing yet, or it has begun anew. */
+  let told: number | null = null;
   const machine = {
     out,
     fresh: false,
+    want: device.takes?.rest ?? 0,
     turn(now: number): number {
       try {
+        if (device.takes && k === device.begin.length && !device.always && told === machine.want) return device.every;
+        // It may change while the steps wait: what was begun is brought to its end.
+        if (device.takes && k <= device.begin.length) names.set("want", machine.want);
         while (k < steps.length) {
           const s = steps[k++]!;
           const ms = (DO[s.do] as (s: Step, now: number) => number | undefined)(s, now);
@@ -92,11 +125,13 @@ export function machineOf(device: Device, wire: Wire): Machine {
         }
         for (const q of device.out) out.set(q.name, names.get(q.name)!);
         machine.fresh = true;
+        if (device.takes) told = names.get("want")!;
         k = device.begin.length;
         return device.every;
       } catch (e) {
         if (!(e instanceof NoAnswer)) throw e;
         machine.fresh = false;
+        told = null;
         k = 0;
         looks = 0;
         return AGAIN_MS;

@@ -1,31 +1,16 @@
+import { inC, type Over } from "../links";
+import { hex } from "../links/types";
 import { parse, toC } from "./expression";
 import { AGAIN_MS } from "./run";
 import { kept, lets } from "./stages";
 import type { Device, Quantity, Step } from "./types";
-import type { DriverPart } from "../types";
+import { SHOWN_MS, type DriverPart } from "../types";
 
-const hex = (v: number) => `0x${v.toString(16).toUpperCase().padStart(2, "0")}`;
+const overOf = (d: Device): Over => d.over ?? { kind: "i2c" };
+const indent = (text: string, by: string) => text.replace(/^(?=.)/gm, by);
 
 /** What every device of a sketch stands on, once a program. */
-export const SKETCH_HELPERS = `// Messages to a part on a bus; false when it does not answer.
-static bool __attribute__((unused)) busPut(TwoWire &bus, uint8_t address, const uint8_t *list, uint8_t n) {
-  bus.beginTransmission(address);
-  while (n--) bus.write(*list++);
-  return bus.endTransmission() == 0;
-}
-static bool __attribute__((unused)) busGet(TwoWire &bus, uint8_t address, uint8_t *to, uint8_t n) {
-  if (bus.requestFrom(address, n) != n) return false;
-  while (n--) *to++ = bus.read();
-  return true;
-}
-static bool __attribute__((unused)) busAsk(TwoWire &bus, uint8_t address, uint8_t reg, uint8_t *to, uint8_t n) {
-  bus.beginTransmission(address);
-  bus.write(reg);
-  if (bus.endTransmission(false) != 0) return false;
-  return busGet(bus, address, to, n);
-}
-
-// Numbers out of bytes.
+export const SKETCH_HELPERS = `// Numbers out of bytes.
 static int32_t __attribute__((unused)) of_u8(const uint8_t *b) { return b[0]; }
 static int32_t __attribute__((unused)) of_s8(const uint8_t *b) { return (int8_t)b[0]; }
 static int32_t __attribute__((unused)) of_u16be(const uint8_t *b) { return (uint16_t)((uint16_t)b[0] << 8 | b[1]); }
@@ -34,12 +19,28 @@ static int32_t __attribute__((unused)) of_s16be(const uint8_t *b) { return (int1
 static int32_t __attribute__((unused)) of_s16le(const uint8_t *b) { return (int16_t)((uint16_t)b[1] << 8 | b[0]); }
 static int32_t __attribute__((unused)) of_u24be(const uint8_t *b) { return (int32_t)b[0] << 16 | (uint16_t)b[1] << 8 | b[2]; }
 static int32_t __attribute__((unused)) of_bcd(const uint8_t *b) { return (b[0] >> 4) * 10 + (b[0] & 15); }
+// A digit as segments, a the lowest bit; 10 is a minus, more is dark.
+static int32_t __attribute__((unused)) of_seg7(int32_t digit) {
+  static const uint8_t segments[] PROGMEM = {0x3F, 0x06, 0x5B, 0x4F, 0x66, 0x6D, 0x7D, 0x07, 0x7F, 0x6F, 0x40};
+  return digit >= 0 && digit <= 10 ? pgm_read_byte(segments + digit) : 0;
+}
 static uint8_t __attribute__((unused)) crc8(const uint8_t *b, uint8_t n, uint8_t poly, uint8_t crc) {
   while (n--) {
     crc ^= *b++;
     for (uint8_t i = 0; i < 8; i++) crc = crc & 0x80 ? (crc << 1) ^ poly : crc << 1;
   }
   return crc;
+}
+static uint8_t __attribute__((unused)) crc8Low(const uint8_t *b, uint8_t n, uint8_t poly, uint8_t crc) {
+  while (n--) {
+    crc ^= *b++;
+    for (uint8_t i = 0; i < 8; i++) crc = crc & 1 ? (crc >> 1) ^ poly : crc >> 1;
+  }
+  return crc;
+}
+static uint8_t __attribute__((unused)) sum8(const uint8_t *b, uint8_t n, uint8_t, uint8_t sum) {
+  while (n--) sum += *b++;
+  return sum;
 }
 
 // Adds words, and a number with its point, to a line of 21 characters.
@@ -60,27 +61,34 @@ static void __attribute__((unused)) lineNumber(char *line, int32_t value, uint8_
   lineText(line, text);
 }`;
 
+/** Which helper works a checksum out. */
+const CRC = { high: "crc8", low: "crc8Low", sum: "sum8" } as const;
+
 /** The turns of one part: a switch over where it stands; nothing in it waits. */
 export function turnInC(d: Device, p: DriverPart): string {
+  const link = inC(overOf(d));
   const keep = kept(d);
-  const own = (n: string) => (keep.has(n) ? `${p.id}_${n}` : n);
+  const own = (n: string) => (n === "want" ? `${p.id}_told` : keep.has(n) ? `${p.id}_${n}` : n);
   const c = (text: string) => toC(parse(text), "b", own);
-  const to = `${p.bus}, ${p.address}`;
   const most = Math.max(
     1,
     ...[...d.begin, ...d.read].map((s) => (s.do === "read" ? s.n : s.do === "until" ? s.read.n : 0)),
   );
   let label = 0;
-  const get = (r: { n: number; from?: number | undefined }) =>
-    r.from === undefined ? `busGet(${to}, b, ${r.n})` : `busAsk(${to}, ${hex(r.from)}, b, ${r.n})`;
+  const get = (r: { n: number; from?: number | readonly number[] | undefined }) =>
+    link.read(p, r.n, r.from === undefined ? undefined : [r.from].flat());
   const here = (says = "") => `    // fall through${says}\n    case ${++label}:`;
   const PRINT: { [K in Step["do"]]: (s: Extract<Step, { do: K }>) => string } = {
-    write: (s) => {
-      const list = s.bytes.map((x) => (typeof x === "number" ? hex(x) : `(uint8_t)(${c(x)})`)).join(", ");
-      return `      {\n        const uint8_t list[] = {${list}};\n        if (!busPut(${to}, list, sizeof list)) break;\n      }`;
-    },
+    write: (s) =>
+      indent(
+        link.write(
+          p,
+          s.bytes.map((x) => (typeof x === "number" ? hex(x) : `(uint8_t)(${c(x)})`)),
+        ),
+        "      ",
+      ),
     read: (s) => `      if (!${get(s)}) break;`,
-    wait: (s) => `      ${p.id}_at = ${label + 1};\n      return ${s.ms};\n    case ${++label}:`,
+    wait: (s) => `      ${p.id}_at = ${label + 1};\n      return ${s.ms + 1};\n    case ${++label}:`,
     until: (s) => `${here()}
       if (!${get(s.read)}) break;
       if (!(${c(s.holds)})) {
@@ -90,28 +98,35 @@ export function turnInC(d: Device, p: DriverPart): string {
       }
       ${p.id}_looks = 0;`,
     crc: (s) =>
-      `      if (crc8(b${s.from ? ` + ${s.from}` : ""}, ${s.n}, ${hex(s.poly)}, ${hex(s.init)}) != b[${s.from + s.n}]) break;`,
+      `      if (${CRC[s.way ?? "high"]}(b${s.from ? ` + ${s.from}` : ""}, ${s.n}, ${hex(s.poly)}, ${hex(s.init)}) != b[${s.from + s.n}]) break;`,
     must: (s) => `      if (!(${c(s.holds)})) break;`,
+    pin: (s) => (p.has(s.pin) ? `      digitalWrite(${p.pin(s.pin)}, ${s.level ? "HIGH" : "LOW"});` : ""),
     let: (s) => `      ${own(s.name)} = ${c(s.is)};`,
   };
   const print = (s: Step) => (PRINT[s.do] as (s: Step) => string)(s);
   const begin = d.begin.map(print);
   const start = `${here(", and from here again for every reading")}`;
   const again = label;
+  // Pulses and steps go on; anything else is told once, and again after it was gone.
+  const news = !d.takes
+    ? ""
+    : `${d.always ? "" : `      if (${p.id}_fresh && ${p.id}_told == ${p.id}_want) return ${d.every};\n`}      ${p.id}_told = ${p.id}_want;\n`;
   const read = d.read.map(print);
   const locals = [...lets(d)].filter((n) => !keep.has(n));
+  const reads = [...d.begin, ...d.read].some((s) => s.do === "read" || s.do === "until");
   const looks = [...d.begin, ...d.read].some((s) => s.do === "until");
-  return `${[...keep].map((n) => `static int32_t ${p.id}_${n} = 0;`).join("\n")}
+  const others = [...keep].filter((n) => n !== "want");
+  return `${link.globals?.(p) ?? ""}
+${d.takes ? `static int32_t ${p.id}_want = ${d.takes.rest};\nstatic int32_t ${p.id}_told = 0;\n` : ""}${others.map((n) => `static int32_t ${p.id}_${n} = 0;`).join("\n")}
 static bool ${p.id}_fresh = false;
 static uint8_t ${p.id}_at = 0;
 ${looks ? `static uint8_t ${p.id}_looks = 0;\n` : ""}// ${p.ref} ${p.label}: does what is due, tells after how many milliseconds it wants to go on.
 static uint16_t ${p.id}_turn() {
-  uint8_t b[${most}];
-${locals.length ? `  int32_t ${locals.map((n) => `${n} = 0`).join(", ")};\n` : ""}  switch (${p.id}_at) {
+${reads ? `  uint8_t b[${most}];\n` : ""}${locals.length ? `  int32_t ${locals.map((n) => `${n} = 0`).join(", ")};\n` : ""}  switch (${p.id}_at) {
     case 0:
 ${begin.join("\n")}
 ${start}
-${read.join("\n")}
+${news}${read.join("\n")}
       ${p.id}_fresh = true;
       ${p.id}_at = ${again};
       return ${d.every};
@@ -125,6 +140,10 @@ ${looks ? `  ${p.id}_looks = 0;\n` : ""}  return ${AGAIN_MS};
 
 const shown = (q: Quantity) => q.shown ?? q.digits;
 
+/** Told that it shall be something: whole, within what it takes. */
+export const wantInC = (d: Device, p: DriverPart, value: string) =>
+  `${p.id}_want = constrain(${value}, ${d.takes!.range[0]}L, ${d.takes!.range[1]}L);`;
+
 /** Fills `line` with the part's readings, or with two dashes while there is none. */
 export const showInC = (d: Device, p: DriverPart): string => `if (${p.id}_fresh) {
 ${d.out
@@ -137,17 +156,52 @@ ${d.out
   lineText(line, "${p.label.slice(0, 16)} --");
 }`;
 
-/** A reading for bring-up: taken at once, judged by what can be true in a room. */
-export const bringupInC = (d: Device, p: DriverPart): string => `{
-  ${p.id}_at = 0;
+/** Takes its turns until it has read, or does not answer. */
+const readingInC = (p: DriverPart) => `  ${p.id}_at = 0;
   ${p.id}_fresh = false;
   do {
     uint16_t ms = ${p.id}_turn();
     if (!${p.id}_fresh && ${p.id}_at) delay(ms);
-  } while (!${p.id}_fresh && ${p.id}_at);
+  } while (!${p.id}_fresh && ${p.id}_at);`;
+const roomInC = (d: Device, p: DriverPart) =>
+  d.out.map((q) => ` && ${p.id}_${q.name} >= ${q.room[0]}L && ${p.id}_${q.name} <= ${q.room[1]}L`).join("");
+
+/** Told one thing after the other, each for a while. */
+const showingInC = (
+  d: Device,
+  p: DriverPart,
+  show: readonly number[],
+) => `  static const int32_t list[] = {${show.join(", ")}};
+  for (uint8_t k = 0; k < ${show.length}; k++) {
+    ${p.id}_want = list[k];
+    for (uint32_t t = millis(); millis() - t < ${SHOWN_MS};) delay(${p.id}_turn());
+  }
+  Serial.print(F("YL1 act ${p.ref} told=${show.join(",")} fresh="));
+  Serial.print(${p.id}_fresh);
+  Serial.println(${p.id}_fresh ? F(" info") : F(" fail"));
+  if (!${p.id}_fresh) known[turn] = 2;`;
+
+/** A part in bring-up: a reading taken at once and judged by what can be true in a room, or something shown. */
+export const bringupInC = (d: Device, p: DriverPart): string => {
+  const proof = d.proof;
+  if (proof?.kind === "seen") {
+    const show = showingInC(d, p, proof.show);
+    return proof.careful
+      ? `if (!alone) {\n  Serial.println(F("YL1 act ${p.ref} rests info"));\n} else {\n${show}\n  shown[turn] = true;\n}`
+      : `{\n${show}\n}`;
+  }
+  const judged = proof
+    ? `  if (${p.id}_fresh${roomInC(d, p)}) Serial.println(F("info"));\n  else verdict(false);`
+    : `  verdict(${p.id}_fresh${roomInC(d, p)});`;
+  return `{
+${readingInC(p)}
   Serial.print(F("YL1 sensor ${p.ref} fresh="));
   Serial.print(${p.id}_fresh);
 ${d.out.map((q) => `  Serial.print(F(" ${q.name}="));\n  Serial.print((long)${p.id}_${q.name});`).join("\n")}
   Serial.print(' ');
-  verdict(${p.id}_fresh${d.out.map((q) => ` && ${p.id}_${q.name} >= ${q.room[0]}L && ${p.id}_${q.name} <= ${q.room[1]}L`).join("")});
+${judged}
 }`;
+};
+
+/** What changes when the part is used. */
+export const watchInC = (d: Device, p: DriverPart): string => `(${p.id}_turn(), ${p.id}_${d.out[0]!.name})`;

@@ -15,6 +15,7 @@ const TEXTS: { [K in Step["do"]]: (s: Extract<Step, { do: K }>) => readonly (num
   wait: () => [],
   until: (s) => [s.holds],
   crc: () => [],
+  pin: () => [],
   must: (s) => [s.holds],
   let: (s) => [s.is],
 };
@@ -28,6 +29,8 @@ const usedBy = (s: Step): Set<string> => {
 /** Names that must outlive a wait: what is worked out in one turn and used in a later one, and what the part gives. */
 export function kept(d: Device): Set<string> {
   const out = new Set(d.out.map((q) => q.name));
+  // What is told from outside stands beside the turns.
+  if (d.takes) out.add("want");
   const made = new Map<string, number>();
   let turn = 0;
   const go = (s: Step, later: number) => {
@@ -39,8 +42,13 @@ export function kept(d: Device): Set<string> {
     go(s, turn);
     if (s.do === "wait") turn++;
   }
-  // Readings are taken again and again: what came before is of another turn.
+  // Readings are taken again and again: what came before is of another turn, and what a reading begins with is of the last.
   turn++;
+  const made0 = new Set<string>();
+  for (const s of d.read) {
+    for (const n of usedBy(s)) if (!made0.has(n) && d.read.some((r) => r.do === "let" && r.name === n)) out.add(n);
+    if (s.do === "let") made0.add(s.name);
+  }
   for (const s of d.read) {
     if (s.do === "until") turn++;
     go(s, turn);

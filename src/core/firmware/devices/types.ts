@@ -1,3 +1,5 @@
+import type { Over } from "../links";
+
 /** What a part gives: whole numbers of a unit's fraction. */
 export interface Quantity {
   /** Name in the program and on the console: `t_cC`. */
@@ -17,25 +19,67 @@ export interface Quantity {
 export type Step =
   /** Bytes out, one after the other in one message; an expression where a byte is worked out. */
   | { do: "write"; bytes: readonly (number | string)[] }
-  /** Bytes in; `from`: the register that is named first, in the same message. */
-  | { do: "read"; n: number; from?: number }
+  /** Bytes in; `from`: the register, or the bytes, that go out first in the same message. */
+  | { do: "read"; n: number; from?: number | readonly number[] }
   /** Milliseconds that the part takes: the data sheet's longest. */
   | { do: "wait"; ms: number }
   /** Goes on when it holds; looks again after `every` ms, `most` times. */
-  | { do: "until"; read: { n: number; from?: number }; holds: string; every: number; most: number }
-  /** A checksum over bytes of what was read, against the byte behind them. */
-  | { do: "crc"; poly: number; init: number; from: number; n: number }
+  | { do: "until"; read: { n: number; from?: number | readonly number[] }; holds: string; every: number; most: number }
+  /** A checksum over bytes of what was read, against the byte behind them; bits from the high end, from the low end, or a sum. */
+  | { do: "crc"; way?: "high" | "low" | "sum"; poly: number; init: number; from: number; n: number }
   /** The reading counts only when this holds: a ready bit, a plausible code. */
   | { do: "must"; holds: string }
-  | { do: "let"; name: string; is: string };
+  | { do: "let"; name: string; is: string }
+  /** A pin of the part beside its link: a reset line, an enable. */
+  | { do: "pin"; pin: string; level: 0 | 1 };
+
+/** What a part is told: a whole number of a unit's fraction, called `want` in its steps. */
+export interface Takes {
+  word: string;
+  unit: string;
+  digits: number;
+  /** The least and the most that it takes; what it has until a rule says otherwise. */
+  range: [number, number];
+  rest: number;
+}
+
+/** How a person or the program knows that it works, where it is not a reading that can be true. */
+export type DeviceProof =
+  /** It is told these, one after the other, and the person says what was seen. `careful`: only after the person asked for it. */
+  | { kind: "seen"; show: readonly number[]; question: string; careful?: string }
+  /** The first thing that it gives changes by so much when a person does something. */
+  | { kind: "watch"; act: string; by: number; steady?: boolean }
+  | { kind: "unproven"; why: string };
 
 /** How one kind of part is talked to: data, from its data sheet, printed into every language and run in the simulation. */
 export interface Device {
   /** The driver's name in the catalogue. */
   id: string;
+  /** How it is reached; a two-wire bus when absent. */
+  over?: Over;
   begin: readonly Step[];
+  /** What is done again and again: a reading, or what was told brought to the part. */
   read: readonly Step[];
   /** Milliseconds from one reading to the next. */
   every: number;
   out: readonly Quantity[];
+  takes?: Takes;
+  /** Also done when what it is told has not changed: pulses, steps. */
+  always?: boolean;
+  proof?: DeviceProof;
+}
+
+/** What a kind of part may depend on: which of its pins are wired, how many stand in its chain, its options and values. */
+export interface Wired {
+  has(label: string): boolean;
+  chain: number;
+  options: Readonly<Record<string, string | number>>;
+  vars: Readonly<Record<string, number>>;
+}
+
+/** A device that depends on how it is wired; `cases` are wirings that, taken together, show all of it. */
+export interface DeviceKind {
+  id: string;
+  of(wired: Wired): Device;
+  cases: readonly Partial<Wired>[];
 }

@@ -1,5 +1,5 @@
 import type { Pin } from "../../parts/catalogue";
-import { identifier } from "../pins";
+import { adcInPython, pinName, sketchBits } from "../pins-in-code";
 import { restOf } from "../rest";
 import { STEADY_MS, type Driver, type DriverPart, type Proof } from "../types";
 
@@ -14,7 +14,7 @@ type Use = keyof typeof KINDS;
 const pinsFor = (p: DriverPart, use: Use): Pin[] =>
   p.inst.part.pins.filter((x) => x.need && KINDS[use].includes(x.need.kind) && p.has(x.label));
 
-const name = (p: DriverPart, pin: Pin) => `${p.id}_${identifier(pin.label, "pin").toLowerCase()}`;
+const name = (p: DriverPart, pin: Pin) => pinName(p, pin.label);
 
 const identity = (p: DriverPart) => p.inst.part.bringup?.identity;
 const hex = (text: string) => `0x${parseInt(text, 16).toString(16)}`;
@@ -79,17 +79,9 @@ print("YL1 i2c ${p.ref} addr=${p.address} id=0x%02x want=${hex(id.want)} %s" % (
   return out.join("\n");
 };
 
-/** The converter as MicroPython opens it: an ESP32's reads a volt at most unless it is told otherwise, an ESP8266 has one. */
-const ADC_OF: Record<string, (pin: string) => string> = {
-  esp32: (pin) => `ADC(Pin(${pin}), atten=ADC.ATTN_11DB)`,
-  esp8266: () => "ADC(0)",
-};
-const adc = (p: DriverPart, x: Pin) =>
-  (ADC_OF[p.board.family] ?? ((pin: string) => `ADC(Pin(${pin}))`))(`pins.${p.pin(x.label)}`);
-
 /** A contact counts as moved when it changes, a voltage when it moves by this share of what can be read. */
 const MOVED = 1 / 16;
-const RANGE = { sketch: (p: DriverPart) => 2 ** (p.board.analog?.bits ?? 10), micropython: () => 65536 };
+const RANGE = { sketch: (p: DriverPart) => 2 ** sketchBits(p), micropython: () => 65536 };
 
 function proof(p: DriverPart): Proof {
   if (p.bus && p.address) return { kind: "test" };
@@ -152,7 +144,7 @@ export const generic: Driver = {
         ...pinsFor(p, "read").map(
           (x) => `${name(p, x)} = Pin(pins.${p.pin(x.label)}, Pin.IN${p.pulled.has(x.label) ? ", Pin.PULL_UP" : ""})`,
         ),
-        ...pinsFor(p, "measure").map((x) => `${name(p, x)} = ${adc(p, x)}`),
+        ...pinsFor(p, "measure").map((x) => `${name(p, x)} = ${adcInPython(p, x.label)}`),
         ...pinsFor(p, "write").map((x) => {
           const rest = restOf(p, x.label);
           return `${name(p, x)} = Pin(pins.${p.pin(x.label)}, ${rest === "float" ? "Pin.IN" : `Pin.OUT, value=${rest}`})`;

@@ -33,9 +33,11 @@ const byId = new Map(DRIVERS.map((d) => [d.id, d]));
 
 const devices = new Map(DEVICES.map((d) => [d.id, deviceDriver(d, generic)]));
 
+/** A part on a two-wire bus is there when both its bus and its address are known. */
+const isReached = (p: DriverPart) => !p.inst.part.groups.some((g) => g.kind === "i2c") || (p.bus && p.address);
+
 /** A device's data come before what can be said of a part from its pins alone. */
-const named = (p: DriverPart) =>
-  (p.bus && p.address && devices.get(p.inst.part.id)) || byId.get(p.inst.part.bringup!.driver);
+const named = (p: DriverPart) => (isReached(p) && devices.get(p.inst.part.id)) || byId.get(p.inst.part.bringup!.driver);
 
 /** The driver of a part, or undefined when there is none (the part is then only in the pins file). */
 export function driverOf(p: DriverPart): Driver | undefined {

@@ -35,8 +35,11 @@ ${indent(driverOf(p)?.micropython?.bringup?.(p) || `print("YL1 part ${p.ref} wir
 `,
     )
     .join("");
+  const careful = proofs.some((q) => q.kind === "seen" && q.careful);
   const tell = proofs.map((q, i) => {
     const ref = parts[i]!.ref;
+    if (q.kind === "seen" && q.careful)
+      return `lambda i: "YL1 ask ${ref} ${q.question} y or n info" if shown[i] else "YL1 ask ${ref} ${q.careful} then type ${i + 1} and Enter info"`;
     if (q.kind === "seen") return `"YL1 ask ${ref} ${q.question} y or n info"`;
     if (q.kind === "watch") return `"YL1 ask ${ref} ${q.act} info"`;
     return q.kind === "unproven" ? `"YL1 open ${ref} ${q.why} info"` : "None";
@@ -56,7 +59,14 @@ PARTS = ${parts.length}
 # What is known of each part: 0 nothing yet, 1 it works, 2 it does not.
 known = [0] * PARTS
 turn = [0]
-
+${
+  careful
+    ? `# What may move or switch something is only shown when it is asked for by its number.
+alone = [False]
+shown = [False] * PARTS
+`
+    : ""
+}
 
 def judge(ok):
     if not ok:
@@ -73,7 +83,7 @@ ${setups(x)}
 ${tests}NAMES = ${tuple(parts.map((p) => `"${p.ref}"`))}
 TESTS = ${tuple(parts.map((_, i) => `test_${i}`))}
 TELL = ${tuple(tell)}
-SEEN = ${tuple(proofs.map((q) => (q.kind === "seen" ? "True" : "False")))}
+SEEN = ${tuple(proofs.map((q) => (q.kind !== "seen" ? "None" : q.careful ? "shown" : "True")))}
 WATCH = ${tuple(watches)}
 first = [0] * PARTS
 # Since when the part stands elsewhere than at first; None: it does not.
@@ -90,6 +100,12 @@ def test(i):
     first[i] = WATCH[i][0]() if WATCH[i] else 0
 
 
+def tell(i):
+    # What a person can do to prove the part.
+    if known[i] == 0 and TELL[i]:
+        print(${careful ? "TELL[i](i) if callable(TELL[i]) else TELL[i]" : "TELL[i]"})
+
+
 def summary():
     n = [known.count(k) for k in range(3)]
     end = "fail" if n[2] else "info" if n[0] else "ok"
@@ -102,8 +118,7 @@ ${indent(scan(x))}
     for i in range(PARTS):
         test(i)
     for i in range(PARTS):
-        if known[i] == 0 and TELL[i]:
-            print(TELL[i])
+        tell(i)
     summary()
 
 
@@ -140,7 +155,7 @@ ${light ? "    light.value(time.ticks_ms() // 500 % 2)\n" : ""}    for i in rang
             turn[0] = i
             print("YL1 moved %s %s" % (NAMES[i], judge(True)))
             summary()
-    asked = [i for i in range(PARTS) if known[i] == 0 and SEEN[i]]
+    asked = [i for i in range(PARTS) if known[i] == 0 and ${careful ? "(SEEN[i] is True or SEEN[i] and shown[i])" : "SEEN[i]"}]
     if key == "r":
         run()
     elif key in ("y", "n") and asked:
@@ -151,9 +166,8 @@ ${light ? "    light.value(time.ticks_ms() // 500 % 2)\n" : ""}    for i in rang
         number = number * 10 + int(key)
     elif key and number:
         if number <= PARTS:
-            test(number - 1)
-            if known[number - 1] == 0 and TELL[number - 1]:
-                print(TELL[number - 1])
+${careful ? "            alone[0] = True\n" : ""}            test(number - 1)
+${careful ? "            alone[0] = False\n" : ""}            tell(number - 1)
             summary()
         number = 0
     time.sleep_ms(20)

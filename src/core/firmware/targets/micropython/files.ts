@@ -27,7 +27,14 @@ export function pythonFiles(
     plan: fingerprint(c.project),
     light: ownLight(c, host, id),
   };
-  const libs = new Map(x.parts.flatMap((p) => driverOf(p)?.micropython?.lib ?? []).map((l) => [l.path, l.text]));
+  const libs = new Map(
+    x.parts
+      .flatMap((p) => {
+        const code = driverOf(p)?.micropython;
+        return [code?.lib ?? [], code?.libsFor?.(p) ?? []].flat();
+      })
+      .map((l) => [l.path, l.text]),
+  );
   return [
     pinsFile(x),
     bringup(x),

@@ -55,19 +55,32 @@ ${indent(driverOf(p)?.sketch?.bringup?.(p) || `Serial.println(F("YL1 part ${p.re
     .join("\n");
   const tell = cases(x, (p) => {
     const proof = proofs[parts.indexOf(p)]!;
+    if (proof.kind === "seen" && proof.careful)
+      return `if (shown[i]) Serial.println(F("YL1 ask ${p.ref} ${proof.question} y or n info")); else Serial.println(F("YL1 ask ${p.ref} ${proof.careful} then type ${parts.indexOf(p) + 1} and Enter info")); return;`;
     if (proof.kind === "seen") return `Serial.println(F("YL1 ask ${p.ref} ${proof.question} y or n info")); return;`;
     if (proof.kind === "watch") return `Serial.println(F("YL1 ask ${p.ref} ${proof.act} info")); return;`;
     if (proof.kind === "unproven") return `Serial.println(F("YL1 open ${p.ref} ${proof.why} info")); return;`;
     return undefined;
   });
-  const seen = cases(x, (p) => (proofs[parts.indexOf(p)]!.kind === "seen" ? "return true;" : undefined));
+  const careful = proofs.some((q) => q.kind === "seen" && q.careful);
+  const seen = cases(x, (p) => {
+    const proof = proofs[parts.indexOf(p)]!;
+    return proof.kind === "seen" ? `return ${proof.careful ? "shown[i]" : "true"};` : undefined;
+  });
   const named = cases(x, (p) => `Serial.print(F("${p.ref}")); return;`);
   const text = `${head(x, "bring-up, proves each part by itself")}
 static const uint8_t PARTS = ${n};
 // What is known of each part: 0 nothing yet, 1 it works, 2 it does not.
 static uint8_t known[PARTS + 1];
 static uint8_t turn = 0;
-
+${
+  careful
+    ? `// What may move or switch something is only shown when it is asked for by its number.
+static bool alone = false;
+static bool shown[PARTS + 1];
+`
+    : ""
+}
 static void __attribute__((unused)) verdict(bool ok) {
   Serial.println(ok ? F("ok") : F("fail"));
   if (!ok) known[turn] = 2;
@@ -181,8 +194,8 @@ ${light ? `  digitalWrite(${light.code}, millis() / 500 % 2 ? ${light.lit ? "HIG
     number = number * 10 + (key - '0');
   } else if (number > 0) {
     if (number <= PARTS) {
-      test(number - 1);
-      first[number - 1] = watch(number - 1);
+${careful ? "      alone = true;\n" : ""}      test(number - 1);
+${careful ? "      alone = false;\n" : ""}      first[number - 1] = watch(number - 1);
       if (known[number - 1] == 0) tell(number - 1);
       summary();
     }

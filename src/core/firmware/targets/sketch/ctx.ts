@@ -98,8 +98,11 @@ export function head(x: Ctx, what: string): string {
   for (const d of drivers)
     for (const i of d.sketch?.includes ?? []) if (x.family === "avr" || !i.startsWith("<avr/")) includes.add(i);
   const helpers = new Set(
-    drivers
-      .flatMap((d) => d.sketch?.helpers ?? [])
+    [
+      ...drivers.flatMap((d) => d.sketch?.helpers ?? []),
+      ...x.parts.flatMap((p) => driverOf(p)?.sketch?.helpersFor?.(p) ?? []),
+    ]
+      .filter((h) => h !== "")
       .map((h) => h.replace("@STRIP_SEND@", STRIP_SEND[x.family]?.code ?? "")),
   );
   const globals = x.parts.flatMap((p) => driverOf(p)?.sketch?.globals?.(p) ?? []);

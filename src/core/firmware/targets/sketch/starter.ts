@@ -38,7 +38,8 @@ export function starter(x: Ctx): FirmwareFile {
   const functions = tasks.flatMap((t) => ("turn" in t ? [] : [`static void ${t.id}_task() {\n${indent(t.body)}\n}\n`]));
   const calls = tasks.map((t) => {
     const next = `static uint32_t ${t.id}_next = 0;`;
-    if ("turn" in t) return `${next}\nif (due(${t.id}_next, 0)) ${t.id}_next = millis() + ${t.turn};`;
+    if ("turn" in t)
+      return `${next}\nif (due(${t.id}_next, 0)) {\n  uint16_t pause = ${t.turn};\n  ${t.id}_next = millis() + pause;\n}`;
     return simple && t.id !== "report"
       ? `${t.id}_task();`
       : `${next}\nif (due(${t.id}_next, ${t.every_ms})) ${t.id}_task();`;

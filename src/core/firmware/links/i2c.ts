@@ -1,0 +1,49 @@
+import { escaped, hex, listInC, type Link } from "./types";
+import type { DriverPart } from "../types";
+
+const to = (p: DriverPart) => `${p.bus}, ${p.address}`;
+
+/** A two-wire bus of the board's core. */
+export const i2c: Link<"i2c"> = {
+  c: () => ({
+    helpers: `// Messages to a part on a bus; false when it does not answer.
+static bool __attribute__((unused)) busPut(TwoWire &bus, uint8_t address, const uint8_t *list, uint8_t n) {
+  bus.beginTransmission(address);
+  while (n--) bus.write(*list++);
+  return bus.endTransmission() == 0;
+}
+static bool __attribute__((unused)) busGet(TwoWire &bus, uint8_t address, uint8_t *to, uint8_t n) {
+  if (bus.requestFrom(address, n) != n) return false;
+  while (n--) *to++ = bus.read();
+  return true;
+}
+static bool __attribute__((unused)) busAsk(TwoWire &bus, uint8_t address, uint8_t reg, uint8_t *to, uint8_t n) {
+  bus.beginTransmission(address);
+  bus.write(reg);
+  if (bus.endTransmission(false) != 0) return false;
+  return busGet(bus, address, to, n);
+}
+static bool __attribute__((unused)) busAskAt(TwoWire &bus, uint8_t address, const char *list, uint8_t k, uint8_t *to, uint8_t n) {
+  bus.beginTransmission(address);
+  while (k--) bus.write((uint8_t)*list++);
+  if (bus.endTransmission(false) != 0) return false;
+  return busGet(bus, address, to, n);
+}`,
+    write: (p, bytes) => listInC(bytes, (list, n) => `if (!busPut(${to(p)}, ${list}, ${n})) break;`),
+    read: (p, n, from) =>
+      from === undefined
+        ? `busGet(${to(p)}, b, ${n})`
+        : from.length === 1
+          ? `busAsk(${to(p)}, ${hex(from[0]!)}, b, ${n})`
+          : `busAskAt(${to(p)}, "${escaped(from)}", ${from.length}, b, ${n})`,
+  }),
+  python: () => ({
+    write: (p, bytes) => `${p.bus}.writeto(${p.address}, ${bytes})`,
+    read: (p, n, from) =>
+      from === undefined
+        ? `b = ${p.bus}.readfrom(${p.address}, ${n})`
+        : from.length === 1
+          ? `b = ${p.bus}.readfrom_mem(${p.address}, 0x${from[0]!.toString(16).padStart(2, "0")}, ${n})`
+          : `${p.bus}.writeto(${p.address}, b"${escaped(from)}")\nb = ${p.bus}.readfrom(${p.address}, ${n})`,
+  }),
+};

@@ -1,0 +1,20 @@
+/** How parts are reached: one file a way, each in both languages. Adding one is a file and a line here. */
+import { clocked } from "./clocked";
+import { i2c } from "./i2c";
+import { matrix } from "./matrix";
+import { onewire } from "./onewire";
+import { pins } from "./pins";
+import { pulses } from "./pulses";
+import { shift } from "./shift";
+import { spi } from "./spi";
+import type { Link, LinkInC, LinkInPython, Over } from "./types";
+
+const LINKS: { [K in Over["kind"]]: Link<K> } = { i2c, spi, onewire, pulses, clocked, shift, matrix, pins };
+
+const of = (over: Over) => LINKS[over.kind] as Link<Over["kind"]>;
+export const inC = (over: Over): LinkInC => of(over).c(over as never);
+export const inPython = (over: Over): LinkInPython => of(over).python(over as never);
+/** Why a target can't do such a link, or null. */
+export const unfitLink = (over: Over, target: string): string | null => of(over).unfit?.(target) ?? null;
+
+export type { LinkInC, LinkInPython, Over, OutPin } from "./types";

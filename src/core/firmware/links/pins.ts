@@ -1,0 +1,103 @@
+import { findPin } from "../../parts/catalogue";
+import { adcInPython, pinName, sketchBits } from "../pins-in-code";
+import { restOf } from "../rest";
+import type { DriverPart } from "../types";
+import type { Link, OutPin } from "./types";
+
+const isAnalogue = (p: DriverPart, label: string) => findPin(p.inst.part, label)?.need?.kind === "adc";
+/** 1 is away from rest: high where the part rests low, low where it rests high. */
+const flips = (p: DriverPart, o: OutPin) => o.as === "switch" && restOf(p, o.pin) === 1;
+
+/** How many bytes an output takes. */
+export const widthOf = (o: OutPin) => (o.as === "pulse" || o.as === "tone" ? 2 : 1);
+
+type Printer = (p: DriverPart, o: OutPin, bytes: readonly string[]) => string;
+
+const IN_C: Record<OutPin["as"], Printer> = {
+  level: (p, o, [v]) => `digitalWrite(${p.pin(o.pin)}, ${v} ? HIGH : LOW);`,
+  switch: (p, o, [v]) => `digitalWrite(${p.pin(o.pin)}, ${v} ? ${flips(p, o) ? "LOW : HIGH" : "HIGH : LOW"});`,
+  duty: (p, o, [v]) => `analogWrite(${p.pin(o.pin)}, ${v});`,
+  pulse: (p, o, [hi, lo]) =>
+    `if ((uint16_t)${hi} << 8 | ${lo}) {\n  digitalWrite(${p.pin(o.pin)}, HIGH);\n  delayMicroseconds((uint16_t)${hi} << 8 | ${lo});\n  digitalWrite(${p.pin(o.pin)}, LOW);\n}`,
+  tone: (p, o, [hi, lo]) =>
+    `if ((uint16_t)${hi} << 8 | ${lo}) tone(${p.pin(o.pin)}, (uint16_t)${hi} << 8 | ${lo});\nelse noTone(${p.pin(o.pin)});`,
+};
+
+const pwm = (p: DriverPart, o: OutPin) => `${pinName(p, o.pin)}_pwm`;
+const IN_PYTHON: Record<OutPin["as"], Printer> = {
+  level: (p, o, [v]) => `${pinName(p, o.pin)}.value(1 if ${v} else 0)`,
+  switch: (p, o, [v]) => `${pinName(p, o.pin)}.value(${flips(p, o) ? `0 if ${v} else 1` : `1 if ${v} else 0`})`,
+  duty: (p, o, [v]) => `${pwm(p, o)}.duty_u16(${v} * 257)`,
+  pulse: (p, o, [hi, lo]) => `${pwm(p, o)}.duty_ns((${hi} << 8 | ${lo}) * 1000)`,
+  tone: (p, o, [hi, lo]) =>
+    `${pwm(p, o)}.duty_u16(0)\nif ${hi} << 8 | ${lo}:\n    ${pwm(p, o)}.freq(${hi} << 8 | ${lo})\n    ${pwm(p, o)}.duty_u16(32768)`,
+};
+/** What a pin is opened as when it is more than a level, hertz. */
+const PWM_HZ: Partial<Record<OutPin["as"], number>> = { duty: 1000, pulse: 50, tone: 440 };
+
+/** Each output's bytes out of the whole list. */
+function shares(outs: readonly OutPin[], bytes: readonly string[]): [OutPin, string[]][] {
+  let k = 0;
+  return outs.map((o) => [o, bytes.slice(k, (k += widthOf(o)))]);
+}
+
+/** Plain pins of the board; their resting levels are set before anything else. */
+export const pins: Link<"pins"> = {
+  c: (over) => {
+    const ins = over.in ?? [];
+    const outs = over.out ?? [];
+    const look = (p: DriverPart, l: string) => {
+      if (!p.has(l)) return "  *to++ = 0;\n  *to++ = 0;";
+      return isAnalogue(p, l)
+        ? `  v = (uint16_t)analogRead(${p.pin(l)}) << ${16 - sketchBits(p)};\n  *to++ = v >> 8;\n  *to++ = v;`
+        : `  *to++ = 0;\n  *to++ = digitalRead(${p.pin(l)}) ? 1 : 0;`;
+    };
+    const measures = (p: DriverPart) => ins.some((l) => p.has(l) && isAnalogue(p, l));
+    return {
+      helpers: "",
+      globals: (p) =>
+        ins.length
+          ? `static bool ${p.id}_look(uint8_t *to) {\n${measures(p) ? "  uint16_t v;\n" : ""}${ins.map((l) => look(p, l)).join("\n")}\n  return true;\n}`
+          : "",
+      write: (p, bytes) =>
+        shares(outs, bytes)
+          .filter(([o]) => p.has(o.pin))
+          .map(([o, list]) => IN_C[o.as](p, o, list))
+          .join("\n"),
+      read: (p) => `${p.id}_look(b)`,
+    };
+  },
+  python: (over) => {
+    const ins = over.in ?? [];
+    const outs = over.out ?? [];
+    return {
+      imports: (p) => [
+        ...(ins.some((l) => p.has(l) && isAnalogue(p, l)) ? ["from machine import ADC"] : []),
+        ...(outs.some((o) => PWM_HZ[o.as]) ? ["from machine import PWM"] : []),
+      ],
+      setup: (p) =>
+        [
+          ...ins.filter((l) => p.has(l) && isAnalogue(p, l)).map((l) => `${pinName(p, l)} = ${adcInPython(p, l)}`),
+          ...outs
+            .filter((o) => PWM_HZ[o.as] && p.has(o.pin))
+            .map((o) => `${pwm(p, o)} = PWM(${pinName(p, o.pin)}, freq=${o.Hz ?? PWM_HZ[o.as]}, duty_u16=0)`),
+        ].join("\n"),
+      write: (p, bytes) => {
+        const outsThere = shares(
+          outs,
+          outs.flatMap((o) => Array<string>(widthOf(o)).fill("")),
+        );
+        let k = 0;
+        const lines = outsThere
+          .map(([o, list]) => [o, list.map(() => `w[${k++}]`)] as const)
+          .filter(([o]) => p.has(o.pin))
+          .map(([o, list]) => IN_PYTHON[o.as](p, o, list));
+        return [`w = ${bytes}`, ...lines].join("\n");
+      },
+      read: (p) =>
+        `b = ${ins
+          .map((l) => (p.has(l) ? `two(${pinName(p, l)}.${isAnalogue(p, l) ? "read_u16" : "value"}())` : "two(0)"))
+          .join(" + ")}`,
+    };
+  },
+};
