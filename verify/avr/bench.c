@@ -8,9 +8,12 @@
  *   later:PIN:MS:LEVEL     drives it from then on
  *   key:MS:TEXT            types into the serial port
  *   pipe:ADDRESS           is answered by whoever runs this: lines "?S address read us", "?W address byte us", "?R", "?P" on stderr
+ *   wire:PIN[:up]          is asked about by "?N": whoever runs this hears of every change that the program makes there, and
+ *                          answers with what the part does; up: a resistor pulls it up
  *   late:ADDRESS:MS        the I2C part at ADDRESS answers from then on
  *   gone:ADDRESS:MS        ... and not any more from then on
  */
+#include <simavr/avr_adc.h>
 #include <simavr/avr_ioport.h>
 #include <simavr/avr_twi.h>
 #include <simavr/avr_uart.h>
@@ -160,6 +163,85 @@ static void drive(const char *name, unsigned level) {
   avr_ioctl(avr, AVR_IOCTL_IOPORT_SET_EXTERNAL(name[1]), &e);
   avr_raise_irq(pin_irq(name), level);
 }
+/* Lines on which a part of the bench hangs. An answer is how many things happen, and for each: which line (100 and more are
+ * converter channels), its level (or millivolts; -1: be asked again), and after how many microseconds. */
+struct wire { char name[4]; avr_irq_t *irq; int up, mine; uint32_t level; };
+static struct wire wires[24];
+static int wire_count;
+struct later { avr_cycle_count_t at; int line, level; };
+/* In the order of time: the simulator has room for few timers, so the next one alone is set. */
+static struct later laters[256];
+static int later_count;
+static unsigned long long tenths(void) { return (unsigned long long)(avr->cycle * 10 / 16); }
+static void wire_answer(void);
+static void wire_set(int line, int level) {
+  if (line >= 100) {
+    avr_raise_irq(avr_io_getirq(avr, AVR_IOCTL_ADC_GETIRQ, line - 100), level);
+    return;
+  }
+  struct wire *w = &wires[line];
+  avr_ioport_external_t e = {.name = (unsigned)w->name[1], .mask = 1u << (w->name[2] - '0'), .value = (unsigned)level << (w->name[2] - '0')};
+  avr_ioctl(avr, AVR_IOCTL_IOPORT_SET_EXTERNAL(w->name[1]), &e);
+  /* A pin that the program drives stays as it is driven. */
+  avr_ioport_state_t s;
+  avr_ioctl(avr, AVR_IOCTL_IOPORT_GETSTATE(w->name[1]), &s);
+  if (s.ddr >> (w->name[2] - '0') & 1) return;
+  w->mine = 1;
+  avr_raise_irq(w->irq, (uint32_t)level);
+  w->mine = 0;
+  w->level = (uint32_t)level;
+}
+static avr_cycle_count_t on_later(avr_t *a, avr_cycle_count_t when, void *param) {
+  (void)when; (void)param;
+  while (later_count && laters[0].at <= a->cycle) {
+    struct later l = laters[0];
+    memmove(laters, laters + 1, (size_t)--later_count * sizeof *laters);
+    if (l.level == -1) {
+      fprintf(stderr, "?L %d %u %llu\n", l.line, wires[l.line].level, tenths());
+      fflush(stderr);
+      wire_answer();
+    } else wire_set(l.line, l.level);
+  }
+  if (later_count) avr_cycle_timer_register(a, laters[0].at - a->cycle, on_later, NULL);
+  return 0;
+}
+static void wire_answer(void) {
+  int n = 0;
+  if (scanf("%d", &n) != 1) exit(3);
+  for (int i = 0; i < n; i++) {
+    int line, level, us;
+    if (scanf("%d %d %d", &line, &level, &us) != 3) exit(3);
+    if (us == 0 && level != -1) {
+      wire_set(line, level);
+      continue;
+    }
+    if (later_count == 256) exit(4);
+    avr_cycle_count_t at = avr->cycle + (avr_cycle_count_t)us * 16;
+    int k = later_count++;
+    for (; k > 0 && laters[k - 1].at > at; k--) laters[k] = laters[k - 1];
+    laters[k] = (struct later){at, line, level};
+  }
+  if (later_count)
+    avr_cycle_timer_register(avr, laters[0].at > avr->cycle ? laters[0].at - avr->cycle : 1, on_later, NULL);
+}
+static void on_wire(struct avr_irq_t *irq, uint32_t value, void *param) {
+  (void)irq;
+  struct wire *w = param;
+  if (w->mine || w->level == (value & 1)) return;
+  w->level = value & 1;
+  fprintf(stderr, "?N %d %u %llu\n", (int)(w - wires), value & 1, tenths());
+  fflush(stderr);
+  wire_answer();
+}
+static void add_wire(const char *name, int up) {
+  struct wire *w = &wires[wire_count++];
+  strcpy(w->name, name);
+  w->irq = avr_io_getirq(avr, AVR_IOCTL_IOPORT_GETIRQ(name[1]), name[2] - '0');
+  w->up = up;
+  if (up) wire_set((int)(w - wires), 1);
+  avr_irq_register_notify(w->irq, on_wire, w);
+}
+
 struct event { char pin[4]; unsigned level; char text[40]; };
 static struct event events[16];
 static int event_count;
@@ -170,7 +252,8 @@ static avr_cycle_count_t on_event(avr_t *a, avr_cycle_count_t when, void *param)
     drive(e->pin, e->level);
     return 0;
   }
-  avr_raise_irq(avr_io_getirq(a, AVR_IOCTL_UART_GETIRQ('0'), UART_IRQ_INPUT), e->text[0]);
+  /* A tilde stands for Enter. */
+  avr_raise_irq(avr_io_getirq(a, AVR_IOCTL_UART_GETIRQ('0'), UART_IRQ_INPUT), e->text[0] == '~' ? '\n' : e->text[0]);
   memmove(e->text, e->text + 1, sizeof e->text - 1);
   /* A character every two milliseconds: slower than the console's line. */
   return e->text[0] ? when + 32000 : 0;
@@ -204,6 +287,7 @@ int main(int argc, char **argv) {
     if (sscanf(argv[i], "i2c:%x", &address) == 1) add_i2c(address, 0);
     else if (sscanf(argv[i], "pipe:%x", &address) == 1) add_piped(address);
     else if (sscanf(argv[i], "bme280:%x", &address) == 1) add_i2c(address, 1);
+    else if (sscanf(argv[i], "wire:%3[^:]:%7s", a, b) == 2) add_wire(a, b[0] == 'u');
     else if (sscanf(argv[i], "later:%3[^:]:%u:%u", a, &cm, &level) == 3) {
       struct event *e = &events[event_count++];
       strcpy(e->pin, a);
@@ -221,6 +305,12 @@ int main(int argc, char **argv) {
     } else if (sscanf(argv[i], "hold:%3[^:]:%u", a, &level) == 2) {
       drive(a, level);
     } else return 2;
+  }
+  avr->avcc = avr->vcc = avr->aref = 5000;
+  if (wire_count) {
+    fprintf(stderr, "?B 0 0 0\n");
+    fflush(stderr);
+    wire_answer();
   }
   avr_cycle_count_t end = (avr_cycle_count_t)(atof(argv[2]) * f.frequency);
   while (avr->cycle < end) {

@@ -4,6 +4,7 @@ import path from "node:path";
 import readline from "node:readline";
 import type { BusPart } from "../../src/core/bench/models/types";
 import type { FirmwareFile } from "../../src/core/firmware";
+import type { Reply, WirePart } from "../parts";
 import { CORE, coreVariant } from "./core-variant";
 
 const WORK = path.resolve(import.meta.dirname, "../../.check");
@@ -238,10 +239,67 @@ function answers(bus: Bus) {
   };
 }
 
-/** The same with parts of the bench on the bus; ends early after a line that begins with `until`. */
-export function simulateWith(bench: string, elf: string, seconds: number, bus: Bus, until?: string): Promise<BenchRun> {
+/** A part on lines of its own, and which pin of the long 5 V board each hangs on. */
+export interface OnLines {
+  part: WirePart;
+  at: ReadonlyMap<string, string>;
+}
+/** Ports of that board's pins. */
+const portOf = (pin: string): string => {
+  const n = Number(pin.slice(1));
+  if (pin.startsWith("A")) return `PC${n}`;
+  return n < 8 ? `PD${n}` : `PB${n - 8}`;
+};
+/** What stands behind the bench's questions about lines; times come in tenths of microseconds. */
+function lineAnswers({ part, at }: OnLines) {
+  const names = [...at.keys()];
+  const coded = (all: readonly Reply[]) => {
+    // A pin that the plan leaves free hangs nowhere.
+    const list = all.filter((r) => at.has(r.line));
+    return [
+      list.length,
+      ...list.map((r) => {
+        const line = names.indexOf(r.line);
+        if ("mV" in r) return `${100 + Number(at.get(r.line)!.slice(1))} ${r.mV} 0`;
+        return "look_us" in r ? `${line} -1 ${r.look_us}` : `${line} ${r.level} ${r.in_us ?? 0}`;
+      }),
+    ].join(" ");
+  };
+  const ASKED: Record<string, (line: string, level: 0 | 1, us: number) => readonly Reply[]> = {
+    B: () => part.start(),
+    N: (line, level, us) => (part.hears.includes(line) ? part.change(line, level, us) : []),
+    L: (line, level, us) => part.look?.(line, level, us) ?? [],
+  };
+  return {
+    args: names.map((l) => `wire:${portOf(at.get(l)!)}:${part.pulledUp?.includes(l) ? "up" : "no"}`),
+    answer: (text: string): string | null => {
+      const [what, line, level, tenths] = text.slice(1).split(" ");
+      return what! in ASKED
+        ? coded(ASKED[what!]!(names[Number(line)]!, Number(level) as 0 | 1, Number(tenths) / 10))
+        : null;
+    },
+  };
+}
+
+/** The same with parts of the bench on the bus or on lines; ends early after a line that begins with `until`. */
+export function simulateWith(
+  bench: string,
+  elf: string,
+  seconds: number,
+  bus: Bus,
+  until?: string,
+  onLines?: OnLines,
+  more: string[] = [],
+): Promise<BenchRun> {
   const ask = answers(bus);
-  const child = spawn(bench, [elf, String(seconds), ...[...bus.keys()].map((a) => `pipe:${a.toString(16)}`)]);
+  const lines = onLines ? lineAnswers(onLines) : null;
+  const child = spawn(bench, [
+    elf,
+    String(seconds),
+    ...[...bus.keys()].map((a) => `pipe:${a.toString(16)}`),
+    ...(lines?.args ?? []),
+    ...more,
+  ]);
   let text = "";
   const ends = until === undefined ? null : new RegExp(`^${until}.*\\r?\\n`, "m");
   let ended = false;
@@ -252,7 +310,7 @@ export function simulateWith(bench: string, elf: string, seconds: number, bus: B
     child.kill();
   });
   readline.createInterface({ input: child.stderr }).on("line", (line) => {
-    if (line.startsWith("?")) child.stdin.write(`${ask(line)}\n`);
+    if (line.startsWith("?")) child.stdin.write(`${lines?.answer(line) ?? ask(line)}\n`);
   });
   return new Promise((resolve, reject) => {
     child.on("error", reject);

@@ -4,6 +4,7 @@ class Done(Exception):
 
 
 NOW = [0]
+US = [0]
 END = [3000]
 
 
@@ -30,8 +31,15 @@ def sleep_ms(ms):
     _add(ms)
 
 
-def sleep_us(us):
-    pass
+def us():
+    return NOW[0] * 1000 + US[0]
+
+
+def sleep_us(n):
+    US[0] += n
+    if US[0] >= 1000:
+        _add(US[0] // 1000)
+        US[0] %= 1000
 
 
 class Stdin:

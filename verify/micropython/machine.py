@@ -9,6 +9,8 @@ except ImportError:
 LOG = []
 # Addresses at which a model of the bench answers.
 MODELS = set()
+# Pins on which a part of the bench hangs by lines of its own.
+WIRED = set()
 I2C_DEVICES = {}
 ECHO_US = {}
 LEVELS = {}
@@ -32,6 +34,11 @@ class Pin:
         self.level = value if value is not None else (1 if pull == Pin.PULL_UP else 0)
         if mode != -1:
             LOG.append(("pin", id, "out" if mode == Pin.OUT else "in", pull))
+            self._tell()
+
+    def _tell(self):
+        if self.id in WIRED:
+            js.latticeLines.drive(self.id, self.level if self.mode == Pin.OUT else -1, clock.us())
 
     def init(self, mode=-1, pull=None, value=None):
         self.mode = mode
@@ -40,9 +47,12 @@ class Pin:
         elif mode == Pin.IN:
             self.level = 1 if pull == Pin.PULL_UP else 0
         LOG.append(("pin", self.id, "out" if mode == Pin.OUT else "in", pull))
+        self._tell()
 
     def value(self, v=None):
         if v is None:
+            if self.id in WIRED and self.mode == Pin.IN:
+                return int(js.latticeLines.level(self.id, clock.us()))
             if self.id in OPEN:
                 return clock.NOW[0] // 10 % 2
             for at, level in LEVELS_AT.get(self.id, ()):
@@ -52,6 +62,39 @@ class Pin:
         if v != self.level:
             LOG.append(("toggle", self.id, v))
         self.level = v
+        self._tell()
+
+
+class PWM:
+    def __init__(self, pin, freq=None, duty_u16=None):
+        self.id = pin.id
+        self.hz = freq or 0
+        self.duty = duty_u16 or 0
+        LOG.append(("pwm", self.id, freq))
+
+    def _tell(self):
+        if self.id in WIRED:
+            js.latticeLines.pulsed(self.id, self.hz, self.duty, clock.us())
+
+    def freq(self, hz):
+        self.hz = hz
+        self._tell()
+
+    def duty_u16(self, v):
+        self.duty = v
+        self._tell()
+
+    def duty_ns(self, ns):
+        self.duty = ns * self.hz / 1e9 * 65536
+        self._tell()
+
+
+def disable_irq():
+    return 1
+
+
+def enable_irq(state):
+    pass
 
 
 class ADC:
@@ -62,6 +105,9 @@ class ADC:
         LOG.append(("adc", self.id, atten))
 
     def read_u16(self):
+        if self.id in WIRED:
+            # Ten bits, as every board has them, of the board's 3.3 V; the bench gives millivolts of 5 V.
+            return int(js.latticeLines.level(self.id, clock.us()) * 1023 // 5000) << 6
         return 32768 if self.id not in OPEN else 32768 + (clock.NOW[0] // 10 % 2) * 9000
 
 

@@ -1,6 +1,7 @@
 import fs from "node:fs";
 import type { BusPart } from "../../src/core/bench/models/types";
 import type { FirmwareFile } from "../../src/core/firmware";
+import type { Lines } from "../parts/lines";
 
 interface MicroPython {
   runPython(code: string): unknown;
@@ -19,6 +20,22 @@ const bridge = (bus: Bus) => ({
   read: (address: number, n: number, now: number) => hex(bus.get(address)!.read(n, now) ?? []),
 });
 
+/** A part of the bench on lines of its own: which line hangs on which pin, by number. */
+export interface OnLines {
+  lines: Lines;
+  part: BusPart;
+  at: ReadonlyMap<number, string>;
+}
+/** What the stand-ins for pins, pulses and converters ask; times are in microseconds. */
+const lineBridge = (x: OnLines | undefined) => ({
+  drive: (pin: number, level: number, us: number) =>
+    x?.lines.drive(x.at.get(pin) ?? "", level < 0 ? null : (level as 0 | 1), us),
+  pulsed: (pin: number, Hz: number, duty: number, us: number) => x?.lines.pulsed(x.at.get(pin) ?? "", Hz, duty, us),
+  level: (pin: number, us: number) => (x ? x.lines.level(x.at.get(pin) ?? "", us) : 0),
+  write: (data: string, now: number) => x!.part.write(bytesOf(data), now),
+  read: (n: number, now: number) => hex(x!.part.read(n, now) ?? []),
+});
+
 export interface PythonRun {
   lines: string[];
   log: (string | number | null)[][];
@@ -30,8 +47,10 @@ export async function runProgram(
   program: string,
   world: string,
   bus: Bus = new Map(),
+  onLines?: OnLines,
 ): Promise<PythonRun> {
   (globalThis as unknown as { latticeBus: unknown }).latticeBus = bridge(bus);
+  (globalThis as unknown as { latticeLines: unknown }).latticeLines = lineBridge(onLines);
   const { loadMicroPython } = (await import(
     "@micropython/micropython-webassembly-pyscript/micropython.mjs" as string
   )) as {
@@ -42,12 +61,13 @@ export async function runProgram(
   mp.FS.mkdirTree("/prog/lib");
   for (const f of files) mp.FS.writeFile(`/prog/${f.path}`, f.text);
   mp.FS.writeFile("/prog/machine.py", here("./machine.py"));
-  mp.FS.writeFile("/prog/clock.py", here("./clock.py"));
+  for (const name of ["clock", "onewire", "dht"]) mp.FS.writeFile(`/prog/${name}.py`, here(`./${name}.py`));
   mp.runPython(`
 import sys
 sys.path.insert(0, "/prog")
 import clock, machine
 sys.modules["time"] = clock
+machine.WIRED.update((${[...(onLines?.at.keys() ?? [])].map((p) => `${p}, `).join("")}))
 machine.MODELS.update((${[...bus.keys()].map((a) => `${a}, `).join("")}))
 sys.modules["select"] = clock.Select
 ${world}

@@ -4,9 +4,9 @@ import sys
 
 sys.path.insert(0, os.getcwd())
 from gpiozero import Device
-from gpiozero.pins.mock import MockFactory
+from gpiozero.pins.mock import MockFactory, MockPWMPin
 
-Device.pin_factory = MockFactory()
+Device.pin_factory = MockFactory(pin_class=MockPWMPin)
 END = float(sys.argv[2])
 
 

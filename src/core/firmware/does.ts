@@ -3,6 +3,8 @@ import { TARGETS, targetById } from ".";
 import { driverOf, leftOut } from "./drivers";
 import { driverParts } from "./pins";
 import { proofOf } from "./proof";
+import { ruled, type Ruled } from "./rules";
+import { told } from "./rules/resolve";
 import type { DriverPart, Proof } from "./types";
 
 /** What a program does with one part: how often it is worked, how it is proven, or why it is left out. */
@@ -25,10 +27,15 @@ const PROOF: { [K in Proof["kind"]]: (q: Extract<Proof, { kind: K }>) => string 
 };
 const proofWords = (q: Proof) => (PROOF[q.kind] as (q: Proof) => string)(q);
 
-function starterWords(p: DriverPart, all: DriverPart[], target: string): string {
+function starterWords(p: DriverPart, all: DriverPart[], target: string, rules: Ruled): string {
   const code = driverOf(p)?.[target === "sketch" ? "sketch" : "micropython"];
   const task = code?.task?.(p, all);
   const shown = code?.show?.(p) ? ", told once a second" : "";
+  if (driverOf(p)?.takes?.(p)) {
+    const mine = rules.rules.filter((r) => told(r.resolved).some((a) => a.part === p)).map((r) => r.says);
+    if (mine.length) return mine.join(" ").replace(/\.$/, "");
+    if (p.inst.part.bringup?.driver !== "led") return "put to rest: no rule tells it anything";
+  }
   if (!task) return "put to rest and left there";
   return "turn" in task
     ? `asked in turns, taken back when it was gone${shown}`
@@ -43,6 +50,7 @@ export function does(c: Circuit, target: string): Does[] {
     .filter((host) => !without.has(host))
     .flatMap((host) => {
       const parts = driverParts(c, host, t.id, (b) => b);
+      const rules = ruled(c.project, parts);
       return parts.map((p): Does => {
         const why = (leftOut(p) ?? t.leaves?.(p))?.why ?? null;
         const row = { host, ref: p.ref, label: p.inst.label };
@@ -51,7 +59,7 @@ export function does(c: Circuit, target: string): Does[] {
         return {
           ...row,
           worked: true,
-          starter: plain ? "worked in the main loop" : starterWords(p, parts, t.id),
+          starter: plain ? "worked in the main loop" : starterWords(p, parts, t.id, rules),
           proof: plain ? "shown or told, for you to judge" : proofWords(proofOf(p)),
         };
       });

@@ -63,4 +63,4 @@ const RESERVED: ReadonlySet<string> = new Set(
 
 /** Whether a name made from a label would mean something else in a program already. */
 export const isReserved = (name: string): boolean =>
-  RESERVED.has(name) || /^(u?int|float)\d+_t$/.test(name) || /^(test_\d+|(of|soft)_\w+)$/.test(name);
+  RESERVED.has(name) || /^(u?int|float)\d+_t$/.test(name) || /^(test_\d+|(of|soft)_\w+|rule\d*|rules?_\w+)$/.test(name);

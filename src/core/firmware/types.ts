@@ -48,6 +48,8 @@ export interface DriverPart {
   /** The part's options with defaults filled in. */
   options: Record<string, string | number>;
   vars: Record<string, number>;
+  /** A rule tells it something: it does nothing by itself. */
+  ruled?: boolean;
   /** How many pieces stand in its chain, itself included. */
   chain: number;
   address: string | undefined;
@@ -122,6 +124,16 @@ export interface PythonDriver {
   show?(p: DriverPart): string;
 }
 
+/** What rules are made of, as a language writes it. */
+export interface RuleCode {
+  /** A quantity's whole number, as an expression. */
+  value?(p: DriverPart, q: Quantity): string;
+  /** Whether there is a reading, as an expression; always when absent. */
+  fresh?(p: DriverPart): string;
+  /** Told to be something. */
+  tell?(p: DriverPart, value: string): string;
+}
+
 /** Everything that knows how to talk to one kind of part: one file, one registry line. */
 export interface Driver {
   id: string;
@@ -134,6 +146,7 @@ export interface Driver {
   /** What the part is told, and what it gives, for rules. */
   takes?(p: DriverPart): Takes | null;
   gives?(p: DriverPart): readonly Quantity[];
+  rules?: { sketch: RuleCode; micropython: RuleCode };
   sketch?: SketchDriver;
   micropython?: PythonDriver;
   /** Identity register and value, for the bus check. */

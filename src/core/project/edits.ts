@@ -10,6 +10,7 @@ import {
 } from "../parts/catalogue";
 import { partLookup, splitEnd } from "./endpoint";
 import { nextRef } from "./refs";
+import { refsOf, RuleSchema } from "./rules";
 import {
   BoxPlaceSchema,
   BoxSchema,
@@ -61,6 +62,8 @@ const BaseEdit = z.discriminatedUnion("type", [
     region: z.string().max(60),
     text: z.string().max(100_000),
   }),
+  /** What the programs do when; absent: what is suggested from the parts. */
+  z.strictObject({ type: z.literal("setRules"), rules: z.array(RuleSchema).max(100).optional() }),
   z.strictObject({ type: z.literal("setOption"), ref: z.string(), key: z.string(), value: z.unknown() }),
   z.strictObject({
     type: z.literal("setCompanion"),
@@ -188,6 +191,8 @@ const HANDLERS: Handlers = {
     ...p,
     parts: p.parts.filter((x) => x.ref !== e.ref).map((x) => (x.host === e.ref ? without(x, "host") : x)),
     links: p.links.filter((l) => !touches(l, e.ref)),
+    // A rule without one of its parts says nothing any more.
+    ...(p.rules && { rules: p.rules.filter((r) => !refsOf(r).includes(e.ref)) }),
     isolated: p.isolated.map((list) => list.filter((m) => m.split(".")[0] !== e.ref)).filter((list) => list.length > 0),
   }),
   setCode: (p, e) => {
@@ -197,6 +202,7 @@ const HANDLERS: Handlers = {
       code: Object.keys(list).length ? { ...p.code, [e.target]: list } : without(p.code, e.target),
     };
   },
+  setRules: (p, e) => (e.rules ? { ...p, rules: e.rules } : without(p, "rules")),
   setLabel: (p, e) => mapPart(p, e.ref, (x) => (e.label ? { ...x, label: e.label } : without(x, "label"))),
   setOption: (p, e) =>
     mapPart(p, e.ref, (x) => ({
@@ -359,6 +365,7 @@ const SAYS: { [T in BasicEdit["type"]]: (e: Extract<BasicEdit, { type: T }>) => 
   setHouseRules: (e) => `house rule ${Object.keys(e.rules).join(", ")}`,
   addPart: (e) => `add ${e.part}`,
   removePart: (e) => `remove ${e.ref}`,
+  setRules: (e) => (e.rules ? `${e.rules.length} ${e.rules.length === 1 ? "rule" : "rules"}` : "rules as suggested"),
   setCode: (e) => `own code: ${e.region}`,
   setLabel: (e) => `name ${e.ref} "${e.label}"`,
   setOption: (e) => `${e.ref} ${e.key} ${e.value ?? "as usual"}`,

@@ -5,5 +5,6 @@ export * from "./load";
 export * from "./place";
 export * from "./edits";
 export * from "./refs";
+export * from "./rules";
 export * from "./fingerprint";
 export * from "./lengths";

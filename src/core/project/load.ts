@@ -1,4 +1,5 @@
 import { ownCodeProblems } from "./own-code";
+import { ruleProblems } from "./rules";
 import { findPin, isBusKind, optionProblems, validateOwnPart, type Catalogue, type Part } from "../parts/catalogue";
 import { canonicalEnd, partLookup, splitEnd } from "./endpoint";
 import { PROJECT_VERSION, ProjectSchema, type Project } from "./schema";
@@ -84,7 +85,7 @@ function meaning(project: Project, catalogue: Catalogue): ProjectProblem[] {
         });
     }
   }
-  out.push(...ownCodeProblems(project.code, seen));
+  out.push(...ownCodeProblems(project.code, seen), ...ruleProblems(project.rules ?? [], seen));
   // What must stay apart is for safety: a member that is not there must not be passed over.
   for (const [i, list] of project.isolated.entries())
     for (const [k, member] of list.entries())

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { RuleSchema } from "./rules";
 import { CompanionRuleSchema, PartSchema } from "../parts/catalogue";
 import { HOUSE_RULES, SPARE_KINDS, WALLS, type HouseRuleKey } from "./choices";
 
@@ -179,6 +180,8 @@ export const ProjectSchema = z.strictObject({
   box: BoxSchema.optional(),
   /** Where parts stand on breadboards, as planned or as the person has taken it over. */
   breadboard: BreadboardSchema.optional(),
+  /** What the programs do when; absent: what is suggested from the parts. */
+  rules: z.array(RuleSchema).max(100).optional(),
   code: z.record(z.string().max(40), z.record(z.string().max(60), z.string().max(100_000))).default({}),
   bench: z.array(BenchEntrySchema).max(5000).default([]),
   acknowledged: z

@@ -18,6 +18,8 @@ const Code = dynamic(() => import("./code").then((m) => m.Code), {
   loading: () => <p className="text-soft">Opening…</p>,
 });
 
+const Rules = dynamic(() => import("./rules").then((m) => m.Rules));
+
 /** Firmware: programs written from the plan, with where each pin constant comes from. */
 export function Firmware() {
   const { view, project, light, edit } = useProject();
@@ -146,7 +148,10 @@ export function Firmware() {
               ))}
             </ul>
           </div>
-          <div className="min-w-0">{file && <Code path={file.path} text={file.text} save={own} />}</div>
+          <div className="min-w-0">
+            <Rules />
+            {file && <Code path={file.path} text={file.text} save={own} />}
+          </div>
         </div>
       )}
     </>

@@ -2,6 +2,7 @@ import { circuitOf } from "../../core/circuit";
 import { targetById, type FirmwareFile } from "../../core/firmware";
 import { adopt, type Adopted } from "../../core/firmware/own/adopt";
 import { does, type Does } from "../../core/firmware/does";
+import { rulesView, type RulesView } from "../../core/firmware/rules/view";
 import type { Project } from "../../core/project";
 import { catalogue, needFor } from "../loading";
 
@@ -25,6 +26,11 @@ export const firmwareApi = {
       t === target && p === path ? text : null,
     );
     return problems.length ? { edits: [], problems } : { edits, problems };
+  },
+  /** What happens when, and of what such sentences can be made. */
+  async rules(project: Project): Promise<RulesView> {
+    await needFor(project);
+    return rulesView(circuitOf(project, catalogue));
   },
   /** What the programs of a target do with every part. */
   async does(project: Project, target: string): Promise<Does[]> {

@@ -35,8 +35,23 @@ export function deviceDriver(kind: DeviceKind, plain: Driver): Driver {
       return why === null ? null : { kind: "capability", why };
     },
     proof: (p) => proofOf(of(p), p),
-    takes: (p) => of(p).takes ?? null,
+    takes: (p) => {
+      const { takes, proof } = of(p);
+      return takes ? { on: proof?.kind === "seen" ? proof.show[0]! : takes.range[1], ...takes } : null;
+    },
     gives: (p) => of(p).out,
+    rules: {
+      sketch: {
+        value: (p, q) => `${p.id}_${q.name}`,
+        fresh: (p) => `${p.id}_fresh`,
+        tell: (p, v) => `${p.id}_want = ${v};`,
+      },
+      micropython: {
+        value: (p, q) => `${p.id}.${q.name}`,
+        fresh: (p) => `${p.id}.fresh`,
+        tell: (p, v) => `${p.id}.want = ${v}`,
+      },
+    },
     sketch: {
       helpers: SKETCH_HELPERS,
       helpersFor: (p) => [inC(over(of(p))).helpers],

@@ -63,7 +63,7 @@ export const max7219Matrix: DeviceKind = {
     ),
     every: 100,
     out: [],
-    takes: { word: "columns", unit: "", digits: 0, range: [0, 8 * chain], rest: 0 },
+    takes: { word: "columns", unit: "", digits: 0, range: [0, 8 * chain], rest: 0, on: 8 * chain },
     proof: {
       kind: "seen",
       show: [4 * chain, 8 * chain, 0],

@@ -118,8 +118,9 @@ export const uln2003: Device = {
   takes: place,
   proof: {
     kind: "seen",
-    show: [256, -256, 0],
-    question: "Did its axle turn one way, then the other?",
+    show: [512, 0],
+    ms: 2500,
+    question: "Did its axle turn an eighth of the way round, and back?",
     careful: MOVES,
   },
 };
@@ -149,8 +150,9 @@ export const a4988: Device = {
   takes: place,
   proof: {
     kind: "seen",
-    show: [200, -200, 0],
-    question: "Did its axle turn one way, then the other?",
+    show: [200, 0],
+    ms: 1500,
+    question: "Did its axle turn once round, and back?",
     careful: MOVES,
   },
 };

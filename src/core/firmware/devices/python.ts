@@ -10,7 +10,10 @@ const bytesText = (list: readonly number[]) =>
 const indent = (text: string, by = "    ") => text.replace(/^(?=.)/gm, by);
 
 /** What every device stands on. */
-export const PART_LIB = `class Bad(Exception):
+export const PART_LIB = `import time
+
+
+class Bad(Exception):
     """What a part sent can't be right."""
 
 
@@ -22,6 +25,7 @@ class Part:
         self.run = None
         self.fresh = False
         self.want = self.told = 0
+        self.due = time.ticks_ms()
 
     def turn(self):
         """Does what is due; returns after how many milliseconds it wants to go on."""
@@ -33,6 +37,14 @@ class Part:
             self.run = None
             self.fresh = False
             return ${AGAIN_MS}
+
+
+    def now(self, name):
+        """What it gives, read anew when it is due."""
+        if time.ticks_diff(time.ticks_ms(), self.due) >= 0:
+            pause = self.turn()
+            self.due = time.ticks_add(time.ticks_ms(), pause)
+        return getattr(self, name, 0)
 
 
 def need(ok):
@@ -125,6 +137,7 @@ def fixed(value, digits, shown):
     return "%s%d.%s" % (sign, whole, ("0" * shown + str(part))[-shown:])
 `;
 
+const byteOf = (text: string) => (/^\w+$/.test(text) ? `${text} & 255` : `(${text}) & 255`);
 const CRC = { high: "crc8", low: "crc8_low", sum: "sum8" } as const;
 
 /** The steps of one part as a generator that yields how long to wait. */
@@ -139,7 +152,7 @@ export function stepsInPython(d: Device, p: DriverPart): string {
         p,
         s.bytes.every((x) => typeof x === "number")
           ? bytesText(s.bytes)
-          : `bytes((${s.bytes.map((x) => (typeof x === "number" ? x : `(${py(x)}) & 255`)).join(", ")},))`,
+          : `bytes((${s.bytes.map((x) => (typeof x === "number" ? x : byteOf(py(x)))).join(", ")},))`,
       ),
     read: (s) => get(s),
     // A clock that counts in whole milliseconds may be about to go on.
@@ -162,7 +175,9 @@ else:
   const news = !d.takes
     ? ""
     : `${d.always ? "" : `        while me.fresh and me.told == me.want:\n            yield ${d.every}\n`}        want = me.told = me.want\n`;
-  return `def ${p.id}_steps(me):
+  return `
+
+def ${p.id}_steps(me):
 ${indent(d.begin.map(print).join("\n"))}${d.begin.length ? "\n" : ""}    while True:
 ${news}${indent(d.read.map(print).join("\n"), "        ")}
 ${d.out.map((q) => `        me.${q.name} = ${q.name}`).join("\n")}
@@ -182,9 +197,9 @@ export const showInPython = (d: Device, p: DriverPart): string => {
   return `("${text}" % (${values},))[:21] if ${p.id}.fresh else "${p.label.slice(0, 16)} --"`;
 };
 
-const showingInPython = (p: DriverPart, show: readonly number[]) => `for want in (${show.join(", ")},):
+const showingInPython = (p: DriverPart, show: readonly number[], ms = SHOWN_MS) => `for want in (${show.join(", ")},):
     ${p.id}.want = want
-    end = time.ticks_add(time.ticks_ms(), ${SHOWN_MS})
+    end = time.ticks_add(time.ticks_ms(), ${ms})
     while time.ticks_diff(end, time.ticks_ms()) > 0:
         time.sleep_ms(${p.id}.turn())
 print("YL1 act ${p.ref} told=${show.join(",")} fresh=%d %s" % (${p.id}.fresh, "info" if ${p.id}.fresh else judge(False)))`;
@@ -193,7 +208,7 @@ print("YL1 act ${p.ref} told=${show.join(",")} fresh=%d %s" % (${p.id}.fresh, "i
 export const bringupInPython = (d: Device, p: DriverPart): string => {
   const proof = d.proof;
   if (proof?.kind === "seen") {
-    const show = showingInPython(p, proof.show);
+    const show = showingInPython(p, proof.show, proof.ms);
     return proof.careful
       ? `if not alone[0]:\n    print("YL1 act ${p.ref} rests info")\nelse:\n${indent(show)}\n    shown[turn[0]] = True`
       : show;
@@ -213,4 +228,4 @@ else:
 };
 
 /** What changes when the part is used. */
-export const watchInPython = (d: Device, p: DriverPart): string => `(${p.id}.turn(), ${p.id}.${d.out[0]!.name})[1]`;
+export const watchInPython = (d: Device, p: DriverPart): string => `${p.id}.now("${d.out[0]!.name}")`;

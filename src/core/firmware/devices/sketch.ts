@@ -135,7 +135,20 @@ ${news}${read.join("\n")}
   ${p.id}_fresh = false;
   ${p.id}_at = 0;
 ${looks ? `  ${p.id}_looks = 0;\n` : ""}  return ${AGAIN_MS};
-}`;
+}${
+    d.proof?.kind === "watch"
+      ? `
+// What it gives, read anew when it is due.
+static long __attribute__((unused)) ${p.id}_watched() {
+  static uint32_t next = 0;
+  if ((int32_t)(millis() - next) >= 0) {
+    uint16_t pause = ${p.id}_turn();
+    next = millis() + pause;
+  }
+  return ${p.id}_${d.out[0]!.name};
+}`
+      : ""
+  }`;
 }
 
 const shown = (q: Quantity) => q.shown ?? q.digits;
@@ -171,10 +184,11 @@ const showingInC = (
   d: Device,
   p: DriverPart,
   show: readonly number[],
+  ms = SHOWN_MS,
 ) => `  static const int32_t list[] = {${show.join(", ")}};
   for (uint8_t k = 0; k < ${show.length}; k++) {
     ${p.id}_want = list[k];
-    for (uint32_t t = millis(); millis() - t < ${SHOWN_MS};) delay(${p.id}_turn());
+    for (uint32_t t = millis(); millis() - t < ${ms};) delay(${p.id}_turn());
   }
   Serial.print(F("YL1 act ${p.ref} told=${show.join(",")} fresh="));
   Serial.print(${p.id}_fresh);
@@ -185,7 +199,7 @@ const showingInC = (
 export const bringupInC = (d: Device, p: DriverPart): string => {
   const proof = d.proof;
   if (proof?.kind === "seen") {
-    const show = showingInC(d, p, proof.show);
+    const show = showingInC(d, p, proof.show, proof.ms);
     return proof.careful
       ? `if (!alone) {\n  Serial.println(F("YL1 act ${p.ref} rests info"));\n} else {\n${show}\n  shown[turn] = true;\n}`
       : `{\n${show}\n}`;
@@ -204,4 +218,4 @@ ${judged}
 };
 
 /** What changes when the part is used. */
-export const watchInC = (d: Device, p: DriverPart): string => `(${p.id}_turn(), ${p.id}_${d.out[0]!.name})`;
+export const watchInC = (d: Device, p: DriverPart): string => `${p.id}_watched()`;

@@ -44,7 +44,7 @@ export const relay2: Device = {
   read: [write("want & 1", "want >> 1")],
   every: 20,
   out: [],
-  takes: { word: "relays", unit: "", digits: 0, range: [0, 3], rest: 0 },
+  takes: { word: "relays", unit: "", digits: 0, range: [0, 3], rest: 0, on: 3 },
   proof: { kind: "seen", show: [1, 2, 0], question: "Did the first click, then the second?" },
 };
 
@@ -56,7 +56,7 @@ export const ledRgb: Device = {
   read: [write("want & 1", "want >> 1 & 1", "want >> 2")],
   every: 20,
   out: [],
-  takes: { word: "colour", unit: "", digits: 0, range: [0, 7], rest: 0 },
+  takes: { word: "colour", unit: "", digits: 0, range: [0, 7], rest: 0, on: 7 },
   proof: { kind: "seen", show: [1, 2, 4, 0], question: "Was it red, then green, then blue?" },
 };
 

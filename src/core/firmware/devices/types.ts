@@ -41,12 +41,14 @@ export interface Takes {
   /** The least and the most that it takes; what it has until a rule says otherwise. */
   range: [number, number];
   rest: number;
+  /** What "on" means; what bring-up shows first when absent. */
+  on?: number;
 }
 
 /** How a person or the program knows that it works, where it is not a reading that can be true. */
 export type DeviceProof =
-  /** It is told these, one after the other, and the person says what was seen. `careful`: only after the person asked for it. */
-  | { kind: "seen"; show: readonly number[]; question: string; careful?: string }
+  /** It is told these, one after the other, and the person says what was seen. `careful`: only after the person asked for it. `ms`: how long each takes. */
+  | { kind: "seen"; show: readonly number[]; question: string; careful?: string; ms?: number }
   /** The first thing that it gives changes by so much when a person does something. */
   | { kind: "watch"; act: string; by: number; steady?: boolean }
   | { kind: "unproven"; why: string };

@@ -7,6 +7,11 @@ export const button: Driver = {
   id: "button",
   order: 41,
   proof: (p) => ({ kind: "watch", act: "press it", by: 1, steady_ms: p.pull === "internal" ? 0 : STEADY_MS }),
+  gives: () => [{ name: "pressed", word: "pressed", unit: "", digits: 0, room: [0, 1] }],
+  rules: {
+    sketch: { value: (p) => `${p.id}_pressed` },
+    micropython: { value: (p) => `${p.id}_state[2]` },
+  },
   sketch: {
     setup: (p) => `pinMode(${p.pin(p.leg)}, ${p.pull === "internal" ? "INPUT_PULLUP" : "INPUT"});`,
     bringup: (p) => `{

@@ -6,6 +6,11 @@ export const hcSr04: Driver = {
   order: 30,
   unfit: (p) =>
     p.target === "python" ? { kind: "capability", why: "a computer can't time its echo surely enough" } : null,
+  gives: () => [{ name: "cm", word: "", unit: "cm", digits: 0, room: [2, 400] }],
+  rules: {
+    sketch: { value: (p) => `${p.id}_cm`, fresh: (p) => `${p.id}_cm` },
+    micropython: { value: (p) => `${p.id}_cm[0]`, fresh: (p) => `${p.id}_cm[0]` },
+  },
   sketch: {
     helpers: `#ifndef IRAM_ATTR
 #define IRAM_ATTR

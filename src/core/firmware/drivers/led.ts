@@ -9,6 +9,13 @@ export const led: Driver = {
   id: "led",
   order: 40,
   proof: () => ({ kind: "seen", question: "Did it blink three times?" }),
+  takes: () => ({ word: "on", unit: "", digits: 0, range: [0, 1], rest: 0, on: 1 }),
+  rules: {
+    sketch: {
+      tell: (p, v) => `digitalWrite(${p.pin(p.leg)}, ${v} ? ${sketchLevel(p, true)} : ${sketchLevel(p, false)});`,
+    },
+    micropython: { tell: (p, v) => `${p.id}.value(${value(p, true)} if ${v} else ${value(p, false)})` },
+  },
   sketch: {
     setup: (p) => `${p.activeLow ? `digitalWrite(${p.pin(p.leg)}, HIGH);\n` : ""}pinMode(${p.pin(p.leg)}, OUTPUT);`,
     bringup: (p) => `for (uint8_t i = 0; i < 3; i++) {
@@ -18,11 +25,15 @@ export const led: Driver = {
   delay(150);
 }
 Serial.println(F("YL1 gpio ${p.ref} pin=${p.printed(p.leg)} blink=3 info"));`,
-    state: (p) => `static bool ${p.id}_on = false;`,
-    task: (p) => ({
-      every_ms: 500,
-      body: `${p.id}_on = !${p.id}_on;\ndigitalWrite(${p.pin(p.leg)}, ${p.id}_on ? ${sketchLevel(p, true)} : ${sketchLevel(p, false)});`,
-    }),
+    state: (p) => (p.ruled ? "" : `static bool ${p.id}_on = false;`),
+    // Without a rule it blinks.
+    task: (p) =>
+      p.ruled
+        ? null
+        : {
+            every_ms: 500,
+            body: `${p.id}_on = !${p.id}_on;\ndigitalWrite(${p.pin(p.leg)}, ${p.id}_on ? ${sketchLevel(p, true)} : ${sketchLevel(p, false)});`,
+          },
   },
   micropython: {
     setup: (p) => `${p.id} = Pin(pins.${p.pin(p.leg)}, Pin.OUT, value=${value(p, false)})`,
@@ -32,6 +43,6 @@ Serial.println(F("YL1 gpio ${p.ref} pin=${p.printed(p.leg)} blink=3 info"));`,
     ${p.id}.value(${value(p, false)})
     time.sleep_ms(150)
 print("YL1 gpio ${p.ref} pin=${p.printed(p.leg)} blink=3 info")`,
-    task: (p) => ({ every_ms: 500, body: `${p.id}.value(1 - ${p.id}.value())` }),
+    task: (p) => (p.ruled ? null : { every_ms: 500, body: `${p.id}.value(1 - ${p.id}.value())` }),
   },
 };

@@ -21,6 +21,7 @@ static bool __attribute__((unused)) clockedGet(uint8_t data, uint8_t clock, uint
     return true;
   }
   while (n--) {
+    *to = 0;
     for (uint8_t i = 0; i < 8; i++) *to = *to << 1 | clockedBit(data, clock);
     to++;
   }

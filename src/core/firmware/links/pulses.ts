@@ -17,12 +17,12 @@ static bool __attribute__((unused)) pulseGet(uint8_t pin, uint8_t *to, uint8_t n
   pinMode(pin, INPUT);
   if (!pulseWhile(pin, HIGH, 200) || !pulseWhile(pin, LOW, 120) || !pulseWhile(pin, HIGH, 120)) return false;
   while (n--) {
+    *to = 0;
     for (uint8_t bit = 0x80; bit; bit >>= 1) {
       if (!pulseWhile(pin, LOW, 100)) return false;
       uint32_t t = micros();
       if (!pulseWhile(pin, HIGH, 120)) return false;
       if (micros() - t > 48) *to |= bit;
-      else *to &= ~bit;
     }
     to++;
   }

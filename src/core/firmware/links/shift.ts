@@ -27,6 +27,7 @@ static bool __attribute__((unused)) shiftGet(uint8_t data, uint8_t clock, uint8_
   delayMicroseconds(1);
   digitalWrite(latch, HIGH);
   while (n--) {
+    *to = 0;
     for (uint8_t bit = 0x80; bit; bit >>= 1) {
       *to = *to << 1 | (digitalRead(data) ? 1 : 0);
       digitalWrite(clock, HIGH);

@@ -3,6 +3,7 @@ import { I2C_CLOCK_HZ } from "../../../circuit/buses";
 import { findPin } from "../../../parts/catalogue";
 import { driverOf } from "../../drivers";
 import { busClock, busNumber, pinConstants } from "../../pins";
+import type { Ruled } from "../../rules";
 import type { DriverPart, FirmwareFile } from "../../types";
 
 export const indent = (text: string, by = "    ") => text.replace(/^(?=.)/gm, by);
@@ -14,6 +15,8 @@ export interface Ctx {
   target: "micropython" | "python";
   family: string;
   parts: DriverPart[];
+  /** What the program does when. */
+  ruled: Ruled;
   title: string;
   /** The plan's fingerprint: the program prints it, so that sheet and program can be compared. */
   plan: string;

@@ -4,6 +4,7 @@ import { driverOf } from "../../drivers";
 import { fillOwn } from "../../own/marks";
 import { codeText, driverParts, ownLight, region } from "../../pins";
 import type { FirmwareFile } from "../../types";
+import { ruled } from "../../rules";
 import { uploadPage } from "../../upload";
 import { tidy } from "../target";
 import { bringup } from "./bringup";
@@ -17,12 +18,14 @@ export function pythonFiles(
   id: "micropython" | "python",
   dialect: (text: string) => string = (t) => t,
 ): FirmwareFile[] {
+  const parts = driverParts(c, host, id, (b) => b);
   const x: Ctx = {
     c,
     host,
     target: id,
     family: c.netlist.instance(host)!.part.board!.family,
-    parts: driverParts(c, host, id, (b) => b),
+    parts,
+    ruled: ruled(c.project, parts),
     title: codeText(c.project.title) || "Project",
     plan: fingerprint(c.project),
     light: ownLight(c, host, id),

@@ -1,5 +1,6 @@
 import { houseRule } from "../../../project";
 import { driverOf } from "../../drivers";
+import { rulesInPython } from "../../rules/python";
 import { place } from "../../own/marks";
 import type { FirmwareFile, Task } from "../../types";
 import { buses, head, indent, setups, type Ctx } from "./ctx";
@@ -14,12 +15,14 @@ print("  ".join([s for s in said if s] + ["running %d s" % (time.ticks_ms() // 1
 /** The program that does something at once: tasks in turn, each in its own time; nothing in the loop waits. */
 export function starter(x: Ctx): FirmwareFile {
   const light = x.light;
+  const rules = rulesInPython(x.ruled.rules.map((r) => r.resolved));
   const tasks: ({ id: string } & Task)[] = [
     ...x.parts.flatMap((p) => {
       const t = driverOf(p)?.micropython?.task?.(p, x.parts);
       return t ? [{ id: p.id, ...t }] : [];
     }),
     ...(light ? [{ id: "heartbeat", every_ms: 500, body: "heartbeat.value(1 - heartbeat.value())" }] : []),
+    ...(rules ? [{ id: "rules", every_ms: 20, body: rules.body }] : []),
     { id: "report", every_ms: 1000, body: report(x) },
   ];
   const simple = houseRule(x.c.project, "programStyle") === "delays";
@@ -70,6 +73,7 @@ ${indent(place("loop"))}`;
 
 ${buses(x)}
 ${setups(x)}
+${rules?.state ?? ""}
 ${light ? `heartbeat = Pin(${light.code}, Pin.OUT)\n` : ""}
 ${place("globals")}${functions}
 

@@ -40,6 +40,26 @@ class Pin:
         self.pin.state = bool(v)
 
 
+class PWM:
+    """Pulses on a pin, timed by the system."""
+
+    def __init__(self, pin, freq=50, duty_u16=0):
+        self.pin = pin.pin
+        self.pin.function = "output"
+        self.freq(freq)
+        self.duty_u16(duty_u16)
+
+    def freq(self, hz):
+        self.hz = hz
+        self.pin.frequency = hz
+
+    def duty_u16(self, v):
+        self.pin.state = v / 65536
+
+    def duty_ns(self, ns):
+        self.pin.state = min(1, ns * self.hz / 1000000000)
+
+
 class I2C:
     """A two-wire bus of the computer; its clock is a setting of the system, not of the program."""
 

@@ -3,6 +3,7 @@ import { I2C_CLOCK_HZ } from "../../../circuit/buses";
 import { driverOf } from "../../drivers";
 import { STRIP_SEND } from "../../drivers/strip-send";
 import { busClock, busNumber, pinConstants } from "../../pins";
+import type { Ruled } from "../../rules";
 import type { DriverPart, FirmwareFile } from "../../types";
 
 /** What a sketch is written from: one board of a project. */
@@ -11,6 +12,8 @@ export interface Ctx {
   host: string;
   family: string;
   parts: DriverPart[];
+  /** What the program does when. */
+  ruled: Ruled;
   title: string;
   /** The plan's fingerprint: the program prints it, so that sheet and program can be compared. */
   plan: string;

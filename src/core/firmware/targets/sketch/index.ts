@@ -1,6 +1,7 @@
 import { fingerprint } from "../../../project";
 import { codeText, driverParts, ownLight, region } from "../../pins";
 import { fillOwn } from "../../own/marks";
+import { ruled } from "../../rules";
 import { uploadPage } from "../../upload";
 import { targetOf, tidy } from "../target";
 import { bringup } from "./bringup";
@@ -15,11 +16,13 @@ export const sketch = targetOf({
   unfit: ({ board }) => (board!.targets.sketch ? null : `no sketch core for ${board!.chip} here`),
   files: (c, host) => {
     const { family, usb } = c.netlist.instance(host)!.part.board!;
+    const parts = driverParts(c, host, "sketch", busNames(family));
     const x: Ctx = {
       c,
       host,
       family,
-      parts: driverParts(c, host, "sketch", busNames(family)),
+      parts,
+      ruled: ruled(c.project, parts),
       title: codeText(c.project.title) || "Project",
       plan: fingerprint(c.project),
       light: ownLight(c, host, "sketch"),

@@ -1,5 +1,6 @@
 import { houseRule } from "../../../project";
 import { driverOf } from "../../drivers";
+import { rulesInC } from "../../rules/sketch";
 import { place } from "../../own/marks";
 import type { FirmwareFile, Task } from "../../types";
 import { busSetup, head, indent, setups, type Ctx } from "./ctx";
@@ -18,6 +19,7 @@ Serial.println(F(" s"));`;
 /** The program that does something at once: tasks in turn, each in its own time; nothing in the loop waits. */
 export function starter(x: Ctx): FirmwareFile {
   const light = x.light;
+  const rules = rulesInC(x.ruled.rules.map((r) => r.resolved));
   const tasks: ({ id: string } & Task)[] = [
     ...x.parts.flatMap((p) => {
       const t = driverOf(p)?.sketch?.task?.(p, x.parts);
@@ -32,6 +34,7 @@ export function starter(x: Ctx): FirmwareFile {
           },
         ]
       : []),
+    ...(rules ? [{ id: "rules", every_ms: 20, body: rules.body }] : []),
     { id: "report", every_ms: 1000, body: report(x) },
   ];
   const simple = houseRule(x.c.project, "programStyle") === "delays";
@@ -44,12 +47,11 @@ export function starter(x: Ctx): FirmwareFile {
       ? `${t.id}_task();`
       : `${next}\nif (due(${t.id}_next, ${t.every_ms})) ${t.id}_task();`;
   });
-  const state = x.parts.flatMap((p) => driverOf(p)?.sketch?.state?.(p) ?? []);
+  const state = [...x.parts.flatMap((p) => driverOf(p)?.sketch?.state?.(p) ?? []), rules?.state ?? ""];
   const text = `${head(x, "starter")}
 ${state.join("\n")}
 ${place("globals")}
 
-${functions.join("\n")}
 // True when a task's time has come; ${simple ? "the others run at every turn" : "nothing in the loop ever waits"}.
 static bool due(uint32_t &next, uint32_t every) {
   uint32_t now = millis();
@@ -60,6 +62,7 @@ static bool due(uint32_t &next, uint32_t every) {
   return true;
 }
 
+${functions.join("\n")}
 void setup() {
 ${indent(setups(x, "without buses"))}
   Serial.begin(115200);

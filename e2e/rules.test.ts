@@ -1,0 +1,73 @@
+import { execFileSync } from "node:child_process";
+import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { download, makeProject, startApp, type App } from "./app";
+
+const zipText = (file: string, name: string) => execFileSync("unzip", ["-p", file, name], { encoding: "utf8" });
+
+const PARTS = [
+  { ref: "B1", part: "board/atmega328p-long" },
+  { ref: "S1", part: "supply/usb-port" },
+  { ref: "SW1", part: "discrete/button", label: "Go" },
+  { ref: "LED1", part: "discrete/led-red", label: "Port light", companions: { seriesResistor: { ohm: 330 } } },
+  { ref: "LED2", part: "discrete/led-green", label: "Starboard light", companions: { seriesResistor: { ohm: 330 } } },
+  { ref: "M1", part: "module/hc-sr04", label: "Distance" },
+];
+const links = [
+  ["S1.USB", "B1.USB"],
+  ["SW1.1", "B1.D7"],
+  ["SW1.2", "B1.GND"],
+  ["LED1.A", "B1.D5"],
+  ["LED1.K", "B1.GND"],
+  ["LED2.A", "B1.D6"],
+  ["LED2.K", "B1.GND"],
+  ["M1.VCC", "B1.5V"],
+  ["M1.GND", "B1.GND"],
+  ["M1.TRIG", "B1.D8"],
+  ["M1.ECHO", "B1.D9"],
+].map(([from, to]) => ({ from, to }));
+
+describe("what happens when", () => {
+  let app: App;
+  beforeAll(async () => {
+    app = await startApp();
+  });
+  afterAll(() => app.stop());
+
+  it("a person's sentence is put together, comes into the program, and goes out again", async () => {
+    const { context, page } = await app.session();
+    await makeProject(app, page, "Harbour lights", { parts: PARTS, links }, "firmware");
+    const rules = page.getByTestId("rules");
+    const pick = async (label: string, name: string) => {
+      await rules.getByRole("combobox", { name: label, exact: true }).click();
+      await page.getByRole("option", { name, exact: true }).click();
+    };
+    await rules.waitFor();
+    expect(await rules.getByRole("button", { name: "Add", exact: true }).isDisabled()).toBe(true);
+    await pick("When", "Go");
+    await pick("What", "Port light");
+    await pick("Does", "takes turns with");
+    await pick("With", "Starboard light");
+    if (process.env.SHOT) await page.screenshot({ path: "/tmp/r1.png" });
+    await rules.getByRole("button", { name: "Add", exact: true }).click();
+    await rules.getByText("Each time Go is pressed, Port light and Starboard light take turns.").waitFor();
+    await pick("When", "Distance");
+    await pick("How", "is below");
+    await rules.getByLabel("Value").fill("20");
+    await pick("What", "Starboard light");
+    await rules.getByRole("button", { name: "Add", exact: true }).click();
+    await rules.getByText("When Distance is below 20 cm, Starboard light is on.").waitFor();
+    await page.getByTestId("does").getByText("take turns").first().waitFor();
+    if (process.env.SHOT) await page.screenshot({ path: "/tmp/r2.png" });
+    const zip = await download(page, () => page.getByTestId("download-firmware").click());
+    expect(zipText(zip, "starter/starter.ino")).toContain("// When Distance is below 20 cm, Starboard light is on.");
+    // Taken out by keys alone; undone as any change.
+    const out = rules.getByRole("button", { name: /^Take out: Each time Go/ });
+    await out.focus();
+    await page.keyboard.press("Enter");
+    await rules.getByText("take turns").waitFor({ state: "detached" });
+    await rules.getByRole("button", { name: "Back to what is suggested" }).click();
+    await rules.getByText("Say here what your parts shall do").waitFor();
+    expect(await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)).toBeLessThanOrEqual(0);
+    await context.close();
+  });
+});

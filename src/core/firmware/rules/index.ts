@@ -1,0 +1,46 @@
+/** Rules: what a program does when. Read from the project, or suggested from its parts; printed by each target. */
+import type { Project, Rule } from "../../project";
+import type { DriverPart } from "../types";
+import { givesOf, outName, resolve, takesOf, told, type Resolved } from "./resolve";
+import { sentence, type Names } from "./sentence";
+import { suggest } from "./suggest";
+
+/** Names for sentences from the parts of a board; what is on another board is called by its reference. */
+export const namesOf = (parts: readonly DriverPart[]): Names => ({
+  label: (ref) => parts.find((p) => p.ref === ref)?.label || ref,
+  quantity: (ref, out) => {
+    const p = parts.find((x) => x.ref === ref);
+    return p && givesOf(p).find((q) => outName(q) === out || q.name === out);
+  },
+  takes: (ref) => {
+    const p = parts.find((x) => x.ref === ref);
+    return p ? takesOf(p) : null;
+  },
+});
+
+/** What a board's program does by rule, and what it can't. */
+export interface Ruled {
+  rules: readonly { rule: Rule; says: string; resolved: Resolved }[];
+  /** Rules that this board can't follow, with the reason. */
+  left: readonly { rule: Rule; says: string; why: string }[];
+  /** Nobody has written any: these are suggested. */
+  suggested: boolean;
+}
+
+/** The rules of a board's program. Marks the parts that a rule tells something: they do nothing by themselves. */
+export function ruled(project: Project, parts: readonly DriverPart[]): Ruled {
+  const list = project.rules ?? suggest(parts);
+  const names = namesOf(parts);
+  const all = list.map((rule) => {
+    const says = sentence(rule, names);
+    return { rule, says, resolved: resolve(rule, parts, says) };
+  });
+  const rules = all.flatMap((x) => (typeof x.resolved === "string" ? [] : [{ ...x, resolved: x.resolved }]));
+  for (const r of rules) for (const a of told(r.resolved)) a.part.ruled = true;
+  return {
+    rules,
+    left: all.flatMap((x) => (typeof x.resolved === "string" ? [{ rule: x.rule, says: x.says, why: x.resolved }] : [])),
+    suggested: project.rules === undefined,
+  };
+}
+export { givesOf, outName, takesOf } from "./resolve";

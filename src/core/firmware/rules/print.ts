@@ -1,0 +1,65 @@
+import { driverOf } from "../drivers";
+import type { DriverPart, RuleCode } from "../types";
+import type { Acts, Does, Resolved, Seen, Test } from "./resolve";
+import { told } from "./resolve";
+
+/** How a language writes what rules are made of. */
+export interface Tongue {
+  of(p: DriverPart): RuleCode | undefined;
+  and: string;
+  not(text: string): string;
+  choice(test: string, a: string, b: string): string;
+  divide(a: string, b: number): string;
+  within(a: string, least: number, most: number): string;
+}
+
+/** Whether it holds, as an expression; `held`: whether it held at the last look. What does not answer holds nothing. */
+export function holds(t: Tongue, seen: Seen, test: Test, held: string): string {
+  const code = t.of(seen.part)!;
+  const value = code.value!(seen.part, seen.quantity);
+  const fresh = code.fresh?.(seen.part);
+  const plain =
+    test.op === "is"
+      ? `${value} == ${test.at}`
+      : test.op === "above"
+        ? `${value} > ${test.back ? t.choice(held, String(test.at - test.back), String(test.at)) : test.at}`
+        : `${value} < ${test.back ? t.choice(held, String(test.at + test.back), String(test.at)) : test.at}`;
+  return fresh ? `${fresh} ${t.and} ${plain}` : plain;
+}
+
+/** What an output is told when it follows: a number as it is read, anything else as far along as the quantity is in a room. */
+export function followed(t: Tongue, seen: Seen, acts: Acts): string {
+  const value = t.of(seen.part)!.value!(seen.part, seen.quantity);
+  const { takes } = acts;
+  if (takes.word === "number" || takes.word === "digit")
+    return t.within(
+      seen.quantity.digits ? t.divide(value, 10 ** seen.quantity.digits) : value,
+      takes.range[0],
+      takes.range[1],
+    );
+  const [a, b] = seen.quantity.room;
+  const [c, d] = takes.range;
+  // In steps that stay within 32 bits.
+  const shift = Math.max(1, Math.ceil(((b - a) * Math.abs(d - c)) / 2_000_000_000));
+  const from = a ? `(${value} - ${a})` : value;
+  return t.within(
+    `${t.divide(`${shift > 1 ? t.divide(from, shift) : from} * ${d - c}`, Math.round((b - a) / shift))} + ${c}`,
+    c,
+    d,
+  );
+}
+
+/** Outputs of all rules, each once, in order. */
+export const outputsOf = (rules: readonly Resolved[]): Acts[] => [
+  ...new Map(rules.flatMap((r) => told(r).map((a) => [a.part.id, a] as const))).values(),
+];
+
+/** Outputs that keep what an event has made of them. */
+export const keptOf = (rules: readonly Resolved[]): Set<string> =>
+  new Set(
+    rules.flatMap((r) =>
+      "does" in r ? (r.does.act === "next" ? r.does.among : [r.does.acts]).map((a) => a.part.id) : [],
+    ),
+  );
+export const isNext = (d: Does): d is Extract<Does, { act: "next" }> => d.act === "next";
+export const codeOf = (p: DriverPart, target: "sketch" | "micropython") => driverOf(p)?.rules?.[target];

@@ -1,0 +1,78 @@
+import { codeOf, followed, holds, keptOf, outputsOf, type Tongue } from "./print";
+import type { Does, Resolved } from "./resolve";
+
+const PYTHON: Tongue = {
+  of: (p) => codeOf(p, "micropython"),
+  and: "and",
+  not: (x) => `not (${x})`,
+  choice: (test, a, b) => `(${a} if ${test} else ${b})`,
+  divide: (a, b) => `idiv(${a}, ${b})`,
+  within: (a, least, most) => `max(${least}, min(${most}, ${a}))`,
+};
+const indent = (text: string) => text.replace(/^(?=.)/gm, "    ");
+
+/** What happens once, when it begins. */
+function once(d: Does, i: number): string {
+  if (d.act === "toggle") {
+    const at = `kept["${d.acts.part.ref}"]`;
+    return `${at} = ${d.acts.on} if ${at} == ${d.acts.takes.rest} else ${d.acts.takes.rest}`;
+  }
+  if (d.act === "count") {
+    const at = `kept["${d.acts.part.ref}"]`;
+    return `${at} = ${at} + 1 if 0 <= ${at} < ${d.acts.takes.range[1]} else 0`;
+  }
+  return [
+    `rule_turn[${i}] = (rule_turn[${i}] + 1) % ${d.among.length}`,
+    ...d.among.map((a, k) => `kept["${a.part.ref}"] = ${a.on} if rule_turn[${i}] == ${k} else ${a.takes.rest}`),
+  ].join("\n");
+}
+
+/** Variables and the task of all rules in Python; nothing when there are none. */
+export function rulesInPython(rules: readonly Resolved[]): { state: string; body: string; divides: boolean } | null {
+  if (!rules.length) return null;
+  const kept = keptOf(rules);
+  const outs = outputsOf(rules);
+  const n = rules.length;
+  const turn = rules.map((r) => ("does" in r && r.does.act === "next" ? r.does.among.length - 1 : 0));
+  const state = [
+    `rule_holds = [False] * ${n}`,
+    ...(rules.some((r) => r.kind === "every") ? [`rule_next = [time.ticks_ms()] * ${n}`] : []),
+    ...(turn.some((t) => t) ? [`rule_turn = [${turn.join(", ")}]`] : []),
+    ...(kept.size
+      ? [
+          `kept = {${outs
+            .filter((a) => kept.has(a.part.id))
+            .map((a) => `"${a.part.ref}": ${a.takes.rest}`)
+            .join(", ")}}`,
+        ]
+      : []),
+  ].join("\n");
+  const body = rules.map((r, i): string => {
+    const says = `# ${r.says}\n`;
+    switch (r.kind) {
+      case "while":
+        return `${says}rule_holds[${i}] = ${holds(PYTHON, r.seen, r.test, `rule_holds[${i}]`)}\nif rule_holds[${i}]:\n    told["${r.acts.part.ref}"] = ${r.value}`;
+      case "each":
+        return `${says}held = rule_holds[${i}]\nrule_holds[${i}] = ${holds(PYTHON, r.seen, r.test, "held")}\nif rule_holds[${i}] and not held:\n${indent(once(r.does, i))}`;
+      case "every":
+        return `${says}if time.ticks_diff(time.ticks_ms(), rule_next[${i}]) >= 0:\n    rule_next[${i}] = time.ticks_add(rule_next[${i}], ${r.ms})\n${indent(once(r.does, i))}`;
+      case "follow": {
+        const fresh = PYTHON.of(r.seen.part)!.fresh?.(r.seen.part);
+        const line = `told["${r.acts.part.ref}"] = ${followed(PYTHON, r.seen, r.acts)}`;
+        return `${says}${fresh ? `if ${fresh}:\n    ${line}` : line}`;
+      }
+    }
+  });
+  const events = body.filter((_, i) => "does" in rules[i]!);
+  const others = body.filter((_, i) => !("does" in rules[i]!));
+  return {
+    divides: rules.some((r) => r.kind === "follow"),
+    state,
+    body: [
+      ...events,
+      `told = {${outs.map((a) => `"${a.part.ref}": ${kept.has(a.part.id) ? `kept["${a.part.ref}"]` : a.takes.rest}`).join(", ")}}`,
+      ...others,
+      ...outs.map((a) => PYTHON.of(a.part)!.tell!(a.part, `told["${a.part.ref}"]`)),
+    ].join("\n"),
+  };
+}

@@ -1,0 +1,74 @@
+import { codeOf, followed, holds, keptOf, outputsOf, type Tongue } from "./print";
+import type { Does, Resolved } from "./resolve";
+
+const C: Tongue = {
+  of: (p) => codeOf(p, "sketch"),
+  and: "&&",
+  not: (x) => `!(${x})`,
+  choice: (test, a, b) => `(${test} ? ${a} : ${b})`,
+  divide: (a, b) => `${a} / ${b}L`,
+  within: (a, least, most) => `constrain((int32_t)(${a}), ${least}L, ${most}L)`,
+};
+const indent = (text: string) => text.replace(/^(?=.)/gm, "  ");
+
+/** What happens once, when it begins. */
+function once(d: Does, i: number): string {
+  if (d.act === "toggle") {
+    const { id } = d.acts.part;
+    return `${id}_kept = ${id}_kept == ${d.acts.takes.rest}L ? ${d.acts.on}L : ${d.acts.takes.rest}L;`;
+  }
+  if (d.act === "count") {
+    const { id } = d.acts.part;
+    const [, most] = d.acts.takes.range;
+    return `${id}_kept = ${id}_kept >= 0 && ${id}_kept < ${most}L ? ${id}_kept + 1 : 0;`;
+  }
+  return [
+    `rule${i}_turn = (rule${i}_turn + 1) % ${d.among.length};`,
+    ...d.among.map((a, k) => `${a.part.id}_kept = rule${i}_turn == ${k} ? ${a.on}L : ${a.takes.rest}L;`),
+  ].join("\n");
+}
+
+/** Variables and the task of all rules of a sketch; nothing when there are none. */
+export function rulesInC(rules: readonly Resolved[]): { state: string; body: string } | null {
+  if (!rules.length) return null;
+  const kept = keptOf(rules);
+  const outs = outputsOf(rules);
+  const state = [
+    ...outs.filter((a) => kept.has(a.part.id)).map((a) => `static int32_t ${a.part.id}_kept = ${a.takes.rest};`),
+    ...rules.flatMap((r, i) => [
+      ...(r.kind === "while" || r.kind === "each" ? [`static bool rule${i}_holds = false;`] : []),
+      ...(r.kind === "every" ? [`static uint32_t rule${i}_next = 0;`] : []),
+      ...("does" in r && r.does.act === "next" ? [`static uint8_t rule${i}_turn = ${r.does.among.length - 1};`] : []),
+    ]),
+  ].join("\n");
+  const body = rules.map((r, i): string => {
+    const says = `// ${r.says}\n`;
+    switch (r.kind) {
+      case "while":
+        return `${says}rule${i}_holds = ${holds(C, r.seen, r.test, `rule${i}_holds`)};\nif (rule${i}_holds) ${r.acts.part.id}_told_by_rule = ${r.value}L;`;
+      case "each":
+        return `${says}{\n  bool held = rule${i}_holds;\n  rule${i}_holds = ${holds(C, r.seen, r.test, "held")};\n  if (rule${i}_holds && !held) {\n${indent(indent(once(r.does, i)))}\n  }\n}`;
+      case "every":
+        return `${says}if (due(rule${i}_next, ${r.ms}UL)) {\n${indent(once(r.does, i))}\n}`;
+      case "follow": {
+        const fresh = C.of(r.seen.part)!.fresh?.(r.seen.part);
+        const line = `${r.acts.part.id}_told_by_rule = ${followed(C, r.seen, r.acts)};`;
+        return `${says}${fresh ? `if (${fresh}) ` : ""}${line}`;
+      }
+    }
+  });
+  // What began is seen to before what it does is brought to the parts.
+  const events = body.filter((_, i) => "does" in rules[i]!);
+  const others = body.filter((_, i) => !("does" in rules[i]!));
+  return {
+    state,
+    body: [
+      ...events,
+      ...outs.map(
+        (a) => `int32_t ${a.part.id}_told_by_rule = ${kept.has(a.part.id) ? `${a.part.id}_kept` : `${a.takes.rest}L`};`,
+      ),
+      ...others,
+      ...outs.map((a) => C.of(a.part)!.tell!(a.part, `${a.part.id}_told_by_rule`)),
+    ].join("\n"),
+  };
+}

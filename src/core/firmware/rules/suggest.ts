@@ -1,0 +1,53 @@
+import type { Rule } from "../../project";
+import type { DriverPart } from "../types";
+import { givesOf, outName, takesOf } from "./resolve";
+import { isYesNo } from "./sentence";
+import { proofOf } from "../proof";
+
+const isNumber = (p: DriverPart) => takesOf(p)?.word === "number" || takesOf(p)?.word === "digit";
+/** What may move or switch something is only driven while somebody wants it. */
+const isCareful = (p: DriverPart) => {
+  const proof = proofOf(p);
+  return proof.kind === "seen" && proof.careful !== undefined;
+};
+
+/**
+ * Rules that let every output of a board do something as soon as the program runs: by a contact where there is one, else by a
+ * reading; a display counts the seconds. What moves or switches a load waits for a contact: nothing starts by itself.
+ */
+export function suggest(parts: readonly DriverPart[]): Rule[] {
+  const inputs = parts.flatMap((p) => givesOf(p).map((q) => ({ p, q, out: outName(q) })));
+  const contacts = inputs.filter((x) => isYesNo(x.q));
+  const readings = inputs.filter((x) => !isYesNo(x.q));
+  const outputs = parts.filter((p) => takesOf(p) !== null);
+  let k = 0;
+  const nextContact = () => contacts[k++ % contacts.length]!;
+  return outputs.flatMap((p): Rule[] => {
+    const reading = readings[0];
+    if (isNumber(p))
+      return reading
+        ? [{ when: { ref: reading.p.ref, out: reading.out }, do: { ref: p.ref, act: "follow" } }]
+        : [{ when: { every_s: 1 }, do: { ref: p.ref, act: "count" } }];
+    // A plain light blinks by itself while no contact is there.
+    const light = p.inst.part.bringup?.driver === "led";
+    if (contacts.length) {
+      if (light) return [];
+      const c = nextContact();
+      return [{ when: { ref: c.p.ref, out: c.out, is: 1 }, do: { ref: p.ref, act: "on" } }];
+    }
+    if (light || isCareful(p)) return [];
+    const [least, most] = reading?.q.room ?? [0, 0];
+    return reading
+      ? [
+          {
+            when: {
+              ref: reading.p.ref,
+              out: reading.out,
+              above: Math.round((least + most) / 2) / 10 ** reading.q.digits,
+            },
+            do: { ref: p.ref, act: "on" },
+          },
+        ]
+      : [];
+  });
+}

@@ -1,0 +1,97 @@
+import type { Circuit } from "../../circuit";
+import type { Rule } from "../../project";
+import { TARGETS } from "..";
+import { leftOut } from "../drivers";
+import { driverParts } from "../pins";
+import type { DriverPart } from "../types";
+import { namesOf, ruled } from ".";
+import { givesOf, outName, resolve, takesOf } from "./resolve";
+import { isYesNo, sentence } from "./sentence";
+
+/** Something that a rule can go by. */
+export interface RuleInput {
+  ref: string;
+  label: string;
+  out: string;
+  /** What it is called: `light`, `pressed`. */
+  word: string;
+  unit: string;
+  yesNo: boolean;
+  /** What can be true in a room, in the unit that people read. */
+  room: [number, number];
+}
+/** Something that a rule can tell what to do. */
+export interface RuleOutput {
+  ref: string;
+  label: string;
+  word: string;
+  unit: string;
+  range: [number, number];
+  /** On and off are all there is. */
+  onOff: boolean;
+}
+export interface RulesView {
+  rules: { rule: Rule; says: string; why: string | null }[];
+  /** Nobody has written any: these are suggested from the parts. */
+  suggested: boolean;
+  inputs: RuleInput[];
+  outputs: RuleOutput[];
+}
+
+/** The targets whose programs follow rules. */
+const FOLLOWS = new Set(["sketch", "micropython", "python"]);
+
+/** The parts of each board as its first program that follows rules has them. */
+function boards(c: Circuit): DriverPart[][] {
+  return c.netlist.expanded.hosts.flatMap((host) => {
+    const t = TARGETS.find((x) => FOLLOWS.has(x.id) && !x.without(c).some((w) => w.host === host));
+    return t ? [driverParts(c, host, t.id, (b) => b).filter((p) => leftOut(p) === null)] : [];
+  });
+}
+
+/** What the project's programs do when, and of what rules can be made. */
+export function rulesView(c: Circuit): RulesView {
+  const all = boards(c);
+  const everything = all.flat();
+  const names = namesOf(everything);
+  const list = c.project.rules ?? all.flatMap((parts) => ruled(c.project, parts).rules.map((r) => r.rule));
+  const scale = (digits: number, v: number) => v / 10 ** digits;
+  return {
+    suggested: c.project.rules === undefined,
+    rules: list.map((rule) => {
+      const says = sentence(rule, names);
+      const tries = all.map((parts) => resolve(rule, parts, says));
+      const done = tries.some((t) => typeof t !== "string");
+      // On the board of what it tells something, that board's reason counts.
+      const home = all.findIndex((parts) => parts.some((p) => p.ref === rule.do.ref));
+      const why = tries[home] ?? tries[0] ?? "no board here has a program that follows rules";
+      return { rule, says, why: done || typeof why !== "string" ? null : why };
+    }),
+    inputs: everything.flatMap((p) =>
+      givesOf(p).map((q) => ({
+        ref: p.ref,
+        label: p.inst.label,
+        out: outName(q),
+        word: q.word || outName(q),
+        unit: q.unit,
+        yesNo: isYesNo(q),
+        room: [scale(q.digits, q.room[0]), scale(q.digits, q.room[1])] as [number, number],
+      })),
+    ),
+    outputs: everything.flatMap((p) => {
+      const t = takesOf(p);
+      return t
+        ? [
+            {
+              ref: p.ref,
+              label: p.inst.label,
+              word: t.word,
+              unit: t.unit,
+              range: [scale(t.digits, t.range[0]), scale(t.digits, t.range[1])] as [number, number],
+              onOff: t.range[0] === 0 && t.range[1] === 1,
+            },
+          ]
+        : [];
+    }),
+  };
+}

@@ -1,0 +1,187 @@
+import type { BusPart } from "../../src/core/bench/models/types";
+import type { Reply, WirePart } from "./types";
+
+/** One wire by Dallas: reset by a long low, presence, then slots that begin with a fall. */
+export function onOneWire(part: BusPart, line: string): WirePart {
+  let fell = 0;
+  let bits: number[] = [];
+  let heard: number[] = [];
+  let reading: number[] | null = null;
+  let waits = false;
+  return {
+    hears: [line],
+    pulledUp: [line],
+    start: () => [],
+    change(_l, level, us): Reply[] {
+      if (level) {
+        if (us - fell < 400) return [];
+        heard = [];
+        bits = [];
+        reading = null;
+        waits = false;
+        return [
+          { line, level: 0, in_us: 30 },
+          { line, level: 1, in_us: 150 },
+        ];
+      }
+      fell = us;
+      if (reading) {
+        const bit = reading.shift() ?? 1;
+        return bit
+          ? []
+          : [
+              { line, level: 0 },
+              { line, level: 1, in_us: 30 },
+            ];
+      }
+      waits = true;
+      return [{ line, look_us: 30 }];
+    },
+    look(_l, level, us) {
+      // A reset is low at that time too: it is told by its end.
+      if (!waits) return [];
+      waits = false;
+      bits.push(level);
+      if (bits.length < 8) return [];
+      heard.push(bits.reduce((s, b, i) => s + (b << i), 0));
+      bits = [];
+      const asks = heard.length === 2 && heard[0] === 0xcc && heard[1] === 0xbe;
+      const whole = heard.length === 2 ? heard[1] !== 0x4e : heard.length === 5;
+      if (whole) part.write(heard, us / 1000);
+      if (asks) reading = part.read(9, us / 1000)!.flatMap((b) => [0, 1, 2, 3, 4, 5, 6, 7].map((k) => (b >> k) & 1));
+      return [];
+    },
+  };
+}
+
+/** A low of a millisecond, then the part's own pulses. */
+export function onPulses(part: BusPart, line: string): WirePart {
+  let fell: number | null = null;
+  return {
+    hears: [line],
+    pulledUp: [line],
+    start: () => [],
+    change(_l, level, us): Reply[] {
+      if (!level) {
+        fell = us;
+        part.write([], us / 1000);
+        return [];
+      }
+      if (fell === null || us - fell < 800) return [];
+      fell = null;
+      const bytes = part.read(5, us / 1000);
+      if (!bytes) return [];
+      const out: Reply[] = [];
+      let at = 30;
+      const hold = (level2: 0 | 1, for_us: number) => {
+        out.push({ line, level: level2, in_us: at });
+        at += for_us;
+      };
+      hold(0, 80);
+      hold(1, 80);
+      for (const b of bytes)
+        for (let k = 7; k >= 0; k--) {
+          hold(0, 50);
+          hold(1, (b >> k) & 1 ? 70 : 27);
+        }
+      hold(0, 50);
+      hold(1, 0);
+      return out;
+    },
+  };
+}
+
+/** Bits that come out at the rise of a clock; the line is low while something waits. */
+export function onClocked(part: BusPart, data: string, clock: string): WirePart {
+  let left: number[] | null = null;
+  let pulses = 0;
+  let rose = 0;
+  const ready = (us: number): 0 | 1 => (part.read(1, us / 1000)![0] ? 0 : 1);
+  return {
+    hears: [clock],
+    start: () => [
+      { line: data, level: 1 },
+      { line: data, look_us: 1000 },
+    ],
+    look: (_l, _v, us) => [...(left ? [] : [{ line: data, level: ready(us) } as const]), { line: data, look_us: 1000 }],
+    change(_l, level, us): Reply[] {
+      if (!level) {
+        // It falls asleep when its clock stays high.
+        if (us - rose > 60) throw new Error(`the clock stood high for ${us - rose} us`);
+        return [];
+      }
+      rose = us;
+      left ??= part.read(3, us / 1000)!.flatMap((b) => [7, 6, 5, 4, 3, 2, 1, 0].map((k) => (b >> k) & 1));
+      pulses++;
+      if (pulses <= 24) return [{ line: data, level: left[pulses - 1] as 0 | 1 }];
+      // One more clock: channel A, gain 128.
+      pulses = 0;
+      left = null;
+      return [{ line: data, level: 1 }];
+    },
+  };
+}
+
+export function onShiftOut(part: BusPart, pins: { data: string; clock: string; latch: string }): WirePart {
+  let data = 0;
+  let bits: number[] = [];
+  return {
+    hears: [pins.data, pins.clock, pins.latch],
+    start: () => [],
+    change(line, level, us) {
+      if (line === pins.data) data = level;
+      else if (line === pins.clock && level) bits.push(data);
+      else if (line === pins.latch && level) {
+        const bytes: number[] = [];
+        for (let i = 0; i + 8 <= bits.length; i += 8) bytes.push(bits.slice(i, i + 8).reduce((s, b) => s * 2 + b, 0));
+        part.write(bits.length % 8 ? [0xee] : bytes, us / 1000);
+        bits = [];
+      }
+      return [];
+    },
+  };
+}
+export function onShiftIn(part: BusPart, pins: { data: string; clock: string; latch: string }, n: number): WirePart {
+  let bits: number[] = [];
+  const put = (): Reply[] => [{ line: pins.data, level: (bits[0] ?? 0) as 0 | 1 }];
+  return {
+    hears: [pins.clock, pins.latch],
+    start: () => [],
+    change(line, level, us): Reply[] {
+      if (line === pins.latch && !level) {
+        bits = part.read(n, us / 1000)!.flatMap((b) => [7, 6, 5, 4, 3, 2, 1, 0].map((k) => (b >> k) & 1));
+        return put();
+      }
+      if (line === pins.clock && level) {
+        bits.shift();
+        return put();
+      }
+      return [];
+    },
+  };
+}
+
+/** Keys that join a row to a column; a row that is driven low pulls its column. */
+export function onMatrix(part: BusPart, rows: readonly string[], columns: readonly string[]): WirePart {
+  const low = new Set<string>();
+  const put = (us: number): Reply[] => {
+    const bits = part.read(2, us / 1000)!;
+    return columns.map((line, c) => {
+      const pulled = rows.some((r, i) => {
+        const k = i * columns.length + c;
+        return low.has(r) && (bits[k >> 3]! >> (k & 7)) & 1;
+      });
+      return { line, level: pulled ? 0 : 1 };
+    });
+  };
+  return {
+    hears: rows,
+    pulledUp: [...rows, ...columns],
+    start: () => columns.map((line) => ({ line, level: 1 })),
+    change(line, level, us) {
+      if (level) low.delete(line);
+      else low.add(line);
+      return put(us);
+    },
+  };
+}
