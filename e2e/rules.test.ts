@@ -47,7 +47,6 @@ describe("what happens when", () => {
     await pick("What", "Port light");
     await pick("Does", "takes turns with");
     await pick("With", "Starboard light");
-    if (process.env.SHOT) await page.screenshot({ path: "/tmp/r1.png" });
     await rules.getByRole("button", { name: "Add", exact: true }).click();
     await rules.getByText("Each time Go is pressed, Port light and Starboard light take turns.").waitFor();
     await pick("When", "Distance");
@@ -57,7 +56,6 @@ describe("what happens when", () => {
     await rules.getByRole("button", { name: "Add", exact: true }).click();
     await rules.getByText("When Distance is below 20 cm, Starboard light is on.").waitFor();
     await page.getByTestId("does").getByText("take turns").first().waitFor();
-    if (process.env.SHOT) await page.screenshot({ path: "/tmp/r2.png" });
     const zip = await download(page, () => page.getByTestId("download-firmware").click());
     expect(zipText(zip, "starter/starter.ino")).toContain("// When Distance is below 20 cm, Starboard light is on.");
     // Taken out by keys alone; undone as any change.

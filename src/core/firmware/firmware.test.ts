@@ -98,7 +98,7 @@ describe("what a program does with its parts", () => {
     expect(list.get("M1")!.starter).toContain("taken back");
     expect(list.get("SW1")!.proof).toContain("press it");
     expect(list.get("D1")!.proof).toContain("Did it blink");
-    expect(list.get("M2")!.starter).toBe("put to rest and left there");
+    expect(list.get("M2")!.starter).toBe("When Go is pressed, Pump is on");
     const stm = circuitOf(
       make(
         [

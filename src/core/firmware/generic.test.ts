@@ -42,7 +42,7 @@ describe("parts without a driver of their own", () => {
     expect(pad.match(/Pin\.PULL_UP/g)).toHaveLength(4);
   });
   it("analogue values are measured", () => {
-    expect(files({ part: "discrete/ldr" }, "sketch")["bringup/bringup.ino"]).toMatch(/YL1 adc M1 pin=A\d raw=/);
+    expect(files({ part: "discrete/ldr" }, "sketch")["bringup/bringup.ino"]).toContain("analogRead(PIN_THING)");
     expect(files({ part: "discrete/ldr" }, "micropython", BOARD3)["main.py"]).toContain("from machine import ADC");
   });
   it("a name that is no name does not break the code", () => {

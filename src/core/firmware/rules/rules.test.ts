@@ -1,0 +1,140 @@
+import { describe, expect, it } from "vitest";
+import { circuitOf } from "../../circuit";
+import { assign } from "../../plan/assign";
+import { applyEdit, readProject, RuleSchema, ruleProblems, writeProject, type Rule } from "../../project";
+import { BOARD3, BOARD5, catalogue, make, USB } from "../../testing";
+import { driverParts } from "../pins";
+import { targetById } from "..";
+import { ruled } from ".";
+import { suggest } from "./suggest";
+import { rulesView } from "./view";
+
+const PARTS = [
+  { ref: "SW1", part: "discrete/button", label: "Go" },
+  { ref: "LED1", part: "discrete/led-red", label: "Lamp" },
+  { ref: "M1", part: "module/hc-sr04", label: "Distance" },
+  { ref: "M2", part: "module/aht20", label: "Air" },
+  { ref: "M3", part: "module/servo-small", label: "Flag" },
+  { ref: "M4", part: "module/ht16k33-digits", label: "Digits" },
+];
+const project = (rules?: Rule[], parts: object[] = PARTS, board: object = BOARD5) => {
+  const a = assign(make([board as never, USB, ...(parts as never[])]), catalogue);
+  return { ...a.project, ...(rules && { rules }) };
+};
+const view = (rules?: Rule[], parts?: object[], board?: object) =>
+  rulesView(circuitOf(project(rules, parts, board), catalogue));
+
+describe("sentences", () => {
+  const says = (when: object, act: object) => view([RuleSchema.parse({ when, do: act })]).rules[0]!;
+  it.each([
+    [
+      { ref: "M1", out: "cm", below: 20, hysteresis: 2 },
+      { ref: "LED1", act: "on" },
+      "When Distance is below 20 cm, Lamp is on.",
+    ],
+    [
+      { ref: "M2", out: "t", above: 25.5 },
+      { ref: "M3", act: "set", value: 90 },
+      "When Air is above 25.5 °C, Flag is set to angle 90 deg.",
+    ],
+    [
+      { ref: "SW1", out: "pressed", is: 1 },
+      { ref: "LED1", act: "toggle" },
+      "Each time Go is pressed, Lamp goes on or off.",
+    ],
+    [{ ref: "SW1", out: "pressed", is: 0 }, { ref: "LED1", act: "on" }, "When Go is not pressed, Lamp is on."],
+    [{ every_s: 2 }, { ref: "M4", act: "count" }, "Every 2 s, Digits counts one on."],
+    [{ ref: "M1", out: "cm" }, { ref: "M4", act: "follow" }, "Digits follows Distance."],
+    [
+      { ref: "SW1", out: "pressed", is: 1 },
+      { ref: "LED1", act: "next", among: ["M3"] },
+      "Each time Go is pressed, Lamp and Flag take turns.",
+    ],
+  ])("%j, %j", (when, act, text) => {
+    const r = says(when, act);
+    expect(r.says).toBe(text);
+    expect(r.why).toBeNull();
+  });
+  it("what can't be done is told with what can", () => {
+    expect(says({ ref: "M1", out: "weight", above: 1 }, { ref: "LED1", act: "on" }).why).toBe(
+      'Distance does not give "weight"; it gives cm',
+    );
+    expect(says({ ref: "SW1", out: "pressed", is: 1 }, { ref: "M2", act: "on" }).why).toBe(
+      "Air can't be told anything by a rule",
+    );
+    expect(says({ ref: "M1", out: "cm", below: 5 }, { ref: "M3", act: "set", value: 700 }).why).toBe(
+      "Flag takes 0 to 180, not 700",
+    );
+  });
+});
+
+describe("rules in a document", () => {
+  const refs = new Set(["M1", "LED1"]);
+  const problem = (when: object, act: object) => ruleProblems([RuleSchema.parse({ when, do: act })], refs)[0]?.message;
+  it("that speak of parts that are not there, or of acts that need another occasion, are refused with a reason", () => {
+    expect(problem({ ref: "M9", out: "cm", below: 1 }, { ref: "LED1", act: "on" })).toContain('no part "M9"');
+    expect(problem({ every_s: 1 }, { ref: "LED1", act: "on" })).toContain("a moment, not a while");
+    expect(problem({ ref: "M1", out: "cm" }, { ref: "LED1", act: "on" })).toContain('can only "follow"');
+    expect(problem({ ref: "M1", out: "cm", above: 3 }, { ref: "LED1", act: "follow" })).toContain("a quantity alone");
+    expect(problem({ ref: "M1", out: "cm", below: 1 }, { ref: "LED1", act: "on" })).toBeUndefined();
+  });
+  it("unknown keys, both bounds at once, and endless numbers are refused", () => {
+    const bad = [
+      { when: { ref: "M1", out: "cm", above: 1, below: 2 }, do: { ref: "LED1", act: "on" } },
+      { when: { ref: "M1", out: "cm", above: 1e99 }, do: { ref: "LED1", act: "on" } },
+      { when: { ref: "M1", out: "cm", above: 1 }, do: { ref: "LED1", act: "explode" } },
+      { when: { every_s: 0 }, do: { ref: "LED1", act: "toggle" } },
+    ];
+    for (const r of bad) expect(RuleSchema.safeParse(r).success, JSON.stringify(r)).toBe(false);
+  });
+  it("go with the file, leave with their part, and come back to what is suggested", () => {
+    const rules: Rule[] = [
+      { when: { ref: "M1", out: "cm", below: 20 }, do: { ref: "LED1", act: "on" } },
+      { when: { ref: "SW1", out: "pressed", is: 1 }, do: { ref: "M3", act: "on" } },
+    ];
+    const p = applyEdit(project(), { type: "setRules", rules }, catalogue);
+    const again = readProject(writeProject(p), catalogue);
+    expect(again.ok && again.project.rules).toEqual(rules);
+    expect(applyEdit(p, { type: "removePart", ref: "M1" }, catalogue).rules).toEqual([rules[1]]);
+    expect(applyEdit(p, { type: "setRules" }, catalogue).rules).toBeUndefined();
+  });
+});
+
+describe("what is suggested", () => {
+  const of = (parts: object[], board: object = BOARD3) =>
+    suggest(driverParts(circuitOf(project(undefined, parts, board), catalogue), "B1", "micropython", (b) => b));
+  it("lets every output do something; what moves or switches waits for a contact", () => {
+    expect(view().rules.map((r) => r.says)).toEqual(["When Go is pressed, Flag is on.", "Digits follows Distance."]);
+    const pump = { ref: "M9", part: "module/mosfet-switch", label: "Pump" };
+    expect(of([pump])).toEqual([]);
+    expect(of([pump, PARTS[0]!])).toEqual([
+      { when: { ref: "SW1", out: "pressed", is: 1 }, do: { ref: "M9", act: "on" } },
+    ]);
+    expect(of([PARTS[5]!])).toEqual([{ when: { every_s: 1 }, do: { ref: "M4", act: "count" } }]);
+  });
+  it("comes into the program, and is gone when somebody writes rules", () => {
+    const starter = (rules?: Rule[]) =>
+      targetById("sketch")!
+        .files(circuitOf(project(rules), catalogue))
+        .find((f) => f.path === "starter/starter.ino")!.text;
+    expect(starter()).toContain("// When Go is pressed, Flag is on.");
+    expect(starter([])).not.toContain("rules_task");
+    const p = project([{ when: { ref: "SW1", out: "pressed", is: 1 }, do: { ref: "LED1", act: "toggle" } }]);
+    const c = circuitOf(p, catalogue);
+    const parts = driverParts(c, "B1", "sketch", (b) => b);
+    const r = ruled(p, parts);
+    expect(r.suggested).toBe(false);
+    expect(parts.filter((x) => x.ruled).map((x) => x.ref)).toEqual(["LED1"]);
+  });
+  it("two boards: a rule between them is told, not dropped", () => {
+    const two = [
+      { ref: "B2", part: "board/rp2040-forty" },
+      { ref: "SW1", part: "discrete/button", label: "Go", host: "B1" },
+      { ref: "LED1", part: "discrete/led-red", label: "Lamp", host: "B2" },
+    ];
+    const rule: Rule = { when: { ref: "SW1", out: "pressed", is: 1 }, do: { ref: "LED1", act: "on" } };
+    const [r] = view([rule], two, BOARD5).rules;
+    expect(r!.says).toBe("When Go is pressed, Lamp is on.");
+    expect(r!.why).toBe("SW1 is not worked by this board's program");
+  });
+});
