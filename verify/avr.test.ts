@@ -226,6 +226,9 @@ describe("every part of the catalogue on the 5 V board", () => {
     const run = simulate(bench, elf, 6, []);
     expect(run.lines.find((l) => l.includes(" MT1 "))).toContain("pin=D7");
     // At rest it stays off: nothing is switched on by itself.
-    expect(run.lines.find((l) => l.includes(" MT1 "))).toContain("rests=0");
+    expect(run.lines.find((l) => l.includes(" MT1 "))).toContain(" rests info");
+    expect(run.lines).toContain(
+      "YL1 ask MT1 keep clear of what it switches, check its supply, then type 1 and Enter info",
+    );
   });
 });

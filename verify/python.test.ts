@@ -8,6 +8,7 @@ import type { BusPart } from "../src/core/bench/models/types";
 import { circuitOf } from "../src/core/circuit";
 import type { FirmwareFile } from "../src/core/firmware";
 import { DEVICES } from "../src/core/firmware/devices";
+import { leftOut } from "../src/core/firmware/drivers";
 import { driverParts } from "../src/core/firmware/pins";
 import { machineOf } from "../src/core/firmware/devices/run";
 import { python } from "../src/core/firmware/targets/python";
@@ -98,14 +99,17 @@ describe("Python on the board with the forty-pin header", () => {
     const as = { chain: p.chain, options: p.options };
     const d = DEVICES.find((x) => x.id === id)!.of(p);
     const address = c.netlist.instance("M1")!.part.groups.find((g) => g.kind === "i2c")?.address;
+    const why = leftOut(p);
     const [w] = m.worlds;
     const part = m.make(w!, as);
     const bus = new Map(address === undefined ? [] : [[parseInt(address, 16), part]]);
     const lines = await run(id.replace("/", "-"), python.files(c), "bringup.py", 14_000, bus);
     expect(lines.some((l) => l.startsWith("YL1 done parts=1"))).toBe(true);
+    // What a computer's program leaves out is said, with the reason.
+    if (why) expect(lines.join("\n")).toContain(`YL1 open M1 ${why.why} info`);
     if (address === undefined) return;
     if (m.wants) {
-      expect(lines.join("\n")).toMatch(/YL1 act M1 (rests|told=\S+ fresh=1) info/);
+      expect(lines.join("\n")).toMatch(/YL1 act M1 (\S+ )?(rests|told=\S+ fresh=1) info/);
       return;
     }
     const machine = machineOf(d, m.make(w!, as));

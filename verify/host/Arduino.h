@@ -53,6 +53,37 @@ inline int analogRead(uint8_t) { return 512; }
 inline int digitalRead(uint8_t) { return 1; }
 inline uint32_t pulseIn(uint8_t, uint8_t, uint32_t) { return 2436; }
 
+#define constrain(v, low, high) ((v) < (low) ? (low) : (v) > (high) ? (high) : (v))
+inline void analogWrite(uint8_t pin, int duty) { printf("DUTY %u %d\n", pin, duty); }
+// Some cores take the frequency only: those have no length of their own here.
+inline void tone(uint8_t pin, unsigned hz) { printf("TONE %u %u\n", pin, hz); }
+inline void noTone(uint8_t pin) { printf("TONE %u 0\n", pin); }
+#define SERIAL_8N1 0x800001c
+
+struct Stream {
+  virtual int available() = 0;
+  virtual int read() = 0;
+};
+// A serial port of the chip: what comes in is fed, what goes out is written down.
+struct Port : Stream {
+  const char *name;
+  explicit Port(const char *n) : name(n) {}
+  static const uint8_t *&fed() { static const uint8_t *bytes = nullptr; return bytes; }
+  static size_t &left() { static size_t n = 0; return n; }
+  void begin(uint32_t baud, uint32_t = 0, int rx = -1, int tx = -1) { printf("PORT %s %u %d %d\n", name, (unsigned)baud, rx, tx); }
+  void setRX(int pin) { printf("PORT %s RX %d\n", name, pin); }
+  void setTX(int pin) { printf("PORT %s TX %d\n", name, pin); }
+  int available() override { return left() > 0; }
+  int read() override { return left() ? (left()--, *fed()++) : -1; }
+  size_t write(const uint8_t *list, size_t n) {
+    printf("SENT %s", name);
+    for (size_t i = 0; i < n; i++) printf(" %02x", list[i]);
+    printf("\n");
+    return n;
+  }
+};
+static Port Serial1("Serial1"), Serial2("Serial2"), Serial3("Serial3"), Serial4("Serial4"), Serial5("Serial5");
+
 struct Console {
   void begin(uint32_t) {}
   explicit operator bool() const { return true; }

@@ -31,9 +31,18 @@ function compile(name: string, files: readonly File[], folder: string, main: str
   return dir;
 }
 
-/** Compiles a sketch of a board without a packaged core on this machine, and runs it: some turns of its loop, keys typed. */
-export function runOnHost(files: readonly File[], folder: string, loops: number, typed = ""): string[] {
-  const main = `int main() { Console::typed() = ${JSON.stringify(typed)}; setup(); for (int i = 0; i < ${loops}; i++) loop(); }`;
+/**
+ * Compiles a sketch of a board without a packaged core on this machine, and runs it: some turns of its loop, keys typed, bytes
+ * that come in on a serial port of the chip.
+ */
+export function runOnHost(
+  files: readonly File[],
+  folder: string,
+  loops: number,
+  typed = "",
+  bytes: readonly number[] = [],
+): string[] {
+  const main = `${bytes.length ? `static const uint8_t incoming[] = {${bytes.join(",")}};\n` : ""}int main() { ${bytes.length ? "Port::fed() = incoming; Port::left() = sizeof incoming; " : ""}Console::typed() = ${JSON.stringify(typed)}; setup(); for (int i = 0; i < ${loops}; i++) loop(); }`;
   const exe = path.join(WORK, "run", folder, "program");
   fs.mkdirSync(path.dirname(exe), { recursive: true });
   compile("run", files, folder, main, ["-o", exe]);

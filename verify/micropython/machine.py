@@ -65,6 +65,30 @@ class Pin:
         self._tell()
 
 
+class UART:
+    """A serial port: what the model has sent up to now, byte by byte."""
+
+    def __init__(self, id, baudrate=9600, tx=None, rx=None, rxbuf=64):
+        LOG.append(("uart", id, baudrate, tx and tx.id, rx and rx.id))
+        self.waiting = b""
+
+    def _hear(self):
+        text = js.latticeLines.serial(clock.NOW[0])
+        self.waiting += bytes(int(text[i : i + 2], 16) for i in range(0, len(text), 2))
+
+    def any(self):
+        if not self.waiting:
+            self._hear()
+        return len(self.waiting)
+
+    def read(self, n):
+        got, self.waiting = self.waiting[:n], self.waiting[n:]
+        return got
+
+    def write(self, data):
+        js.latticeLines.write("".join("%02x" % b for b in data), clock.NOW[0])
+
+
 class PWM:
     def __init__(self, pin, freq=None, duty_u16=None):
         self.id = pin.id

@@ -22,17 +22,18 @@ const bridge = (bus: Bus) => ({
 
 /** A part of the bench on lines of its own: which line hangs on which pin, by number. */
 export interface OnLines {
-  lines: Lines;
+  lines?: Lines;
   part: BusPart;
   at: ReadonlyMap<number, string>;
 }
 /** What the stand-ins for pins, pulses and converters ask; times are in microseconds. */
 const lineBridge = (x: OnLines | undefined) => ({
   drive: (pin: number, level: number, us: number) =>
-    x?.lines.drive(x.at.get(pin) ?? "", level < 0 ? null : (level as 0 | 1), us),
-  pulsed: (pin: number, Hz: number, duty: number, us: number) => x?.lines.pulsed(x.at.get(pin) ?? "", Hz, duty, us),
-  level: (pin: number, us: number) => (x ? x.lines.level(x.at.get(pin) ?? "", us) : 0),
+    x?.lines?.drive(x.at.get(pin) ?? "", level < 0 ? null : (level as 0 | 1), us),
+  pulsed: (pin: number, Hz: number, duty: number, us: number) => x?.lines?.pulsed(x.at.get(pin) ?? "", Hz, duty, us),
+  level: (pin: number, us: number) => (x?.lines ? x.lines.level(x.at.get(pin) ?? "", us) : 0),
   write: (data: string, now: number) => x!.part.write(bytesOf(data), now),
+  serial: (now: number) => hex(x!.part.serial!(now)),
   read: (n: number, now: number) => hex(x!.part.read(n, now) ?? []),
 });
 

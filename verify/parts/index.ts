@@ -24,6 +24,7 @@ export function wirePart(c: Circuit, ref: string, d: Device, part: BusPart, chai
   const beside = [...d.begin, ...d.read].flatMap((s) => (s.do === "pin" ? [s.pin] : []));
   switch (over.kind) {
     case "i2c":
+    case "uart":
       return null;
     case "spi": {
       const g = inst.part.groups.find((x) => x.kind === "spi")!;

@@ -1,9 +1,8 @@
 import { findPin, optionValues, type BoardInfo } from "../parts/catalogue";
 import type { Circuit } from "../circuit";
-import { I2C_CLOCK_HZ, i2cBuses } from "../circuit/buses";
+import { busOfPin, I2C_CLOCK_HZ, i2cBuses } from "../circuit/buses";
 import { isWorked, type Instance } from "../circuit/netlist";
 import { houseRule } from "../project";
-import { waysToServe } from "../plan/assign";
 import { isReserved } from "./reserved";
 import type { DriverPart, PinConstant } from "./types";
 
@@ -97,9 +96,8 @@ export function pinConstants(c: Circuit, host: string, target: string): PinConst
     // A piece further down a chain has no pin of its own.
     if (b.host !== host || b.chainedAfter) continue;
     const pin = findPin(board, b.hostPin)!;
-    const bus =
-      b.need.kind === "i2c" || b.need.kind === "spi" ? waysToServe(pin, b.need).find((w) => w.ok && w.bus) : undefined;
-    const busName = bus?.ok ? bus.bus! : null;
+    const busName =
+      b.need.kind === "i2c" || b.need.kind === "spi" ? (busOfPin(c, host, b.hostPin, b.need.kind) ?? null) : null;
     const id = names.get(b.ref)!.toUpperCase();
     const called = findPin(c.netlist.instance(b.ref)!.part, b.pin)?.called;
     const name = busName
@@ -190,11 +188,20 @@ export function driverParts(c: Circuit, host: string, target: string, busNames: 
       return constants.find((k) => k.hostPin === b.hostPin)!.name;
     };
     const i2c = inst.part.groups.find((g) => g.kind === "i2c");
-    const way = i2c && waysToServe(findPin(board, at(i2c.pins.sda!)!.hostPin)!, { kind: "i2c", role: "sda" })[0];
+    const bus = i2c && (busOfPin(c, host, at(i2c.pins.sda!)!.hostPin, "i2c") ?? null);
     // No controller is behind those pins: the program times the bus itself, where its language has that.
-    const soft = i2c !== undefined && !way?.ok;
+    const soft = i2c !== undefined && !bus;
     const softName =
       soft && SOFT_I2C.has(target) ? `soft_${identifier(at(i2c.pins.sda!)!.hostPin, "bus").toLowerCase()}` : "";
+    const serial = inst.part.groups
+      .filter((g) => g.kind === "uart")
+      .flatMap((g) => Object.values(g.pins))
+      .flatMap((label) => {
+        const need = findPin(inst.part, label)?.need;
+        const b = at(label);
+        return need?.kind === "uart" && b ? [{ pin: findPin(board, b.hostPin)! }] : [];
+      });
+    const port = serial.map(({ pin }) => busOfPin(c, host, pin.label, "uart"))[0] ?? undefined;
     const entry = c.project.parts.find((p) => p.ref === inst.ref);
     const leg = inst.part.pins.find((p) => p.need)?.label ?? inst.part.pins[0]!.label;
     return [
@@ -219,7 +226,9 @@ export function driverParts(c: Circuit, host: string, target: string, busNames: 
         leg,
         activeLow: isActiveLow(c, inst, leg),
         pull: entry?.companions?.pullUp === "internal" ? "internal" : "external",
-        bus: way?.ok && way.bus ? busNames(way.bus) : softName,
+        bus: bus ? busNames(bus) : softName,
+        ...(port !== undefined && { port }),
+        ...(serial.some((x) => x.pin.hazards?.some((h) => h.kind === "console")) && { console: true }),
         soft,
         ...(soft &&
           !softName && {

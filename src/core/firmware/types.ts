@@ -60,6 +60,9 @@ export interface DriverPart {
   pull: "internal" | "external";
   /** Bus object in the code: `Wire`, `Wire1`, `i2c0`. */
   bus: string;
+  /** The chip's serial port behind the part's pins, and whether the console is on it. */
+  port?: string;
+  console?: boolean;
   /** The bus is timed by the program. */
   soft: boolean;
   /** Why no driver can work it as it is wired. */

@@ -28,6 +28,7 @@ import { at24c32, tca9548a, vl53l0x } from "./memories";
 import { ht16k33, lcdI2c, lcdParallel, pca9685 } from "./numbers";
 import { nrf24l01, rfm95 } from "./radios";
 import { rc522 } from "./rc522";
+import { gps, mhz19b, pms5003 } from "./serial";
 import { signals } from "./signals";
 import { dht22, ds18b20, hx711 } from "./single-wires";
 import { max31855, max6675 } from "./thermocouples";
@@ -85,4 +86,7 @@ export const MODELS: readonly Model[] = [
   max31855,
   max6675,
   w5500,
+  gps,
+  mhz19b,
+  pms5003,
 ];

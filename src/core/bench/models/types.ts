@@ -18,6 +18,8 @@ export interface BusPart {
   pin?(label: string, level: 0 | 1, now: number): void;
   /** What it does in the world, for a part that acts. */
   is?(now: number): World;
+  /** What a serial part has sent since it was last heard. */
+  serial?(now: number): readonly number[];
   /** The same part wire by wire. */
   spi?: SpiPart;
 }

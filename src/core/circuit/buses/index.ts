@@ -4,3 +4,4 @@ export * from "./spi";
 export * from "./uart";
 export * from "./chains";
 export { lineLoad, wireOf, type LineLoad } from "./wires";
+export { busInstances, busOfPin } from "./instances";

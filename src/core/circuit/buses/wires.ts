@@ -1,3 +1,4 @@
+import { busOfPin } from "./instances";
 import type { Circuit } from "..";
 import { houseRule, joinEnd, partsCm, splitEnd, USUAL_CM } from "../../project";
 import { linkBehind, type Net, type Wire } from "../netlist";
@@ -50,6 +51,8 @@ export function lineLoad(c: Circuit, net: Net): LineLoad {
 
 /** The bus instance that a host pin belongs to when it serves a need, such as `i2c0`. */
 export function busAt(c: Circuit, host: string, hostPin: string, kind: string, role: string | undefined) {
+  const planned = busOfPin(c, host, hostPin, kind);
+  if (planned) return planned;
   const pin = c.netlist.instance(host)?.part.pins.find((p) => p.label === hostPin);
   const offer = pin?.offers?.find((o) => o.kind === kind && "role" in o && o.role === role);
   return offer && "bus" in offer ? offer.bus : null;

@@ -31,7 +31,7 @@ export function deviceDriver(kind: DeviceKind, plain: Driver): Driver {
     id: kind.id,
     order: 20,
     unfit: (p) => {
-      const why = unfitLink(over(of(p)), p.target);
+      const why = unfitLink(over(of(p)), p);
       return why === null ? null : { kind: "capability", why };
     },
     proof: (p) => proofOf(of(p), p),

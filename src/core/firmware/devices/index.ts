@@ -45,6 +45,7 @@ import { hx711 } from "./hx711";
 import { keypad } from "./keypad";
 import { hc165, hc595 } from "./lines";
 import { max7219Digits, max7219Matrix } from "./max7219";
+import { gps, mhz19b, pms5003 } from "./serial";
 import { mcp2515 } from "./mcp2515";
 import { at24c32, tca9548a } from "./memories";
 import { a4988, drv8833, l298n, servoLarge, servoSmall, tb6612, uln2003 } from "./motors";
@@ -83,6 +84,9 @@ const LIST: readonly (Device | DeviceKind)[] = [
   sgp40,
   sht31,
   veml7700,
+  gps,
+  mhz19b,
+  pms5003,
   max31855,
   max6675,
   mcp3008,

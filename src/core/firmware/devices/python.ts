@@ -1,3 +1,4 @@
+import { restsWhere } from "./sketch";
 import { parse, toPython } from "./expression";
 import { AGAIN_MS } from "./run";
 import type { Device, Step } from "./types";
@@ -210,7 +211,7 @@ export const bringupInPython = (d: Device, p: DriverPart): string => {
   if (proof?.kind === "seen") {
     const show = showingInPython(p, proof.show, proof.ms);
     return proof.careful
-      ? `if not alone[0]:\n    print("YL1 act ${p.ref} rests info")\nelse:\n${indent(show)}\n    shown[turn[0]] = True`
+      ? `if not alone[0]:\n    print("YL1 act ${p.ref}${restsWhere(d, p)} rests info")\nelse:\n${indent(show)}\n    shown[turn[0]] = True`
       : show;
   }
   return `${p.id}.run = None

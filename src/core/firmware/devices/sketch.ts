@@ -195,13 +195,19 @@ const showingInC = (
   Serial.println(${p.id}_fresh ? F(" info") : F(" fail"));
   if (!${p.id}_fresh) known[turn] = 2;`;
 
+/** The pins that are held at rest, as they are printed on the board. */
+export const restsWhere = (d: Device, p: DriverPart): string => {
+  const outs = d.over?.kind === "pins" ? (d.over.out ?? []).filter((o) => p.has(o.pin)) : [];
+  return outs.length ? ` pin=${outs.map((o) => p.printed(o.pin)).join(",")}` : "";
+};
+
 /** A part in bring-up: a reading taken at once and judged by what can be true in a room, or something shown. */
 export const bringupInC = (d: Device, p: DriverPart): string => {
   const proof = d.proof;
   if (proof?.kind === "seen") {
     const show = showingInC(d, p, proof.show, proof.ms);
     return proof.careful
-      ? `if (!alone) {\n  Serial.println(F("YL1 act ${p.ref} rests info"));\n} else {\n${show}\n  shown[turn] = true;\n}`
+      ? `if (!alone) {\n  Serial.println(F("YL1 act ${p.ref}${restsWhere(d, p)} rests info"));\n} else {\n${show}\n  shown[turn] = true;\n}`
       : `{\n${show}\n}`;
   }
   const judged = proof

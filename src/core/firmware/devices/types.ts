@@ -1,4 +1,4 @@
-import type { Over } from "../links";
+import type { Over } from "../links/over";
 
 /** What a part gives: whole numbers of a unit's fraction. */
 export interface Quantity {

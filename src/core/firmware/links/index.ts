@@ -7,14 +7,17 @@ import { pins } from "./pins";
 import { pulses } from "./pulses";
 import { shift } from "./shift";
 import { spi } from "./spi";
+import { uart } from "./uart";
+import type { DriverPart } from "../types";
 import type { Link, LinkInC, LinkInPython, Over } from "./types";
 
-const LINKS: { [K in Over["kind"]]: Link<K> } = { i2c, spi, onewire, pulses, clocked, shift, matrix, pins };
+const LINKS: { [K in Over["kind"]]: Link<K> } = { i2c, spi, onewire, pulses, clocked, shift, matrix, pins, uart };
 
 const of = (over: Over) => LINKS[over.kind] as Link<Over["kind"]>;
 export const inC = (over: Over): LinkInC => of(over).c(over as never);
 export const inPython = (over: Over): LinkInPython => of(over).python(over as never);
-/** Why a target can't do such a link, or null. */
-export const unfitLink = (over: Over, target: string): string | null => of(over).unfit?.(target) ?? null;
+/** Why a part can't be reached so by a program, or null. */
+export const unfitLink = (over: Over, p: DriverPart): string | null =>
+  of(over).unfit?.(p.target) ?? of(over).unfitPart?.(p) ?? null;
 
 export type { LinkInC, LinkInPython, Over, OutPin } from "./types";

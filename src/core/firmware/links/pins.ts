@@ -1,5 +1,5 @@
 import { findPin } from "../../parts/catalogue";
-import { adcInPython, pinName, sketchBits } from "../pins-in-code";
+import { pinName, sketchBits } from "../pins-in-code";
 import { restOf } from "../rest";
 import type { DriverPart } from "../types";
 import type { Link, OutPin } from "./types";
@@ -77,7 +77,6 @@ export const pins: Link<"pins"> = {
       ],
       setup: (p) =>
         [
-          ...ins.filter((l) => p.has(l) && isAnalogue(p, l)).map((l) => `${pinName(p, l)} = ${adcInPython(p, l)}`),
           ...outs
             .filter((o) => PWM_HZ[o.as] && p.has(o.pin))
             .map((o) => `${pwm(p, o)} = PWM(${pinName(p, o.pin)}, freq=${o.Hz ?? PWM_HZ[o.as]}, duty_u16=0)`),

@@ -1,0 +1,251 @@
+import type { DriverPart } from "../types";
+import { escaped, listInC, type Link, type Over } from "./types";
+
+type Uart = Extract<Over, { kind: "uart" }>;
+const SENTENCE_BYTES = 13;
+const lengthOf = (o: Uart) => ("sentence" in o.frame ? SENTENCE_BYTES : o.frame.n);
+const groupOf = (p: DriverPart) => p.inst.part.groups.find((g) => g.kind === "uart")!;
+/** The board's pins: `rx` hears the part, `tx` speaks to it. */
+const pinOf = (p: DriverPart, role: "rx" | "tx", none: string) => {
+  const label = groupOf(p).pins[role];
+  return label && p.has(label) ? p.pin(label) : none;
+};
+const number = (p: DriverPart) => Number(/\d*$/.exec(p.port ?? "")![0] || 0);
+const baud = (p: DriverPart) => Number(p.options.baud ?? 9600);
+
+/** What a core calls the port of a chip, and how it is begun there. */
+const PORTS: Partial<Record<DriverPart["board"]["family"], { name(n: number): string; begin(p: DriverPart): string }>> =
+  {
+    avr: { name: (n) => `Serial${n}`, begin: (p) => `.begin(${baud(p)});` },
+    sam3x: { name: (n) => `Serial${n}`, begin: (p) => `.begin(${baud(p)});` },
+    samd: { name: (n) => `Serial${n}`, begin: (p) => `.begin(${baud(p)});` },
+    imxrt: { name: (n) => `Serial${n}`, begin: (p) => `.begin(${baud(p)});` },
+    kl26: { name: (n) => `Serial${n}`, begin: (p) => `.begin(${baud(p)});` },
+    esp32: {
+      name: (n) => `Serial${n}`,
+      begin: (p) => `.begin(${baud(p)}, SERIAL_8N1, ${pinOf(p, "rx", "-1")}, ${pinOf(p, "tx", "-1")});`,
+    },
+    rp2040: { name: (n) => `Serial${n + 1}`, begin: () => "" },
+  };
+const portIn = (p: DriverPart) => PORTS[p.board.family === "rp2350" ? "rp2040" : p.board.family];
+const portName = (p: DriverPart) => portIn(p)!.name(number(p));
+function beginInC(p: DriverPart): string {
+  const name = portName(p);
+  if (p.board.family !== "rp2040" && p.board.family !== "rp2350") return `${name}${portIn(p)!.begin(p)}`;
+  return [
+    ...(["rx", "tx"] as const).flatMap((r) => {
+      const pin = pinOf(p, r, "");
+      return pin ? [`${name}.set${r.toUpperCase()}(${pin});`] : [];
+    }),
+    `${name}.begin(${baud(p)});`,
+  ].join("\n");
+}
+
+const FRAMES = `// Frames from a part on a serial port: they begin as they must and have one length. Nothing waits.
+static bool __attribute__((unused)) frameCame(Stream &port, uint8_t *frame, uint8_t &have, const char *start, uint8_t k, uint8_t n) {
+  while (have < n && port.available()) {
+    uint8_t c = port.read();
+    if (have < k && c != (uint8_t)start[have]) have = 0;
+    if (have >= k || c == (uint8_t)start[have]) frame[have++] = c;
+  }
+  return have == n;
+}`;
+const SENTENCES = `// Sentences of a receiver for satellites: of the one that tells where it is, as bytes: whether it knows, how many satellites,
+// hour, minute, second, and a hundred thousand times the degrees north and east.
+static int32_t __attribute__((unused)) degreesOf(const char *text, char side) {
+  // ddmm.mmmm or dddmm.mmmm: minutes are the two digits before the point and what follows.
+  const char *dot = strchr(text, '.');
+  if (!dot || dot - text < 3) return 0;
+  int32_t degrees = 0, minutes = 0;
+  for (const char *c = text; c < dot - 2; c++) degrees = degrees * 10 + (*c - '0');
+  for (const char *c = dot - 2; c < dot; c++) minutes = minutes * 10 + (*c - '0');
+  for (uint8_t i = 1; i <= 4; i++) minutes = minutes * 10 + (dot[i] >= '0' && dot[i] <= '9' ? dot[i] - '0' : 0);
+  int32_t all = degrees * 100000 + minutes / 6;
+  return side == 'S' || side == 'W' ? -all : all;
+}
+static bool __attribute__((unused)) sentenceRead(char *line, uint8_t *to) {
+  if (strlen(line) < 12 || line[0] != '$' || strncmp(line + 3, "GGA,", 4) != 0) return false;
+  char *star = strchr(line, '*');
+  if (!star) return false;
+  uint8_t sum = 0;
+  for (char *c = line + 1; c < star; c++) sum ^= *c;
+  if (strtol(star + 1, nullptr, 16) != sum) return false;
+  char *field[8];
+  uint8_t n = 0;
+  for (char *c = line; *c && n < 8; c++)
+    if (*c == ',') {
+      *c = 0;
+      field[n++] = c + 1;
+    }
+  if (n < 8) return false;
+  *strchr(field[7], ',') = 0;
+  uint8_t digits = strlen(field[0]);
+  to[0] = field[5][0] != '0' && field[5][0] != 0;
+  to[1] = atoi(field[6]);
+  for (uint8_t i = 0; i < 3; i++) to[2 + i] = digits < 6 ? 0 : (field[0][2 * i] - '0') * 10 + field[0][2 * i + 1] - '0';
+  int32_t north = degreesOf(field[1], field[2][0]), east = degreesOf(field[3], field[4][0]);
+  for (uint8_t i = 0; i < 4; i++) {
+    to[5 + i] = (uint32_t)north >> (24 - 8 * i);
+    to[9 + i] = (uint32_t)east >> (24 - 8 * i);
+  }
+  return true;
+}
+static bool __attribute__((unused)) sentenceCame(Stream &port, char *line, uint8_t &have, uint8_t *to, bool &whole) {
+  while (!whole && port.available()) {
+    char c = port.read();
+    if (c == '$') have = 0;
+    if (have < 84) line[have++] = c;
+    if (c == '\\n') {
+      line[have] = 0;
+      have = 0;
+      whole = sentenceRead(line, to);
+    }
+  }
+  return whole;
+}`;
+
+const LIB = `from lib.part import Bad
+
+
+class Frames:
+    """Frames from a part on a serial port: they begin as they must and have one length. Nothing waits."""
+
+    def __init__(self, port, start, n):
+        self.port, self.start, self.n = port, start, n
+        self.frame = bytearray()
+
+    def put(self, data):
+        self.port.write(data)
+
+    def get(self, n):
+        while len(self.frame) < self.n and self.port.any():
+            c = self.port.read(1)[0]
+            k = len(self.frame)
+            if k < len(self.start) and c != self.start[k]:
+                self.frame = bytearray()
+                k = 0
+            if k >= len(self.start) or c == self.start[k]:
+                self.frame.append(c)
+        if n == 1:
+            return bytes((1 if len(self.frame) == self.n else 0,))
+        got = bytes(self.frame)
+        self.frame = bytearray()
+        return got
+
+
+def degrees(text, side):
+    """A hundred thousand times the degrees of ddmm.mmmm or dddmm.mmmm."""
+    dot = text.find(".")
+    if dot < 3:
+        return 0
+    minutes = int((text[dot - 2 : dot] + text[dot + 1 : dot + 5] + "0000")[:6])
+    v = int(text[: dot - 2]) * 100000 + minutes // 6
+    return -v if side in "SW" else v
+
+
+class Sentences:
+    """Of a receiver's sentences the one that tells where it is: whether it knows, satellites, time, degrees north and east."""
+
+    def __init__(self, port):
+        self.port = port
+        self.line = b""
+        self.got = None
+
+    def put(self, data):
+        self.port.write(data)
+
+    def read(self, line):
+        star = line.find(b"*")
+        if line[:1] != b"$" or line[3:7] != b"GGA," or star < 0:
+            return None
+        have = 0
+        for c in line[1:star]:
+            have ^= c
+        try:
+            if int(line[star + 1 : star + 3], 16) != have:
+                return None
+            f = line[:star].decode().split(",")
+            time = [int(f[1][i : i + 2]) for i in (0, 2, 4)] if len(f[1]) >= 6 else [0, 0, 0]
+            place = [degrees(f[2], f[3]), degrees(f[4], f[5])]
+            out = bytes([1 if f[6] not in ("", "0") else 0, int(f[7] or 0)] + time)
+        except (ValueError, IndexError):
+            return None
+        for v in place:
+            out += bytes(v >> s & 255 for s in (24, 16, 8, 0))
+        return out
+
+    def get(self, n):
+        while self.got is None and self.port.any():
+            c = self.port.read(1)
+            self.line = c if c == b"$" else self.line[:84] + c
+            if c == b"\\n":
+                self.got = self.read(self.line)
+        if n == 1:
+            return bytes((0 if self.got is None else 1,))
+        got, self.got = self.got, None
+        if got is None:
+            raise Bad()
+        return got
+`;
+
+/** A serial port of the chip, not the console's. Reading one byte tells whether a whole frame has come; reading it takes it. */
+export const uart: Link<"uart"> = {
+  unfitPart: (p) => {
+    if (p.target === "python") return "its serial port is not read by our programs for a computer yet";
+    if (p.console) return "its pins are the console's: what it sends would mix with what the program tells";
+    if (!p.port) return "no serial port of the chip is behind its pins";
+    return p.target === "sketch" && !portIn(p)
+      ? `which of its ports the core of ${p.board.chip} takes for the console is not known here`
+      : null;
+  },
+  c: (o) => ({
+    helpers: "sentence" in o.frame ? SENTENCES : FRAMES,
+    globals: (p) =>
+      "sentence" in o.frame
+        ? `static char ${p.id}_line[86];\nstatic uint8_t ${p.id}_have = 0, ${p.id}_frame[${SENTENCE_BYTES}];\nstatic bool ${p.id}_whole = false;
+static bool ${p.id}_take(uint8_t *to, uint8_t n) {
+  bool came = sentenceCame(${portName(p)}, ${p.id}_line, ${p.id}_have, ${p.id}_frame, ${p.id}_whole);
+  if (n == 1) {
+    *to = came;
+    return true;
+  }
+  memcpy(to, ${p.id}_frame, n);
+  ${p.id}_whole = false;
+  return came;
+}`
+        : `static uint8_t ${p.id}_have = 0, ${p.id}_frame[${o.frame.n}];
+static bool ${p.id}_take(uint8_t *to, uint8_t n) {
+  bool came = frameCame(${portName(p)}, ${p.id}_frame, ${p.id}_have, "${escaped(o.frame.start)}", ${o.frame.start.length}, ${o.frame.n});
+  if (n == 1) {
+    *to = came;
+    return true;
+  }
+  memcpy(to, ${p.id}_frame, n);
+  ${p.id}_have = 0;
+  return came;
+}`,
+    setup: beginInC,
+    write: (p, bytes) => listInC(bytes, (list, n) => `${portName(p)}.write(${list}, ${n});`),
+    read: (p, n) => `${p.id}_take(b, ${n})`,
+  }),
+  python: (o) => ({
+    lib: { path: "lib/serial.py", text: LIB },
+    imports: () => [
+      "from machine import UART",
+      `from lib.serial import ${"sentence" in o.frame ? "Sentences" : "Frames"}`,
+    ],
+    setup: (p) => {
+      const pins = (["tx", "rx"] as const).flatMap((r) => {
+        const pin = pinOf(p, r, "");
+        return pin ? [`${r}=Pin(pins.${pin})`] : [];
+      });
+      const port = `UART(${[number(p), `baudrate=${baud(p)}`, ...pins, "rxbuf=256"].join(", ")})`;
+      return "sentence" in o.frame
+        ? `${p.id}_port = Sentences(${port})`
+        : `${p.id}_port = Frames(${port}, b"${escaped(o.frame.start)}", ${o.frame.n})`;
+    },
+    write: (p, bytes) => `${p.id}_port.put(${bytes})`,
+    read: (p, n) => `b = ${p.id}_port.get(${n})`,
+  }),
+};
+export { lengthOf };
