@@ -32,9 +32,10 @@ const lineBridge = (x: OnLines | undefined) => ({
     x?.lines?.drive(x.at.get(pin) ?? "", level < 0 ? null : (level as 0 | 1), us),
   pulsed: (pin: number, Hz: number, duty: number, us: number) => x?.lines?.pulsed(x.at.get(pin) ?? "", Hz, duty, us),
   level: (pin: number, us: number) => (x?.lines ? x.lines.level(x.at.get(pin) ?? "", us) : 0),
-  write: (data: string, now: number) => x!.part.write(bytesOf(data), now),
-  serial: (now: number) => hex(x!.part.serial!(now)),
-  read: (n: number, now: number) => hex(x!.part.read(n, now) ?? []),
+  write: (data: string, now: number) => x?.part.write(bytesOf(data), now),
+  there: () => x !== undefined,
+  serial: (now: number) => hex(x?.part.serial?.(now) ?? []),
+  read: (n: number, now: number) => hex(x?.part.read(n, now) ?? []),
 });
 
 export interface PythonRun {
