@@ -41,7 +41,8 @@ describe("what happens when", () => {
       await rules.getByRole("combobox", { name: label, exact: true }).click();
       await page.getByRole("option", { name, exact: true }).click();
     };
-    await rules.waitFor();
+    await rules.getByRole("button", { name: "Add a sentence" }).click();
+    await rules.getByTestId("new-rule").waitFor();
     expect(await rules.getByRole("button", { name: "Add", exact: true }).isDisabled()).toBe(true);
     await pick("When", "Go");
     await pick("What", "Port light");

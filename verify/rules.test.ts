@@ -61,6 +61,28 @@ machine.LEVELS_AT[${gpio(c, "SW1")}] = sorted(pressed, reverse=True)`;
   });
 });
 
+describe("a strip as a bar", () => {
+  it("lights as many as it is told, and only when that changes", async () => {
+    const a = assign(
+      make([
+        BOARD3,
+        USB,
+        { ref: "SW1", part: "discrete/button", label: "Go" },
+        { ref: "M7", part: "module/ws2812b-ring-16", label: "Bar" },
+      ]),
+      catalogue,
+    );
+    const rules: Rule[] = [{ when: { ref: "SW1", out: "pressed", is: 1 }, do: { ref: "M7", act: "set", value: 5 } }];
+    const c = circuitOf({ ...a.project, rules }, catalogue);
+    const r = await runProgram(
+      micropython.files(c),
+      "main.py",
+      `clock.END[0] = 4000\nmachine.LEVELS_AT[${gpio(c, "SW1")}] = [(2000, 1), (1000, 0)]`,
+    );
+    expect(r.log.filter((e) => e[0] === "bitstream")).toHaveLength(2);
+  });
+});
+
 describe("rules in C++, run in simavr", () => {
   let bench = "";
   beforeAll(() => {
@@ -87,6 +109,7 @@ describe("rules in C++, run in simavr", () => {
         { ref: "M4", part: "module/servo-small", label: "Flag" },
         { ref: "M5", part: "module/ht16k33-digits", label: "Digits" },
         { ref: "M6", part: "module/max31855", label: "Oven" },
+        { ref: "M7", part: "module/ws2812b-strip", label: "Bar", options: { pixels: 8 } },
         ...PARTS.slice(0, 2),
       ]),
       catalogue,
@@ -98,6 +121,7 @@ describe("rules in C++, run in simavr", () => {
       { when: { ref: "SW1", out: "pressed", is: 1 }, do: { ref: "LED1", act: "toggle" } },
       { when: { every_s: 2 }, do: { ref: "M5", act: "count" } },
       { when: { ref: "M2", out: "cm" }, do: { ref: "M4", act: "follow" } },
+      { when: { ref: "M2", out: "cm" }, do: { ref: "M7", act: "follow" } },
       { when: { ref: "M3", out: "rh", above: 60 }, do: { ref: "LED1", act: "off" } },
     ];
     const c = circuitOf({ ...a.project, rules }, catalogue);

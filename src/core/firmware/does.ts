@@ -34,7 +34,7 @@ function starterWords(p: DriverPart, all: DriverPart[], target: string, rules: R
   if (driverOf(p)?.takes?.(p)) {
     const mine = rules.rules.filter((r) => told(r.resolved).some((a) => a.part === p)).map((r) => r.says);
     if (mine.length) return mine.join(" ").replace(/\.$/, "");
-    if (p.inst.part.bringup?.driver !== "led") return "put to rest: no rule tells it anything";
+    if (!driverOf(p)?.lively) return "put to rest: no rule tells it anything";
   }
   if (!task) return "put to rest and left there";
   return "turn" in task

@@ -149,6 +149,8 @@ export interface Driver {
   /** What the part is told, and what it gives, for rules. */
   takes?(p: DriverPart): Takes | null;
   gives?(p: DriverPart): readonly Quantity[];
+  /** Without a rule it does something by itself. */
+  lively?: boolean;
   rules?: { sketch: RuleCode; micropython: RuleCode };
   sketch?: SketchDriver;
   micropython?: PythonDriver;

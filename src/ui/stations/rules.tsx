@@ -1,189 +1,19 @@
 "use client";
-import { zodResolver } from "@hookform/resolvers/zod";
 import { X } from "lucide-react";
+import dynamic from "next/dynamic";
 import { useEffect, useState } from "react";
-import { Controller, useForm, useWatch, type Control } from "react-hook-form";
-import { z } from "zod";
-import type { RuleInput, RuleOutput, RulesView } from "@/core/firmware/rules/view";
-import { RuleSchema, type Rule } from "@/core/project/rules";
-import { Hidden } from "@/ui/shared/hidden";
-import { Label } from "@/ui/shared/label";
-import { Select } from "@/ui/shared/select";
+import type { RulesView } from "@/core/firmware/rules/view";
+import type { Rule } from "@/core/project/rules";
 import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";
 
-type How = "yes" | "no" | "above" | "below" | "follow";
-type Act = "on" | "off" | "set" | "toggle" | "count" | "next" | "follow";
-interface Fields {
-  when: string;
-  how: How;
-  value: string;
-  ref: string;
-  act: Act;
-  much: string;
-  other: string;
-}
-/** What stands for "again and again" among the inputs. */
-const TIME = "time";
-const EMPTY: Fields = { when: "", how: "above", value: "", ref: "", act: "on", much: "", other: "" };
-const key = (i: RuleInput) => `${i.ref} ${i.out}`;
-
-/** The rule that the fields say, or nothing while something is missing. */
-function ruleOf(f: Fields): unknown {
-  const number = (text: string) => (text.trim() === "" ? undefined : Number(text.replace(",", ".")));
-  const [ref, out] = f.when.split(" ");
-  const when =
-    f.when === TIME
-      ? { every_s: number(f.value) }
-      : f.how === "follow"
-        ? { ref, out }
-        : f.how === "yes" || f.how === "no"
-          ? { ref, out, is: f.how === "yes" ? 1 : 0 }
-          : { ref, out, [f.how]: number(f.value) };
-  if (f.how === "follow" && f.when !== TIME) return { when, do: { ref: f.ref, act: "follow" } };
-  if (f.act === "set") return { when, do: { ref: f.ref, act: "set", value: number(f.much) } };
-  if (f.act === "next") return { when, do: { ref: f.ref, act: "next", among: [f.other] } };
-  return { when, do: { ref: f.ref, act: f.act } };
-}
-const FieldsSchema = z.any().transform(ruleOf).pipe(RuleSchema);
-
-const HOWS = (i: RuleInput | undefined): { value: How; name: string }[] =>
-  i?.yesNo
-    ? [
-        { value: "yes", name: `is ${i.word}` },
-        { value: "no", name: `is not ${i.word}` },
-      ]
-    : [
-        { value: "above", name: "is above" },
-        { value: "below", name: "is below" },
-        { value: "follow", name: "is followed by" },
-      ];
-const ACTS = (o: RuleOutput | undefined, time: boolean, others: boolean): { value: Act; name: string }[] => [
-  ...(time
-    ? []
-    : ([
-        { value: "on", name: "is on" },
-        ...(o && !o.onOff ? [{ value: "set", name: `is set to a ${o.word}` }] : []),
-        { value: "off", name: "is off" },
-      ] as { value: Act; name: string }[])),
-  { value: "toggle", name: "goes on or off" },
-  ...(o && !o.onOff ? [{ value: "count" as const, name: "counts one on" }] : []),
-  ...(others ? [{ value: "next" as const, name: "takes turns with" }] : []),
-];
-
-function Pick<N extends "when" | "how" | "ref" | "act" | "other">({
-  control,
-  name,
-  label,
-  options,
-}: {
-  control: Control<Fields>;
-  name: N;
-  label: string;
-  options: { value: string; name: string }[];
-}) {
-  return (
-    <Controller
-      control={control}
-      name={name}
-      render={({ field }) => (
-        <Select
-          label={label}
-          empty={`${label.toLowerCase()} …`}
-          value={field.value}
-          options={options}
-          onChange={(v) => field.onChange(v)}
-        />
-      )}
-    />
-  );
-}
-
-/** A sentence put together from its parts. */
-function NewRule({ view, add }: { view: RulesView; add(rule: Rule): void }) {
-  const { control, register, handleSubmit, setValue, reset } = useForm<Fields>({
-    defaultValues: EMPTY,
-    resolver: zodResolver(FieldsSchema) as never,
-  });
-  const f = useWatch({ control }) as Fields;
-  const input = view.inputs.find((i) => key(i) === f.when);
-  const output = view.outputs.find((o) => o.ref === f.ref);
-  const time = f.when === TIME;
-  const hows = HOWS(input);
-  const others = view.outputs.filter((o) => o.ref !== f.ref);
-  const acts = ACTS(output, time, others.length > 0);
-  // What is chosen must be among what can be chosen now.
-  const firstHow = hows.some((h) => h.value === f.how) ? f.how : hows[0]!.value;
-  const firstAct = acts.some((a) => a.value === f.act) ? f.act : acts[0]!.value;
-  useEffect(() => {
-    if (firstHow !== f.how) setValue("how", firstHow);
-    if (firstAct !== f.act) setValue("act", firstAct);
-  }, [firstHow, firstAct, f.how, f.act, setValue]);
-  const numbered = time || firstHow === "above" || firstHow === "below";
-  const ready = FieldsSchema.safeParse({ ...f, how: firstHow, act: firstAct }).success;
-  const send = handleSubmit((rule) => {
-    add(rule as unknown as Rule);
-    reset(EMPTY);
-  });
-  return (
-    <form className="mt-2 flex flex-wrap items-end gap-2" onSubmit={(e) => void send(e)} data-testid="new-rule">
-      <Pick
-        control={control}
-        name="when"
-        label="When"
-        options={[
-          ...view.inputs.map((i) => ({
-            value: key(i),
-            name: i.word === "pressed" || i.word === i.out ? i.label : `${i.label}: ${i.word}`,
-          })),
-          { value: TIME, name: "again and again, every" },
-        ]}
-      />
-      {!time && input && <Pick control={control} name="how" label="How" options={hows} />}
-      {numbered && (time || input) && (
-        <span className="flex items-end gap-1">
-          <Label htmlFor="rule-value">
-            <Hidden>{time ? "Seconds" : "Value"}</Hidden>
-          </Label>
-          <input id="rule-value" className="field num w-20" inputMode="decimal" {...register("value")} />
-          <span>{time ? "s" : input?.unit}</span>
-        </span>
-      )}
-      <Pick
-        control={control}
-        name="ref"
-        label="What"
-        options={view.outputs.map((o) => ({ value: o.ref, name: o.label }))}
-      />
-      {firstHow !== "follow" && output && <Pick control={control} name="act" label="Does" options={acts} />}
-      {firstAct === "set" && firstHow !== "follow" && (
-        <span className="flex items-end gap-1">
-          <Label htmlFor="rule-much">
-            <Hidden>How much</Hidden>
-          </Label>
-          <input id="rule-much" className="field num w-20" inputMode="decimal" {...register("much")} />
-          <span>{output?.unit}</span>
-        </span>
-      )}
-      {firstAct === "next" && firstHow !== "follow" && (
-        <Pick
-          control={control}
-          name="other"
-          label="With"
-          options={others.map((o) => ({ value: o.ref, name: o.label }))}
-        />
-      )}
-      <button className="btn-main" disabled={!ready}>
-        Add
-      </button>
-    </form>
-  );
-}
+const NewRule = dynamic(() => import("./rule-form").then((m) => m.NewRule));
 
 /** What the programs do when: sentences that a person adds and takes out. */
 export function Rules() {
   const { project, edit } = useProject();
   const [view, setView] = useState<RulesView | null>(null);
+  const [adding, setAdding] = useState(false);
   useEffect(() => {
     let gone = false;
     void core()
@@ -229,7 +59,13 @@ export function Rules() {
         ))}
         {!view.rules.length && <li className="text-soft">Nothing yet: lights blink, everything else rests.</li>}
       </ul>
-      <NewRule view={view} add={(rule) => set([...list, rule])} />
+      {adding ? (
+        <NewRule view={view} add={(rule) => set([...list, rule])} />
+      ) : (
+        <button className="btn mt-2" onClick={() => setAdding(true)}>
+          Add a sentence
+        </button>
+      )}
     </section>
   );
 }

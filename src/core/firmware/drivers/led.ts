@@ -9,6 +9,7 @@ export const led: Driver = {
   id: "led",
   order: 40,
   proof: () => ({ kind: "seen", question: "Did it blink three times?" }),
+  lively: true,
   takes: () => ({ word: "on", unit: "", digits: 0, range: [0, 1], rest: 0, on: 1 }),
   rules: {
     sketch: {

@@ -38,6 +38,26 @@ export const ws2812b: Driver = {
   id: "ws2812b",
   order: 50,
   unfit,
+  lively: true,
+  takes: (p) => ({ word: "number", unit: "lights", digits: 0, range: [0, pixels(p)], rest: 0, on: pixels(p) }),
+  rules: {
+    sketch: {
+      tell: (p, v) => `if (${p.id}_lit != ${v}) {
+  ${p.id}_lit = ${v};
+  for (uint16_t i = 0; i < ${pixels(p)}; i++)
+    if (i < ${p.id}_lit) ${p.id}.set(i, 255, 255, 160);
+    else ${p.id}.set(i, 0, 0, 0);
+  ${p.id}.show();
+}`,
+    },
+    micropython: {
+      tell: (p, v) => `if ${p.id}_at[0] != ${v}:
+    ${p.id}_at[0] = ${v}
+    for i in range(${pixels(p)}):
+        ${p.id}.set(i, *((255, 255, 160) if i < ${p.id}_at[0] else (0, 0, 0)))
+    ${p.id}.show()`,
+    },
+  },
   proof: () => ({ kind: "seen", question: "All lit red, then green, then blue?" }),
   sketch: {
     helpers: `@STRIP_SEND@
@@ -57,7 +77,7 @@ template <uint16_t COUNT> struct Strip {
   void show() { stripSend(pin, grb, sizeof grb); }
 };`,
     globals: (p) => `static Strip<${pixels(p)}> ${p.id} = {${p.pin("DIN")}, ${cap(p)}, {0}};`,
-    state: (p) => `static uint16_t ${p.id}_at = 0;`,
+    state: (p) => (p.ruled ? `static int32_t ${p.id}_lit = 0;` : `static uint16_t ${p.id}_at = 0;`),
     setup: (p) => `pinMode(${p.pin("DIN")}, OUTPUT);\n${p.id}.show();`,
     bringup: (p) => `{
   const uint8_t steps[4][3] = {{255, 0, 0}, {0, 255, 0}, {0, 0, 255}, {0, 0, 0}};
@@ -68,13 +88,16 @@ template <uint16_t COUNT> struct Strip {
   }
   Serial.println(F("YL1 strip ${p.ref} pin=${p.printed("DIN")} pixels=${pixels(p)} cap=${cap(p)} info"));
 }`,
-    task: (p) => ({
-      every_ms: 60,
-      body: `${p.id}.fill(40, 60, 20);
+    task: (p) =>
+      p.ruled
+        ? null
+        : {
+            every_ms: 60,
+            body: `${p.id}.fill(40, 60, 20);
 ${p.id}.set(${p.id}_at, 255, 255, 160);
 ${p.id}.show();
 if (++${p.id}_at >= ${pixels(p)}) ${p.id}_at = 0;`,
-    }),
+          },
   },
   micropython: {
     lib: {
@@ -113,12 +136,15 @@ class Strip:
     ${p.id}.show()
     time.sleep_ms(300)
 print("YL1 strip ${p.ref} pin=${p.printed("DIN")} pixels=${pixels(p)} cap=${cap(p)} info")`,
-    task: (p) => ({
-      every_ms: 60,
-      body: `${p.id}.fill(40, 60, 20)
+    task: (p) =>
+      p.ruled
+        ? null
+        : {
+            every_ms: 60,
+            body: `${p.id}.fill(40, 60, 20)
 ${p.id}.set(${p.id}_at[0], 255, 255, 160)
 ${p.id}.show()
 ${p.id}_at[0] = (${p.id}_at[0] + 1) % ${pixels(p)}`,
-    }),
+          },
   },
 };

@@ -18,6 +18,6 @@ export const inC = (over: Over): LinkInC => of(over).c(over as never);
 export const inPython = (over: Over): LinkInPython => of(over).python(over as never);
 /** Why a part can't be reached so by a program, or null. */
 export const unfitLink = (over: Over, p: DriverPart): string | null =>
-  of(over).unfit?.(p.target) ?? of(over).unfitPart?.(p) ?? null;
+  of(over).unfit?.(p.target) ?? of(over).unfitPart?.(p, over as never) ?? null;
 
 export type { LinkInC, LinkInPython, Over, OutPin } from "./types";

@@ -32,6 +32,8 @@ const IN_PYTHON: Record<OutPin["as"], Printer> = {
   tone: (p, o, [hi, lo]) =>
     `${pwm(p, o)}.duty_u16(0)\nif ${hi} << 8 | ${lo}:\n    ${pwm(p, o)}.freq(${hi} << 8 | ${lo})\n    ${pwm(p, o)}.duty_u16(32768)`,
 };
+/** Families whose core has no `tone`. */
+const NO_TONE = new Set(["sam3x"]);
 /** What a pin is opened as when it is more than a level, hertz. */
 const PWM_HZ: Partial<Record<OutPin["as"], number>> = { duty: 1000, pulse: 50, tone: 440 };
 
@@ -43,6 +45,10 @@ function shares(outs: readonly OutPin[], bytes: readonly string[]): [OutPin, str
 
 /** Plain pins of the board; their resting levels are set before anything else. */
 export const pins: Link<"pins"> = {
+  unfitPart: (p, over) =>
+    p.target === "sketch" && NO_TONE.has(p.board.family) && over.out?.some((o) => o.as === "tone")
+      ? `the core of ${p.board.chip} makes no tones`
+      : null,
   c: (over) => {
     const ins = over.in ?? [];
     const outs = over.out ?? [];

@@ -30,7 +30,7 @@ export interface Link<K extends Over["kind"]> {
   /** Why a target can't do it, in words; null: it can. */
   unfit?(target: string): string | null;
   /** Why this part can't be reached where it is wired, in words; null: it can. */
-  unfitPart?(p: DriverPart): string | null;
+  unfitPart?(p: DriverPart, over: Extract<Over, { kind: K }>): string | null;
 }
 
 /** Bytes as text that C and Python both take between quotes. */

@@ -1,9 +1,7 @@
 import type { DriverPart } from "../types";
-import { escaped, listInC, type Link, type Over } from "./types";
+import { escaped, listInC, type Link } from "./types";
 
-type Uart = Extract<Over, { kind: "uart" }>;
 const SENTENCE_BYTES = 13;
-const lengthOf = (o: Uart) => ("sentence" in o.frame ? SENTENCE_BYTES : o.frame.n);
 const groupOf = (p: DriverPart) => p.inst.part.groups.find((g) => g.kind === "uart")!;
 /** The board's pins: `rx` hears the part, `tx` speaks to it. */
 const pinOf = (p: DriverPart, role: "rx" | "tx", none: string) => {
@@ -248,4 +246,3 @@ static bool ${p.id}_take(uint8_t *to, uint8_t n) {
     read: (p, n) => `b = ${p.id}_port.get(${n})`,
   }),
 };
-export { lengthOf };

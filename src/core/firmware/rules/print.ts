@@ -1,13 +1,12 @@
 import { driverOf } from "../drivers";
 import type { DriverPart, RuleCode } from "../types";
-import type { Acts, Does, Resolved, Seen, Test } from "./resolve";
+import type { Acts, Resolved, Seen, Test } from "./resolve";
 import { told } from "./resolve";
 
 /** How a language writes what rules are made of. */
 export interface Tongue {
   of(p: DriverPart): RuleCode | undefined;
   and: string;
-  not(text: string): string;
   choice(test: string, a: string, b: string): string;
   divide(a: string, b: number): string;
   within(a: string, least: number, most: number): string;
@@ -61,5 +60,4 @@ export const keptOf = (rules: readonly Resolved[]): Set<string> =>
       "does" in r ? (r.does.act === "next" ? r.does.among : [r.does.acts]).map((a) => a.part.id) : [],
     ),
   );
-export const isNext = (d: Does): d is Extract<Does, { act: "next" }> => d.act === "next";
 export const codeOf = (p: DriverPart, target: "sketch" | "micropython") => driverOf(p)?.rules?.[target];

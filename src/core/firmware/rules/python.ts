@@ -4,7 +4,6 @@ import type { Does, Resolved } from "./resolve";
 const PYTHON: Tongue = {
   of: (p) => codeOf(p, "micropython"),
   and: "and",
-  not: (x) => `not (${x})`,
   choice: (test, a, b) => `(${a} if ${test} else ${b})`,
   divide: (a, b) => `idiv(${a}, ${b})`,
   within: (a, least, most) => `max(${least}, min(${most}, ${a}))`,

@@ -4,7 +4,6 @@ import type { Does, Resolved } from "./resolve";
 const C: Tongue = {
   of: (p) => codeOf(p, "sketch"),
   and: "&&",
-  not: (x) => `!(${x})`,
   choice: (test, a, b) => `(${test} ? ${a} : ${b})`,
   divide: (a, b) => `${a} / ${b}L`,
   within: (a, least, most) => `constrain((int32_t)(${a}), ${least}L, ${most}L)`,

@@ -1,5 +1,6 @@
 import type { Rule } from "../../project";
 import type { DriverPart } from "../types";
+import { driverOf } from "../drivers";
 import { givesOf, outName, takesOf } from "./resolve";
 import { isYesNo } from "./sentence";
 import { proofOf } from "../proof";
@@ -24,18 +25,17 @@ export function suggest(parts: readonly DriverPart[]): Rule[] {
   const nextContact = () => contacts[k++ % contacts.length]!;
   return outputs.flatMap((p): Rule[] => {
     const reading = readings[0];
+    // A light blinks, a strip runs by itself.
+    if (driverOf(p)?.lively) return [];
     if (isNumber(p))
       return reading
         ? [{ when: { ref: reading.p.ref, out: reading.out }, do: { ref: p.ref, act: "follow" } }]
         : [{ when: { every_s: 1 }, do: { ref: p.ref, act: "count" } }];
-    // A plain light blinks by itself while no contact is there.
-    const light = p.inst.part.bringup?.driver === "led";
     if (contacts.length) {
-      if (light) return [];
       const c = nextContact();
       return [{ when: { ref: c.p.ref, out: c.out, is: 1 }, do: { ref: p.ref, act: "on" } }];
     }
-    if (light || isCareful(p)) return [];
+    if (isCareful(p)) return [];
     const [least, most] = reading?.q.room ?? [0, 0];
     return reading
       ? [
