@@ -50,7 +50,9 @@ const LISTS = {
     hpa i i2c0 identity include irq join judge level line mask measure mhz n now ok p p1 p2 p3 p4 p5 p6 p7 p8 p9 page
     adc again asked available bad bcd busask busget busput crc8 deaf fixed idiv imod kept linenumber linetext list look looks me
     need part run s s16be s16le s8 steps turned u16be u16le u24be u8 heartbeat_task report_task heartbeat_next report_next tenth define end k x80000 beat ch count draw echoes echocount echoedges edge enough first from fresh gone heartbeat key keys known light
-    moved name names number off on parts piece poll pulse report rose run said screen seen since steady select self summary tell tells test
+    crc cs cut data digit digits dot frame got have latch minutes miso mode more mosi most ms out poly sck segments side star
+    ticks unit whole alone shown held kept told two seg7 sum8 crc8_low matrix w want field rows cols spi frames sentences one pulses clocked
+    shift_in moved name names number off on parts piece poll pulse report rose run said screen seen since steady select self summary tell tells test
     tests there timed told turn wait was watch
     passed pin port r reg restore_interrupts rh row s16 save_and_disable_interrupts scan scl score sda show sreg ssd1306
     start steps strip t t1 t2 t3 task text there ticks_add ticks_diff time_us to trig unused us used v1 v2 value verdict x
@@ -63,4 +65,6 @@ const RESERVED: ReadonlySet<string> = new Set(
 
 /** Whether a name made from a label would mean something else in a program already. */
 export const isReserved = (name: string): boolean =>
-  RESERVED.has(name) || /^(u?int|float)\d+_t$/.test(name) || /^(test_\d+|(of|soft)_\w+|rule\d*|rules?_\w+)$/.test(name);
+  RESERVED.has(name) ||
+  /^(u?int|float)\d+_t$/.test(name) ||
+  /^(test_\d+|(of|soft)_\w+|rules?\d*(_\w+)?|i2c\d)$/.test(name);
