@@ -19,6 +19,8 @@ const SEEN = {
   kind: "seen",
   show: [0, 2048, 4095, 0],
   question: "Did the voltage at its output go up in two steps and back?",
+  // What follows that voltage is not known.
+  careful: "keep clear of what its voltage drives,",
 } as const;
 
 /** MCP4725: fast is not used, the stored value is left alone; twelve bits, the high eight first. */

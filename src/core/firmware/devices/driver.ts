@@ -57,7 +57,13 @@ export function deviceDriver(kind: DeviceKind, plain: Driver): Driver {
       helpersFor: (p) => [inC(over(of(p))).helpers],
       globals: (p) => turnInC(of(p), p),
       setup: (p) => both(plain.sketch?.setup?.(p), inC(over(of(p))).setup?.(p)),
-      bringup: (p) => both(over(of(p)).kind === "i2c" ? plain.sketch?.bringup?.(p) : "", bringupInC(of(p), p)),
+      bringup: (p) =>
+        both(
+          over(of(p)).kind === "i2c" ? plain.sketch?.bringup?.(p) : "",
+          // That it answers to its address is no proof of what it shows or moves.
+          of(p).proof && over(of(p)).kind === "i2c" ? "if (known[turn] == 1) known[turn] = 0;" : "",
+          bringupInC(of(p), p),
+        ),
       watch: (p) => (of(p).proof?.kind === "watch" ? watchInC(of(p), p) : ""),
       task: (p) => ({ turn: `${p.id}_turn()` }),
       show: (p) => (of(p).out.length ? showInC(of(p), p) : ""),
@@ -69,7 +75,11 @@ export function deviceDriver(kind: DeviceKind, plain: Driver): Driver {
       importsFor: (p) => [...(plain.micropython?.importsFor?.(p) ?? []), ...(inPython(over(of(p))).imports?.(p) ?? [])],
       setup: (p) => both(plain.micropython?.setup?.(p), inPython(over(of(p))).setup?.(p), stepsInPython(of(p), p)),
       bringup: (p) =>
-        both(over(of(p)).kind === "i2c" ? plain.micropython?.bringup?.(p) : "", bringupInPython(of(p), p)),
+        both(
+          over(of(p)).kind === "i2c" ? plain.micropython?.bringup?.(p) : "",
+          of(p).proof && over(of(p)).kind === "i2c" ? "if known[turn[0]] == 1:\n    known[turn[0]] = 0" : "",
+          bringupInPython(of(p), p),
+        ),
       watch: (p) => (of(p).proof?.kind === "watch" ? watchInPython(of(p), p) : ""),
       task: (p) => ({ turn: `${p.id}.turn()` }),
       show: (p) => (of(p).out.length ? showInPython(of(p), p) : ""),

@@ -1,3 +1,4 @@
+import { acting, pinsAs } from "./acting";
 import { work, write } from "./steps";
 import type { Device, DeviceKind, Step, Takes } from "./types";
 
@@ -39,62 +40,35 @@ const turns = {
 } as const;
 const DUTY = "abs(want) * 255 / 100";
 
-/** L298N, both bridges alike: which way by two inputs each, how fast by the enables where they are wired. */
-export const l298n: Device = {
-  id: "module/l298n",
-  over: {
-    kind: "pins",
-    out: [
-      { pin: "IN1", as: "level" },
-      { pin: "IN2", as: "level" },
-      { pin: "IN3", as: "level" },
-      { pin: "IN4", as: "level" },
-      { pin: "ENA", as: "duty" },
-      { pin: "ENB", as: "duty" },
-    ],
-  },
-  begin: [],
-  read: [write("want > 0", "want < 0", "want > 0", "want < 0", DUTY, DUTY)],
-  every: 20,
-  out: [],
-  takes: speed,
-  proof: turns,
-};
+/** Both bridges alike: which way by two inputs each. */
+const WAY = ["want > 0", "want < 0", "want > 0", "want < 0"];
+
+/** L298N: how fast by the enables where they are wired. */
+export const l298n = acting(
+  "module/l298n",
+  [...pinsAs("level", "IN1", "IN2", "IN3", "IN4"), ...pinsAs("duty", "ENA", "ENB")],
+  [write(...WAY, DUTY, DUTY)],
+  speed,
+  turns,
+);
 
 /** TB6612: the same with a standby input that is low at rest. */
-export const tb6612: Device = {
-  id: "module/tb6612",
-  over: {
-    kind: "pins",
-    out: [
-      { pin: "AIN1", as: "level" },
-      { pin: "AIN2", as: "level" },
-      { pin: "BIN1", as: "level" },
-      { pin: "BIN2", as: "level" },
-      { pin: "STBY", as: "level" },
-      { pin: "PWMA", as: "duty" },
-      { pin: "PWMB", as: "duty" },
-    ],
-  },
-  begin: [],
-  read: [write("want > 0", "want < 0", "want > 0", "want < 0", "want != 0", DUTY, DUTY)],
-  every: 20,
-  out: [],
-  takes: speed,
-  proof: turns,
-};
+export const tb6612 = acting(
+  "module/tb6612",
+  [...pinsAs("level", "AIN1", "AIN2", "BIN1", "BIN2", "STBY"), ...pinsAs("duty", "PWMA", "PWMB")],
+  [write(...WAY, "want != 0", DUTY, DUTY)],
+  speed,
+  turns,
+);
 
 /** DRV8833: a high on one input of a bridge turns it, both low let it run out. Whole speed: its pins are plain outputs. */
-export const drv8833: Device = {
-  id: "module/drv8833",
-  over: { kind: "pins", out: ["IN1", "IN2", "IN3", "IN4"].map((pin) => ({ pin, as: "level" })) },
-  begin: [],
-  read: [write("want > 0", "want < 0", "want > 0", "want < 0")],
-  every: 20,
-  out: [],
-  takes: { word: "way", unit: "", digits: 0, range: [-1, 1], rest: 0 },
-  proof: { ...turns, show: [1, 0, -1, 0] },
-};
+export const drv8833 = acting(
+  "module/drv8833",
+  pinsAs("level", "IN1", "IN2", "IN3", "IN4"),
+  [write(...WAY)],
+  { word: "way", unit: "", digits: 0, range: [-1, 1], rest: 0 },
+  { ...turns, show: [1, 0, -1, 0] },
+);
 
 /** One step nearer to where it shall be. */
 const nearer: Step = work("place", "want > place ? place + 1 : want < place ? place - 1 : place");
@@ -104,7 +78,7 @@ const place: Takes = { word: "steps", unit: "", digits: 0, range: [-1_000_000, 1
 const COILS = [0b1000_0011, 0b0000_1110, 0b0011_1000, 0b1110_0000];
 export const uln2003: Device = {
   id: "module/uln2003-stepper",
-  over: { kind: "pins", out: ["IN1", "IN2", "IN3", "IN4"].map((pin) => ({ pin, as: "level" })) },
+  over: { kind: "pins", out: pinsAs("level", "IN1", "IN2", "IN3", "IN4") },
   begin: [work("place", "0")],
   read: [
     work("still", "place == want"),
@@ -128,14 +102,7 @@ export const uln2003: Device = {
 /** A4988: a step at the rising edge, 1 us high at least; its enable is low only while it moves. */
 export const a4988: Device = {
   id: "module/a4988",
-  over: {
-    kind: "pins",
-    out: [
-      { pin: "EN", as: "level" },
-      { pin: "DIR", as: "level" },
-      { pin: "STEP", as: "level" },
-    ],
-  },
+  over: { kind: "pins", out: pinsAs("level", "EN", "DIR", "STEP") },
   begin: [work("place", "0"), work("way", "0")],
   read: [
     work("still", "place == want"),

@@ -1,17 +1,16 @@
+import { acting, pinsAs } from "./acting";
 import { write } from "./steps";
 import type { Device } from "./types";
 
 /** A sounder that wants a tone: hertz, 0 is silence. */
-const sounder = (id: string, pin: string): Device => ({
-  id,
-  over: { kind: "pins", out: [{ pin, as: "tone" }] },
-  begin: [],
-  read: [write("want >> 8", "want & 255")],
-  every: 20,
-  out: [],
-  takes: { word: "tone", unit: "Hz", digits: 0, range: [0, 5000], rest: 0 },
-  proof: { kind: "seen", show: [440, 880, 0], question: "Did you hear two notes, the second higher?" },
-});
+const sounder = (id: string, pin: string): Device =>
+  acting(
+    id,
+    pinsAs("tone", pin),
+    [write("want >> 8", "want & 255")],
+    { word: "tone", unit: "Hz", digits: 0, range: [0, 5000], rest: 0 },
+    { kind: "seen", show: [440, 880, 0], question: "Did you hear two notes, the second higher?" },
+  );
 
 export const buzzerPassive = sounder("module/buzzer-passive", "IO");
 export const speaker = sounder("discrete/speaker", "1");

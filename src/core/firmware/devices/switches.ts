@@ -1,3 +1,4 @@
+import { acting, pinsAs } from "./acting";
 import { write } from "./steps";
 import type { Device, Takes } from "./types";
 
@@ -5,20 +6,18 @@ const onOff: Takes = { word: "on", unit: "", digits: 0, range: [0, 1], rest: 0 }
 const CLICK = [1, 0, 1, 0];
 
 /** One pin that switches: 1 is away from its resting level. */
-const one = (id: string, pin: string, question: string, careful?: string): Device => ({
-  id,
-  over: { kind: "pins", out: [{ pin, as: "switch" }] },
-  begin: [],
-  read: [write("want")],
-  every: 20,
-  out: [],
-  takes: onOff,
-  proof: { kind: "seen", show: CLICK, question, ...(careful && { careful }) },
-});
+const one = (id: string, pin: string, question: string, careful?: string): Device =>
+  acting(id, pinsAs("switch", pin), [write("want")], onOff, {
+    kind: "seen",
+    show: CLICK,
+    question,
+    ...(careful && { careful }),
+  });
 /** What hangs on a switch is not known: it is switched on only when somebody asks for it. */
 const LOAD = "keep clear of what it switches, check its supply,";
 
-export const relay1 = one("module/relay-1", "IN", "Did it click twice?");
+export const relay1 = one("module/relay-1", "IN", "Did it click twice?", LOAD);
+
 export const buzzerActive = one("module/buzzer-active", "IO", "Did it sound twice?");
 export const optocoupler = one("module/optocoupler-pc817", "A", "Did its other side switch twice?", LOAD);
 export const mosfetSwitch = one("module/mosfet-switch", "SIG", "Was the load switched on twice?", LOAD);
@@ -31,49 +30,31 @@ export const transistors = [
 ].map(([id, pin]) => one(id!, pin!, "Was the load switched on twice?", LOAD));
 
 /** Two relays: bit 0 is the first. */
-export const relay2: Device = {
-  id: "module/relay-2",
-  over: {
-    kind: "pins",
-    out: [
-      { pin: "IN1", as: "switch" },
-      { pin: "IN2", as: "switch" },
-    ],
-  },
-  begin: [],
-  read: [write("want & 1", "want >> 1")],
-  every: 20,
-  out: [],
-  takes: { word: "relays", unit: "", digits: 0, range: [0, 3], rest: 0, on: 3 },
-  proof: { kind: "seen", show: [1, 2, 0], question: "Did the first click, then the second?" },
-};
+export const relay2 = acting(
+  "module/relay-2",
+  pinsAs("switch", "IN1", "IN2"),
+  [write("want & 1", "want >> 1")],
+  { word: "relays", unit: "", digits: 0, range: [0, 3], rest: 0, on: 3 },
+  { kind: "seen", show: [1, 2, 0], question: "Did the first click, then the second?", careful: LOAD },
+);
 
 /** Three lights in one: bit 0 red, bit 1 green, bit 2 blue. */
-export const ledRgb: Device = {
-  id: "discrete/led-rgb-cc",
-  over: { kind: "pins", out: ["R", "G", "B"].map((pin) => ({ pin, as: "switch" })) },
-  begin: [],
-  read: [write("want & 1", "want >> 1 & 1", "want >> 2")],
-  every: 20,
-  out: [],
-  takes: { word: "colour", unit: "", digits: 0, range: [0, 7], rest: 0, on: 7 },
-  proof: { kind: "seen", show: [1, 2, 4, 0], question: "Was it red, then green, then blue?" },
-};
+export const ledRgb = acting(
+  "discrete/led-rgb-cc",
+  pinsAs("switch", "R", "G", "B"),
+  [write("want & 1", "want >> 1 & 1", "want >> 2")],
+  { word: "colour", unit: "", digits: 0, range: [0, 7], rest: 0, on: 7 },
+  { kind: "seen", show: [1, 2, 4, 0], question: "Was it red, then green, then blue?" },
+);
 
 /** One digit of seven bars: 0 to 9, 10 is a minus, 11 is dark. */
-const digit = (id: string): Device => ({
-  id,
-  over: { kind: "pins", out: ["a", "b", "c", "d", "e", "f", "g", "dp"].map((pin) => ({ pin, as: "switch" })) },
-  begin: [],
-  read: [
-    {
-      do: "write",
-      bytes: [...[0, 1, 2, 3, 4, 5, 6].map((bit) => `seg7(want) >> ${bit} & 1`), 0],
-    },
-  ],
-  every: 50,
-  out: [],
-  takes: { word: "digit", unit: "", digits: 0, range: [0, 11], rest: 11 },
-  proof: { kind: "seen", show: [8, 1, 10, 11], question: "Did it show 8, then 1, then a dash?" },
-});
+const digit = (id: string): Device =>
+  acting(
+    id,
+    pinsAs("switch", "a", "b", "c", "d", "e", "f", "g", "dp"),
+    [write(...[0, 1, 2, 3, 4, 5, 6].map((bit) => `seg7(want) >> ${bit} & 1`), 0)],
+    { word: "digit", unit: "", digits: 0, range: [0, 11], rest: 11 },
+    { kind: "seen", show: [8, 1, 10, 11], question: "Did it show 8, then 1, then a dash?" },
+    50,
+  );
 export const digits = [digit("discrete/digit-7seg-cc"), digit("discrete/digit-7seg-ca")];
