@@ -54,14 +54,11 @@ export const pms5003: Model = {
   },
 };
 
-/** MH-Z19B: answers a question for its gas, and no other; 40 stands for 0 degrees. */
+/** MH-Z19B: answers a question for its gas, and no other; what its data sheet leaves open is anything. */
 export const mhz19b: Model = {
   part: "module/mhz19b",
-  worlds: [
-    { co2_ppm: 612, t_C: 23 },
-    { co2_ppm: 2431, t_C: -4 },
-  ],
-  within: { co2_ppm: 0, t_C: 0 },
+  worlds: [{ co2_ppm: 612 }, { co2_ppm: 2431 }],
+  within: { co2_ppm: 0 },
   make(w) {
     let due: number | null = null;
     return sender({
@@ -73,7 +70,7 @@ export const mhz19b: Model = {
       sends(now) {
         if (due === null || now < due) return null;
         due = null;
-        const body = [0x86, ...big(w.co2_ppm!), w.t_C! + 40, 0x40, 0x12, 0x34];
+        const body = [0x86, ...big(w.co2_ppm!), 0x3f, 0x40, 0x12, 0x34];
         return [0xff, ...body, (256 - (sum(body) & 255)) & 255];
       },
       frame: (raw) => raw,

@@ -38,13 +38,10 @@ export const mhz19b: Device = {
     ...frame(9, 20),
     must("(u8(1) + u8(2) + u8(3) + u8(4) + u8(5) + u8(6) + u8(7) + u8(8) & 255) == 0"),
     work("co2_ppm", "u16be(2)"),
-    work("t_C", "u8(4) - 40"),
   ],
   every: 2000,
-  out: [
-    { name: "co2_ppm", word: "CO2", unit: "ppm", digits: 0, room: [300, 5000] },
-    { name: "t_C", word: "", unit: "C", digits: 0, room: [-20, 60] },
-  ],
+  // The other bytes of its answer are not in its data sheet.
+  out: [{ name: "co2_ppm", word: "CO2", unit: "ppm", digits: 0, room: [300, 5000] }],
 };
 
 /** A receiver for satellites: once a second it tells whether it knows where it is. Time is that of Greenwich. */
