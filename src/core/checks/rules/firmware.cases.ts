@@ -12,6 +12,12 @@ const strip = (board: object, pixels: number) =>
 const lifted = (board: object) => fixed(strip(board, 8), "level.low-high", "buffer");
 const STM = { ref: "B1", part: "board/stm32f411-forty" };
 
+/** A light that goes by a button. */
+const followed = (out: string) => ({
+  ...planned([AVR, USB, part("SW1", "discrete/button"), part("LED1", "discrete/led-red")]),
+  rules: [{ when: { ref: "SW1", out, is: 1 }, do: { ref: "LED1", act: "on" as const } }],
+});
+
 export const firmwareCases: Case[] = [
   {
     rule: "firmware.memory",
@@ -26,5 +32,12 @@ export const firmwareCases: Case[] = [
     says: "lights whose timing is not written for the chip",
     bad: () => lifted(STM),
     near: () => lifted(RP),
+  },
+  {
+    rule: "firmware.rule",
+    severity: "risk",
+    says: "a sentence that goes by something that its part does not give",
+    bad: () => followed("weight"),
+    near: () => followed("pressed"),
   },
 ];

@@ -1,4 +1,6 @@
 import { gaps, type Gap } from "../../firmware/gaps";
+import { rulesView } from "../../firmware/rules/view";
+import { refsOf } from "../../project";
 import { label } from "../help";
 import type { Found, Rule, Severity } from "../types";
 
@@ -33,3 +35,22 @@ export const firmwareCapability = rule(
   "A part that our programs can't work on its board is named: it is wired and checked, its code is yours.",
   "It is wired and checked all the same; another board works it, or code of your own between the marks.",
 );
+
+export const firmwareRule: Rule = {
+  rule: "firmware.rule",
+  says: "A sentence about what happens when is followed by the program, or it is told why not.",
+  check: (c) =>
+    // What is suggested is made from what the parts can do.
+    !c.project.rules?.length
+      ? []
+      : rulesView(c)
+          .rules.flatMap((r, i) => (r.why === null ? [] : [{ ...r, sentence: i + 1 }]))
+          .map((r): Found => ({
+            rule: "firmware.rule",
+            severity: "risk",
+            at: refsOf(r.rule),
+            message: `No program follows "${r.says}": ${r.why}. Change the sentence at Firmware, or take it out.`,
+            evidence: { sentence: r.sentence },
+            fixes: [],
+          })),
+};

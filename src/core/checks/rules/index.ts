@@ -58,7 +58,7 @@ import { onewireParasitic } from "./onewire-parasitic";
 import { partDataMissing } from "./part-data-missing";
 import { partRating } from "./part-rating";
 import { partReversed } from "./part-reversed";
-import { firmwareCapability, firmwareMemory } from "./firmware";
+import { firmwareCapability, firmwareMemory, firmwareRule } from "./firmware";
 import { partSolder } from "./part-solder";
 import { partUnwired } from "./part-unwired";
 import { pinAdcRadio } from "./pin-adc-radio";
@@ -210,6 +210,7 @@ export const RULES: readonly Rule[] = [
   partSolder,
   firmwareMemory,
   firmwareCapability,
+  firmwareRule,
   // Over the solved circuit: every pin and element, whoever asks for it.
   overdriveAny,
   commonMode,
