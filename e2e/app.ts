@@ -92,6 +92,7 @@ export async function openProject(page: Page, title: string, station: string) {
       () => true,
       (e: unknown) => {
         if (tries === 3) throw e;
+        console.warn(`the press on "${title}" led nowhere within 15 s`);
         return false;
       },
     );

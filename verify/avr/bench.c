@@ -157,10 +157,17 @@ static avr_irq_t *pin_irq(const char *name) {
   return avr_io_getirq(avr, AVR_IOCTL_IOPORT_GETIRQ(name[1]), name[2] - '0');
 }
 
-static void drive(const char *name, unsigned level) {
-  /* Stronger than the chip's own pull-up. */
-  avr_ioport_external_t e = {.name = (unsigned)name[1], .mask = 1u << (name[2] - '0'), .value = level << (name[2] - '0')};
+/* What holds a pin from outside, stronger than the chip's own pull-up. The simulator keeps one word for a whole port. */
+static void hold(const char *name, unsigned level) {
+  static unsigned masks[8], values[8];
+  unsigned port = (unsigned)(name[1] - 'A') & 7, bit = 1u << (name[2] - '0');
+  masks[port] |= bit;
+  values[port] = level ? values[port] | bit : values[port] & ~bit;
+  avr_ioport_external_t e = {.name = (unsigned)name[1], .mask = masks[port], .value = values[port]};
   avr_ioctl(avr, AVR_IOCTL_IOPORT_SET_EXTERNAL(name[1]), &e);
+}
+static void drive(const char *name, unsigned level) {
+  hold(name, level);
   avr_raise_irq(pin_irq(name), level);
 }
 /* Lines on which a part of the bench hangs. An answer is how many things happen, and for each: which line (100 and more are
@@ -180,8 +187,7 @@ static void wire_set(int line, int level) {
     return;
   }
   struct wire *w = &wires[line];
-  avr_ioport_external_t e = {.name = (unsigned)w->name[1], .mask = 1u << (w->name[2] - '0'), .value = (unsigned)level << (w->name[2] - '0')};
-  avr_ioctl(avr, AVR_IOCTL_IOPORT_SET_EXTERNAL(w->name[1]), &e);
+  hold(w->name, (unsigned)level);
   /* A pin that the program drives stays as it is driven. */
   avr_ioport_state_t s;
   avr_ioctl(avr, AVR_IOCTL_IOPORT_GETSTATE(w->name[1]), &s);

@@ -5,6 +5,21 @@ export const bme280: Driver = {
   id: "bme280",
   order: 20,
   usesI2c: true,
+  gives: () => [
+    { name: "t_cC", word: "", unit: "C", digits: 2, room: [-4000, 8500] },
+    { name: "rh_d", word: "moisture", unit: "%", digits: 1, room: [0, 1000] },
+    { name: "p_dhPa", word: "pressure", unit: "hPa", digits: 1, room: [3000, 11_000] },
+  ],
+  rules: {
+    sketch: {
+      value: (p, q) => `${p.id}.${{ t_cC: "centiC", rh_d: "deciRh", p_dhPa: "deciHPa" }[q.name]}`,
+      fresh: (p) => `${p.id}.fresh`,
+    },
+    micropython: {
+      value: (p, q) => `int(${p.id}.${{ t_cC: "t * 100", rh_d: "rh * 10", p_dhPa: "hpa * 10" }[q.name]})`,
+      fresh: (p) => `${p.id}.fresh`,
+    },
+  },
   sketch: {
     helpers: `struct Bme280 {
   TwoWire &bus;

@@ -5,9 +5,15 @@ import { givesOf, outName, resolve, takesOf, told, type Resolved } from "./resol
 import { sentence, type Names } from "./sentence";
 import { suggest } from "./suggest";
 
-/** Names for sentences from the parts of a board; what is on another board is called by its reference. */
-export const namesOf = (parts: readonly DriverPart[]): Names => ({
-  label: (ref) => parts.find((p) => p.ref === ref)?.label || ref,
+/**
+ * Names for sentences from the parts of a board; what is on another board is called by its reference. `label`: as people write
+ * it, or as it can stand in a program.
+ */
+export const namesOf = (parts: readonly DriverPart[], label: (p: DriverPart) => string): Names => ({
+  label: (ref) => {
+    const p = parts.find((x) => x.ref === ref);
+    return (p && label(p)) || ref;
+  },
   quantity: (ref, out) => {
     const p = parts.find((x) => x.ref === ref);
     return p && givesOf(p).find((q) => outName(q) === out || q.name === out);
@@ -30,9 +36,10 @@ export interface Ruled {
 /** The rules of a board's program. Marks the parts that a rule tells something: they do nothing by themselves. */
 export function ruled(project: Project, parts: readonly DriverPart[]): Ruled {
   const list = project.rules ?? suggest(parts);
-  const names = namesOf(parts);
+  const names = namesOf(parts, (p) => p.label);
   const all = list.map((rule) => {
-    const says = sentence(rule, names);
+    // Programs are written in plain characters.
+    const says = sentence(rule, names).replace(/°/g, "");
     return { rule, says, resolved: resolve(rule, parts, says) };
   });
   const rules = all.flatMap((x) => (typeof x.resolved === "string" ? [] : [{ ...x, resolved: x.resolved }]));

@@ -10,12 +10,14 @@ export interface Tongue {
   choice(test: string, a: string, b: string): string;
   divide(a: string, b: number): string;
   within(a: string, least: number, most: number): string;
+  /** A quantity as a whole number of 32 bits, whatever it is kept in. */
+  wide(a: string): string;
 }
 
 /** Whether it holds, as an expression; `held`: whether it held at the last look. What does not answer holds nothing. */
 export function holds(t: Tongue, seen: Seen, test: Test, held: string): string {
   const code = t.of(seen.part)!;
-  const value = code.value!(seen.part, seen.quantity);
+  const value = t.wide(code.value!(seen.part, seen.quantity));
   const fresh = code.fresh?.(seen.part);
   const plain =
     test.op === "is"
@@ -28,7 +30,7 @@ export function holds(t: Tongue, seen: Seen, test: Test, held: string): string {
 
 /** What an output is told when it follows: a number as it is read, anything else as far along as the quantity is in a room. */
 export function followed(t: Tongue, seen: Seen, acts: Acts): string {
-  const value = t.of(seen.part)!.value!(seen.part, seen.quantity);
+  const value = t.wide(t.of(seen.part)!.value!(seen.part, seen.quantity));
   const { takes } = acts;
   if (takes.word === "number" || takes.word === "digit")
     return t.within(
@@ -38,9 +40,9 @@ export function followed(t: Tongue, seen: Seen, acts: Acts): string {
     );
   const [a, b] = seen.quantity.room;
   const [c, d] = takes.range;
-  // In steps that stay within 32 bits.
+  // In steps that stay within 32 bits; a reading beyond what can be in a room counts as its end.
   const shift = Math.max(1, Math.ceil(((b - a) * Math.abs(d - c)) / 2_000_000_000));
-  const from = a ? `(${value} - ${a})` : value;
+  const from = `(${t.within(value, a, b)} - ${a})`;
   return t.within(
     `${t.divide(`${shift > 1 ? t.divide(from, shift) : from} * ${d - c}`, Math.round((b - a) / shift))} + ${c}`,
     c,

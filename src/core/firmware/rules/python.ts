@@ -7,6 +7,7 @@ const PYTHON: Tongue = {
   choice: (test, a, b) => `(${a} if ${test} else ${b})`,
   divide: (a, b) => `idiv(${a}, ${b})`,
   within: (a, least, most) => `max(${least}, min(${most}, ${a}))`,
+  wide: (a) => a,
 };
 const indent = (text: string) => text.replace(/^(?=.)/gm, "    ");
 

@@ -59,12 +59,18 @@ function testOf(when: Rule["when"], q: Quantity): Test {
   return { op: "is", at: "is" in when ? scaled(q, when.is) : 0 };
 }
 
+/** What no reading ever is: programs count in 32 bits. */
+const MOST = 2 ** 31 - 1;
+const tooMuch = (t: Test): boolean => Math.abs(t.at) + ("back" in t ? t.back : 0) > MOST;
+
 /** A rule by the parts of one board, or why it can't be done there. `says`: its sentence. */
 export function resolve(r: Rule, parts: readonly DriverPart[], says: string): Resolved | string {
   const acts = actsOf(parts, r.do.ref);
   if (typeof acts === "string") return acts;
   const seen = "ref" in r.when ? seenOf(parts, r.when.ref, r.when.out) : null;
   if (typeof seen === "string") return seen;
+  if (seen && tooMuch(testOf(r.when, seen.quantity)))
+    return `${seen.part.label} can never be ${"above" in r.when ? r.when.above : "below" in r.when ? r.when.below : "is" in r.when ? r.when.is : 0}`;
   const does = (): Does | string => {
     if (r.do.act === "count" || r.do.act === "toggle") return { act: r.do.act, acts };
     const among = ("among" in r.do ? [r.do.ref, ...r.do.among.filter((x) => x !== r.do.ref)] : [r.do.ref]).map((x) =>

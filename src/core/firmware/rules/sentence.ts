@@ -42,7 +42,7 @@ export function sentence(r: Rule, n: Names): string {
       return `${during}, ${name} is off.`;
     case "set": {
       const t = n.takes(r.do.ref);
-      return `${during}, ${name} is set to ${t?.word ? `${t.word} ` : ""}${withUnit(r.do.value, t?.unit)}.`;
+      return `${during}, ${name} is set to ${t?.word && t.word !== "number" ? `${t.word} ` : ""}${withUnit(r.do.value, t?.unit)}.`;
     }
     case "toggle":
       return `${each}, ${name} goes on or off.`;

@@ -6,7 +6,8 @@ const C: Tongue = {
   and: "&&",
   choice: (test, a, b) => `(${test} ? ${a} : ${b})`,
   divide: (a, b) => `${a} / ${b}L`,
-  within: (a, least, most) => `constrain((int32_t)(${a}), ${least}L, ${most}L)`,
+  within: (a, least, most) => `constrain(${a}, ${least}L, ${most}L)`,
+  wide: (a) => `(int32_t)${a}`,
 };
 const indent = (text: string) => text.replace(/^(?=.)/gm, "  ");
 

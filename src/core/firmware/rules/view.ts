@@ -53,7 +53,7 @@ function boards(c: Circuit): DriverPart[][] {
 export function rulesView(c: Circuit): RulesView {
   const all = boards(c);
   const everything = all.flat();
-  const names = namesOf(everything);
+  const names = namesOf(everything, (p) => p.inst.label);
   const list = c.project.rules ?? all.flatMap((parts) => ruled(c.project, parts).rules.map((r) => r.rule));
   const scale = (digits: number, v: number) => v / 10 ** digits;
   return {
