@@ -27,6 +27,7 @@ const UNITS: Record<string, (v: number) => string> = {
  */
 const SAYS: Record<string, string> = {
   ram_kB: "The chip has {} of working memory.",
+  sentence: "It is sentence {} of the list at Firmware.",
   R_ohm: "The resistor in its way is {}.",
   V: "The voltage spoken of is {}.",
   VIH_V: "The input takes for high what is above {}.",

@@ -26,7 +26,8 @@ export const pca9685: Device = {
   takes: { word: "angle", unit: "deg", digits: 0, range: [0, 180], rest: -1 },
   proof: {
     kind: "seen",
-    show: [45, 135, 90],
+    // Let go again at the end.
+    show: [45, 135, 90, -1],
     question: "Did what hangs on its outputs move or change twice?",
     careful: "keep fingers and wires clear of what it moves,",
   },

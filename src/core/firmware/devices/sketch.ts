@@ -153,10 +153,6 @@ static long __attribute__((unused)) ${p.id}_watched() {
 
 const shown = (q: Quantity) => q.shown ?? q.digits;
 
-/** Told that it shall be something: whole, within what it takes. */
-export const wantInC = (d: Device, p: DriverPart, value: string) =>
-  `${p.id}_want = constrain(${value}, ${d.takes!.range[0]}L, ${d.takes!.range[1]}L);`;
-
 /** Fills `line` with the part's readings, or with two dashes while there is none. */
 export const showInC = (d: Device, p: DriverPart): string => `if (${p.id}_fresh) {
 ${d.out
@@ -181,7 +177,6 @@ const roomInC = (d: Device, p: DriverPart) =>
 
 /** Told one thing after the other, each for a while. */
 const showingInC = (
-  d: Device,
   p: DriverPart,
   show: readonly number[],
   ms = SHOWN_MS,
@@ -205,7 +200,7 @@ export const restsWhere = (d: Device, p: DriverPart): string => {
 export const bringupInC = (d: Device, p: DriverPart): string => {
   const proof = d.proof;
   if (proof?.kind === "seen") {
-    const show = showingInC(d, p, proof.show, proof.ms);
+    const show = showingInC(p, proof.show, proof.ms);
     return proof.careful
       ? `if (!alone) {\n  Serial.println(F("YL1 act ${p.ref}${restsWhere(d, p)} rests info"));\n} else {\n${show}\n  shown[turn] = true;\n}`
       : `{\n${show}\n}`;
