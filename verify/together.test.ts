@@ -85,7 +85,8 @@ describe("many parts in one program, in simavr", () => {
     const { elf } = compileSketch("follow", sketch.files(x.c), "starter");
     const pin = (l: string) => port(linesOf(x.c, "M1").get(l)!);
     await simulateWith(exe, elf, 2, x.bus, undefined, x.lines, [`echo:${pin("TRIG")}:${pin("ECHO")}:390`]);
-    // (390 - 2) of 398 centimetres, of 180 degrees: their product leaves 16 bits.
-    expect(Math.abs(x.models.get("M2")!.is!(2000).angle_deg! - 175)).toBeLessThan(3);
+    // (390 - 2) of 398 centimetres, of 180 degrees: their product leaves 16 bits, and would be far off. The echo is timed to a
+    // centimetre or two, the pulse to what an interrupt takes.
+    expect(Math.abs(x.models.get("M2")!.is!(2000).angle_deg! - 175)).toBeLessThan(6);
   }, 60_000);
 });

@@ -65,6 +65,25 @@ class Pin:
         self._tell()
 
 
+class SoftSPI:
+    """Bytes out on pins of the program's choice, in mode 0."""
+
+    def __init__(self, baudrate=500000, polarity=0, phase=0, sck=None, mosi=None, miso=None):
+        assert (polarity, phase) == (0, 0) and sck and mosi and miso
+        sck.init(Pin.OUT, value=polarity)
+        mosi.init(Pin.OUT)
+        miso.init(Pin.IN)
+        self.sck = sck
+        self.mosi = mosi
+        LOG.append(("softspi", sck.id, mosi.id, miso.id))
+
+    def write(self, data):
+        if self.sck.id in WIRED:
+            assert self.mosi.mode == Pin.OUT, "its line for data is an input"
+            js.latticeLines.clocked(self.sck.id, self.mosi.id, "".join("%02x" % b for b in data), clock.us())
+        self.mosi.level = data[-1] & 1
+
+
 class UART:
     """A serial port: what the model has sent up to now, byte by byte."""
 

@@ -32,6 +32,15 @@ const lineBridge = (x: OnLines | undefined) => ({
     x?.lines?.drive(x.at.get(pin) ?? "", level < 0 ? null : (level as 0 | 1), us),
   pulsed: (pin: number, Hz: number, duty: number, us: number) => x?.lines?.pulsed(x.at.get(pin) ?? "", Hz, duty, us),
   level: (pin: number, us: number) => (x?.lines ? x.lines.level(x.at.get(pin) ?? "", us) : 0),
+  clocked: (sck: number, mosi: number, data: string, us: number) => {
+    const drive = (pin: number, level: 0 | 1) => x?.lines?.drive(x.at.get(pin) ?? "", level, us);
+    for (const byte of bytesOf(data))
+      for (let bit = 0x80; bit; bit >>= 1) {
+        drive(mosi, byte & bit ? 1 : 0);
+        drive(sck, 1);
+        drive(sck, 0);
+      }
+  },
   write: (data: string, now: number) => x?.part.write(bytesOf(data), now),
   there: () => x !== undefined,
   serial: (now: number) => hex(x?.part.serial?.(now) ?? []),

@@ -2,6 +2,7 @@
 import type { BusPart } from "../../src/core/bench/models/types";
 import type { Circuit } from "../../src/core/circuit";
 import { restOf } from "../../src/core/firmware/rest";
+import { plainSteps } from "../../src/core/firmware/devices/loops";
 import type { Device } from "../../src/core/firmware/devices/types";
 import { findPin } from "../../src/core/parts/catalogue";
 import { onPins } from "./pins";
@@ -21,7 +22,7 @@ export function wirePart(c: Circuit, ref: string, d: Device, part: BusPart, chai
     const r = restOf({ inst }, label);
     return r === "float" ? 0 : r;
   };
-  const beside = [...d.begin, ...d.read].flatMap((s) => (s.do === "pin" ? [s.pin] : []));
+  const beside = plainSteps([...d.begin, ...d.read]).flatMap((s) => (s.do === "pin" ? [s.pin] : []));
   switch (over.kind) {
     case "i2c":
     case "uart":

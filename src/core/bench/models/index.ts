@@ -26,6 +26,7 @@ import { max7219Digits, max7219Matrix } from "./max7219";
 import { mcp2515 } from "./mcp2515";
 import { at24c32, tca9548a, vl53l0x } from "./memories";
 import { ht16k33, lcdI2c, lcdParallel, pca9685 } from "./numbers";
+import { ili9341, ssd1306Spi, st7735, st7789 } from "./panels";
 import { nrf24l01, rfm95 } from "./radios";
 import { rc522 } from "./rc522";
 import { gps, mhz19b, pms5003 } from "./serial";
@@ -77,6 +78,10 @@ export const MODELS: readonly Model[] = [
   lcdI2c,
   lcdParallel,
   pca9685,
+  st7735,
+  st7789,
+  ili9341,
+  ssd1306Spi,
   nrf24l01,
   rfm95,
   rc522,

@@ -52,6 +52,8 @@ const ACTS_MS = 700;
 function amiss(d: Device, part: BusPart, m: Model, as: As): string[] {
   const machine = machineOf(d, part);
   let now = 0;
+  // Until a large glass was cleared.
+  while (now < (m.settles ?? 0)) now += Math.max(1, machine.turn(now));
   return m.wants!(as).flatMap(([want, does]) => {
     machine.want = want;
     for (const end = now + ACTS_MS; now < end;) now += Math.max(1, machine.turn(now));
@@ -97,7 +99,7 @@ const other = (from: number | readonly number[] | undefined): (number | readonly
 };
 
 /** Everything about a step that can be wrong: each byte turned over, each register the next, each order of bytes, each wait gone. */
-const MUTANTS: { [K in Step["do"]]: (s: Extract<Step, { do: K }>, plain: boolean) => Step[] } = {
+const MUTANTS: { [K in Exclude<Step["do"], "each">]: (s: Extract<Step, { do: K }>, plain: boolean) => Step[] } = {
   write: (s, plain) =>
     s.bytes.flatMap((b, i) =>
       typeof b === "number"
@@ -123,20 +125,35 @@ const MUTANTS: { [K in Step["do"]]: (s: Extract<Step, { do: K }>, plain: boolean
   must: (s) => turned(s.holds).map((holds) => ({ ...s, holds })),
   let: (s) => turned(s.is).map((is) => ({ ...s, is })),
 };
+/** A list of steps with one of them changed, each with what was changed; inside of loops too. */
+function changed(steps: readonly Step[], plain: boolean): { says: string; steps: readonly Step[] }[] {
+  const put = (i: number, ...x: Step[]) => [...steps.slice(0, i), ...x, ...steps.slice(i + 1)];
+  return steps.flatMap((s, i) => {
+    if (s.do === "wait") return [{ says: `${i}: no wait`, steps: put(i) }];
+    if (s.do === "each")
+      return [
+        ...[-1, 1].map((by) => ({ says: `${i}: each ${s.n} ${by}`, steps: put(i, { ...s, n: s.n + by }) })),
+        ...changed(s.steps, plain).map((x) => ({ says: `${i}.${x.says}`, steps: put(i, { ...s, steps: x.steps }) })),
+      ];
+    const more =
+      s.do === "write" && s.times
+        ? [
+            { ...s, times: s.times - 1 },
+            { ...s, times: s.times + 1 },
+          ]
+        : [];
+    return [...(MUTANTS[s.do] as (s: Step, plain: boolean) => Step[])(s, plain), ...more].map((x) => ({
+      says: `${i}: ${JSON.stringify(s)} as ${JSON.stringify(x)}`,
+      steps: put(i, x),
+    }));
+  });
+}
 function mutants(d: Device): { says: string; device: Device }[] {
-  const of = (where: "begin" | "read") => [
-    ...d[where].flatMap((s, i) =>
-      s.do === "wait"
-        ? [{ says: `${where} ${i}: no wait`, device: { ...d, [where]: d[where].filter((_, k) => k !== i) } }]
-        : [],
-    ),
-    ...d[where].flatMap((s, i) =>
-      (MUTANTS[s.do] as (s: Step, plain: boolean) => Step[])(s, d.over?.kind === "pins").map((x) => ({
-        says: `${where} ${i}: ${JSON.stringify(s)} as ${JSON.stringify(x)}`,
-        device: { ...d, [where]: d[where].map((y, k) => (k === i ? x : y)) },
-      })),
-    ),
-  ];
+  const of = (where: "begin" | "read") =>
+    changed(d[where], d.over?.kind === "pins").map((x) => ({
+      says: `${where} ${x.says}`,
+      device: { ...d, [where]: x.steps },
+    }));
   return [...of("begin"), ...of("read")];
 }
 
@@ -180,6 +197,19 @@ const SAME: Record<string, readonly RegExp[]> = {
   "module/dht22": [/"must"/],
   // Other calls that it may hear; a bit that switches an output off stands above its numbers.
   "module/pca9685": [/\[0,(48|32)\]} as .*\[0,(49|33)\]/, /\[250,0,0,0,16\]} as .*\[250,\d+,\d+,\d+,(16|17)\]/],
+  // Dots beyond the last begin again at the first; a digit more lies outside of the glass; a window may be higher than what is put
+  // into it.
+  ...Object.fromEntries(
+    ["st7735", "st7789", "ili9341", "ssd1306-spi"].map((id) => [
+      `module/${id}`,
+      [
+        /each \d+ 1$/,
+        /"times":(66|120|128|48|147)\} as .*"times":(67|121|129|49|148)\}$/,
+        /"y & 255","g >> 8","g & 255"\]\} as .*"y >> 8","y & 255",/,
+        /34,"p \+ 2","p \+ 2"\]\} as .*34,"p \+ 2",/,
+      ],
+    ]),
+  ),
   // Waits before a longer one, or that the bus takes anyway.
   "module/lcd1602-i2c": [/^begin 8: no wait/],
   "module/lcd1602-parallel": [/^(begin 27|read 53): no wait/],

@@ -50,6 +50,7 @@ import { mcp2515 } from "./mcp2515";
 import { at24c32, tca9548a } from "./memories";
 import { a4988, drv8833, l298n, servoLarge, servoSmall, tb6612, uln2003 } from "./motors";
 import { ht16k33, lcdI2c, lcdParallel } from "./numbers";
+import { ili9341, ssd1306Spi, st7735, st7789 } from "./panels";
 import { pca9685 } from "./pca9685";
 import { nrf24l01, rfm95 } from "./radios";
 import { rc522 } from "./rc522";
@@ -147,6 +148,10 @@ const LIST: readonly (Device | DeviceKind)[] = [
   ht16k33,
   lcdI2c,
   lcdParallel,
+  ssd1306Spi,
+  st7735,
+  st7789,
+  ili9341,
 ];
 
 /** All kinds, by the part that each is for. */

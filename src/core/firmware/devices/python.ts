@@ -154,6 +154,7 @@ export function stepsInPython(d: Device, p: DriverPart): string {
         s.bytes.every((x) => typeof x === "number")
           ? bytesText(s.bytes)
           : `bytes((${s.bytes.map((x) => (typeof x === "number" ? x : byteOf(py(x)))).join(", ")},))`,
+        s.times ?? 1,
       ),
     read: (s) => get(s),
     // A clock that counts in whole milliseconds may be about to go on.
@@ -170,8 +171,13 @@ else:
     must: (s) => `need(${py(s.holds)})`,
     pin: (s) => (p.has(s.pin) ? `${pinName(p, s.pin)}.value(${s.level})` : "pass"),
     let: (s) => `${s.name} = ${py(s.is)}`,
+    // Each round is a turn of its own.
+    each: (s) =>
+      `for ${s.name} in range(${s.n}):\n    if ${s.name}:\n        yield 0\n${indent(s.steps.map(print).join("\n"))}`,
   };
-  const print = (s: Step) => (PRINT[s.do] as (s: Step) => string)(s);
+  function print(s: Step): string {
+    return (PRINT[s.do] as (s: Step) => string)(s);
+  }
   // Pulses and steps go on; anything else is told once, and again after it was gone.
   const news = !d.takes
     ? ""

@@ -1,5 +1,6 @@
 import { evaluate, parse } from "./expression";
-import type { Device, Step } from "./types";
+import { inARow, type Op } from "./loops";
+import type { Device } from "./types";
 
 /** The bus as a part hears it; null or false: no answer. Time is given with each message, in milliseconds. */
 export interface Wire {
@@ -54,7 +55,8 @@ export function machineOf(device: Device, wire: Wire): Machine {
   let bytes: readonly number[] = [];
   let k = 0;
   let looks = 0;
-  const steps = [...device.begin, ...device.read];
+  const begin = inARow(device.begin);
+  const steps = [...begin, ...inARow(device.read, begin.length)];
   const value = (x: string) => evaluate(parse(x), names, bytes);
   const take = (r: { n: number; from?: number | readonly number[] | undefined }, now: number) => {
     const first = r.from === undefined ? undefined : [r.from].flat();
@@ -68,9 +70,10 @@ export function machineOf(device: Device, wire: Wire): Machine {
     bytes = got;
   };
   /** Milliseconds to wait before the next step, or nothing. */
-  const DO: { [K in Step["do"]]: (s: Extract<Step, { do: K }>, now: number) => number | undefined } = {
+  const DO: { [K in Op["do"]]: (s: Extract<Op, { do: K }>, now: number) => number | undefined } = {
     write: (s, now) => {
-      const list = s.bytes.map((b) => (typeof b === "number" ? b : value(b) & 0xff));
+      const once = s.bytes.map((b) => (typeof b === "number" ? b : value(b) & 0xff));
+      const list = s.times === undefined ? once : Array.from({ length: s.times }, () => once).flat();
       if (!wire.write(list, now)) throw new NoAnswer();
       return undefined;
     },
@@ -106,6 +109,17 @@ export function machineOf(device: Device, wire: Wire): Machine {
       names.set(s.name, value(s.is));
       return undefined;
     },
+    first: (s) => {
+      names.set(s.name, 0);
+      return undefined;
+    },
+    next: (s) => {
+      const i = names.get(s.name)! + 1;
+      names.set(s.name, i);
+      if (i >= s.n) return undefined;
+      k = s.to;
+      return 0;
+    },
   };
   /** What the part has been told; nothing yet, or it has begun anew. */
   let told: number | null = null;
@@ -115,18 +129,18 @@ export function machineOf(device: Device, wire: Wire): Machine {
     want: device.takes?.rest ?? 0,
     turn(now: number): number {
       try {
-        if (device.takes && k === device.begin.length && !device.always && told === machine.want) return device.every;
+        if (device.takes && k === begin.length && !device.always && told === machine.want) return device.every;
         // It may change while the steps wait: what was begun is brought to its end.
-        if (device.takes && k <= device.begin.length) names.set("want", machine.want);
+        if (device.takes && k <= begin.length) names.set("want", machine.want);
         while (k < steps.length) {
           const s = steps[k++]!;
-          const ms = (DO[s.do] as (s: Step, now: number) => number | undefined)(s, now);
+          const ms = (DO[s.do] as (s: Op, now: number) => number | undefined)(s, now);
           if (ms !== undefined) return ms;
         }
         for (const q of device.out) out.set(q.name, names.get(q.name)!);
         machine.fresh = true;
         if (device.takes) told = names.get("want")!;
-        k = device.begin.length;
+        k = begin.length;
         return device.every;
       } catch (e) {
         if (!(e instanceof NoAnswer)) throw e;

@@ -2,6 +2,7 @@ import { inC, type Over } from "../links";
 import { hex } from "../links/types";
 import { parse, toC } from "./expression";
 import { AGAIN_MS } from "./run";
+import { plainSteps } from "./loops";
 import { kept, lets } from "./stages";
 import type { Device, Quantity, Step } from "./types";
 import { SHOWN_MS, type DriverPart } from "../types";
@@ -70,10 +71,8 @@ export function turnInC(d: Device, p: DriverPart): string {
   const keep = kept(d);
   const own = (n: string) => (n === "want" ? `${p.id}_told` : keep.has(n) ? `${p.id}_${n}` : n);
   const c = (text: string) => toC(parse(text), "b", own);
-  const most = Math.max(
-    1,
-    ...[...d.begin, ...d.read].map((s) => (s.do === "read" ? s.n : s.do === "until" ? s.read.n : 0)),
-  );
+  const all = plainSteps([...d.begin, ...d.read]);
+  const most = Math.max(1, ...all.map((s) => (s.do === "read" ? s.n : s.do === "until" ? s.read.n : 0)));
   let label = 0;
   const get = (r: { n: number; from?: number | readonly number[] | undefined }) =>
     link.read(p, r.n, r.from === undefined ? undefined : [r.from].flat());
@@ -84,6 +83,7 @@ export function turnInC(d: Device, p: DriverPart): string {
         link.write(
           p,
           s.bytes.map((x) => (typeof x === "number" ? hex(x) : `(uint8_t)(${c(x)})`)),
+          s.times ?? 1,
         ),
         "      ",
       ),
@@ -102,8 +102,20 @@ export function turnInC(d: Device, p: DriverPart): string {
     must: (s) => `      if (!(${c(s.holds)})) break;`,
     pin: (s) => (p.has(s.pin) ? `      digitalWrite(${p.pin(s.pin)}, ${s.level ? "HIGH" : "LOW"});` : ""),
     let: (s) => `      ${own(s.name)} = ${c(s.is)};`,
+    each: (s) => {
+      const name = own(s.name);
+      const head = `      ${name} = 0;\n${here(", and from here again for every round")}`;
+      const at = label;
+      return `${head}\n${s.steps.map(print).join("\n")}
+      if (++${name} < ${s.n}) {
+        ${p.id}_at = ${at};
+        return 0;
+      }`;
+    },
   };
-  const print = (s: Step) => (PRINT[s.do] as (s: Step) => string)(s);
+  function print(s: Step): string {
+    return (PRINT[s.do] as (s: Step) => string)(s);
+  }
   const begin = d.begin.map(print);
   const start = `${here(", and from here again for every reading")}`;
   const again = label;
@@ -113,8 +125,8 @@ export function turnInC(d: Device, p: DriverPart): string {
     : `${d.always ? "" : `      if (${p.id}_fresh && ${p.id}_told == ${p.id}_want) return ${d.every};\n`}      ${p.id}_told = ${p.id}_want;\n`;
   const read = d.read.map(print);
   const locals = [...lets(d)].filter((n) => !keep.has(n));
-  const reads = [...d.begin, ...d.read].some((s) => s.do === "read" || s.do === "until");
-  const looks = [...d.begin, ...d.read].some((s) => s.do === "until");
+  const reads = all.some((s) => s.do === "read" || s.do === "until");
+  const looks = all.some((s) => s.do === "until");
   const others = [...keep].filter((n) => n !== "want");
   return `${link.globals?.(p) ?? ""}
 ${d.takes ? `static int32_t ${p.id}_want = ${d.takes.rest};\nstatic int32_t ${p.id}_told = 0;\n` : ""}${others.map((n) => `static int32_t ${p.id}_${n} = 0;`).join("\n")}

@@ -6,6 +6,10 @@ export const read = (n: number, ...from: number[]): Step => ({ do: "read", n, ..
 export const wait = (ms: number): Step => ({ do: "wait", ms });
 export const must = (holds: string): Step => ({ do: "must", holds });
 export const work = (name: string, is: string): Step => ({ do: "let", name, is });
+export const pin = (label: string, level: 0 | 1): Step => ({ do: "pin", pin: label, level });
+/** The same bytes over and over in one message. */
+export const again = (times: number, ...bytes: (number | string)[]): Step => ({ do: "write", bytes, times });
+export const each = (name: string, n: number, ...steps: Step[]): Step => ({ do: "each", name, n, steps });
 
 /** A whole number without a unit. */
 export const count = (name: string, word: string, room: [number, number]): Quantity => ({

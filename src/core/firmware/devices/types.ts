@@ -17,8 +17,8 @@ export interface Quantity {
 
 /** One thing that a program does with a part on a bus. Bytes that were read stand ready for `crc` and `let`. */
 export type Step =
-  /** Bytes out, one after the other in one message; an expression where a byte is worked out. */
-  | { do: "write"; bytes: readonly (number | string)[] }
+  /** Bytes out, one after the other in one message, all of them as often as `times`; an expression where a byte is worked out. */
+  | { do: "write"; bytes: readonly (number | string)[]; times?: number }
   /** Bytes in; `from`: the register, or the bytes, that go out first in the same message. */
   | { do: "read"; n: number; from?: number | readonly number[] }
   /** Milliseconds that the part takes: the data sheet's longest. */
@@ -30,6 +30,8 @@ export type Step =
   /** The reading counts only when this holds: a ready bit, a plausible code. */
   | { do: "must"; holds: string }
   | { do: "let"; name: string; is: string }
+  /** Steps for every number from 0 up to `n`, without it. Each round is a turn of its own, so that a long list holds nothing up. */
+  | { do: "each"; name: string; n: number; steps: readonly Step[] }
   /** A pin of the part beside its link: a reset line, an enable. */
   | { do: "pin"; pin: string; level: 0 | 1 };
 

@@ -14,8 +14,11 @@ export interface OutPin {
 /** How a part is reached. What goes over it is bytes, whatever the wires. */
 export type Over =
   | { kind: "i2c" }
-  /** Its pins and its mode are those of the part's group. */
-  | { kind: "spi" }
+  /**
+   * Its pins and its mode are those of the part's group. `idle`: what goes out while bytes come in, 0 when absent. `wake`: so many
+   * bytes of clock that it needs before it is selected for the first time. `picture`: bytes of one picture, where they are many.
+   */
+  | { kind: "spi"; idle?: 0xff; wake?: number; picture?: number }
   | { kind: "onewire"; pin: string }
   /** One wire, the part answers with pulses of two lengths after the wire was held low: DHT22 and its kin. */
   | { kind: "pulses"; pin: string }

@@ -9,6 +9,8 @@ const lines = (p: DriverPart, pin: (name: string) => string, none: string) =>
     const label = groupOf(p).pins[r];
     return label && p.has(label) ? pin(p.pin(label)) : none;
   });
+/** Bytes of a picture that pins of a computer bring over within a second or so. */
+const MOST_FROM_COMPUTER = 5000;
 const mode = (p: DriverPart) => groupOf(p).mode ?? 0;
 
 /**
@@ -16,14 +18,21 @@ const mode = (p: DriverPart) => groupOf(p).mode ?? 0;
  * plan gave to something else. At most 500 kHz, which all parts of the catalogue take.
  */
 export const spi: Link<"spi"> = {
-  c: () => ({
+  unfitPart: (p, over) =>
+    p.target === "python" && (over.picture ?? 0) > MOST_FROM_COMPUTER
+      ? "a computer's pins are too slow for so many dots, one bit after the other"
+      : null,
+  c: (over) => ({
     helpers: `// SPI timed by the program: it touches the planned pins and no others. 255: no such line.
 struct SpiPins {
   uint8_t cs, sck, mosi, miso, mode;
 };
+static void __attribute__((unused)) spiSelect(const SpiPins &s, uint8_t level) {
+  if (s.cs != 255) digitalWrite(s.cs, level);
+}
 static void __attribute__((unused)) spiBegin(const SpiPins &s) {
-  digitalWrite(s.cs, HIGH);
-  pinMode(s.cs, OUTPUT);
+  spiSelect(s, HIGH);
+  if (s.cs != 255) pinMode(s.cs, OUTPUT);
   digitalWrite(s.sck, s.mode & 2 ? HIGH : LOW);
   pinMode(s.sck, OUTPUT);
   if (s.mosi != 255) pinMode(s.mosi, OUTPUT);
@@ -43,25 +52,63 @@ static uint8_t __attribute__((unused)) spiByte(const SpiPins &s, uint8_t out) {
   }
   return in;
 }
-// One message: bytes out, then bytes in.
-static bool __attribute__((unused)) spiSwap(const SpiPins &s, const uint8_t *list, uint8_t k, uint8_t *to, uint8_t n) {
+// One message: bytes out, then bytes in, \`idle\` going out beside them.
+static bool __attribute__((unused)) spiSwap(const SpiPins &s, const uint8_t *list, uint8_t k, uint8_t *to, uint8_t n, uint8_t idle = 0) {
   digitalWrite(s.sck, s.mode & 2 ? HIGH : LOW);
-  digitalWrite(s.cs, LOW);
+  spiSelect(s, LOW);
   delayMicroseconds(1);
   while (k--) spiByte(s, *list++);
-  while (n--) *to++ = spiByte(s, 0);
-  digitalWrite(s.cs, HIGH);
+  while (n--) *to++ = spiByte(s, idle);
+  spiSelect(s, HIGH);
   return true;
+}
+// The same bytes over and over in one message, as fast as pins go: dots of a picture. Only out, and only in mode 0.
+static void __attribute__((unused)) spiFill(const SpiPins &s, const uint8_t *list, uint8_t k, uint16_t times) {
+  digitalWrite(s.sck, LOW);
+  spiSelect(s, LOW);
+#ifdef __AVR__
+  volatile uint8_t *sck = portOutputRegister(digitalPinToPort(s.sck));
+  volatile uint8_t *mosi = portOutputRegister(digitalPinToPort(s.mosi));
+  const uint8_t clock = digitalPinToBitMask(s.sck), data = digitalPinToBitMask(s.mosi);
+#endif
+  for (; times; times--)
+    for (uint8_t i = 0; i < k; i++)
+      for (uint8_t bit = 0x80; bit; bit >>= 1) {
+#ifdef __AVR__
+        // Other pins of the port may be changed by an interrupt.
+        uint8_t was = SREG;
+        cli();
+        if (list[i] & bit) *mosi |= data;
+        else *mosi &= ~data;
+        *sck |= clock;
+        *sck &= ~clock;
+        SREG = was;
+#else
+        digitalWrite(s.mosi, list[i] & bit ? HIGH : LOW);
+        digitalWrite(s.sck, HIGH);
+#if F_CPU > 200000000
+        delayMicroseconds(1);
+#endif
+        digitalWrite(s.sck, LOW);
+#endif
+      }
+  spiSelect(s, HIGH);
 }`,
     globals: (p) => `static const SpiPins ${p.id}_spi = {${lines(p, (n) => n, "255").join(", ")}, ${mode(p)}};`,
-    setup: (p) => `spiBegin(${p.id}_spi);`,
-    write: (p, bytes) => listInC(bytes, (list, n) => `spiSwap(${p.id}_spi, ${list}, ${n}, nullptr, 0);`),
+    setup: (p) =>
+      over.wake
+        ? `spiBegin(${p.id}_spi);\nfor (uint8_t i = 0; i < ${over.wake}; i++) spiByte(${p.id}_spi, 255);`
+        : `spiBegin(${p.id}_spi);`,
+    write: (p, bytes, times) =>
+      listInC(bytes, (list, n) =>
+        times > 1
+          ? `spiFill(${p.id}_spi, ${list}, ${n}, ${times});`
+          : `spiSwap(${p.id}_spi, ${list}, ${n}, nullptr, 0);`,
+      ),
     read: (p, n, from) =>
-      from === undefined
-        ? `spiSwap(${p.id}_spi, nullptr, 0, b, ${n})`
-        : `spiSwap(${p.id}_spi, (const uint8_t *)"${escaped(from)}", ${from.length}, b, ${n})`,
+      `spiSwap(${p.id}_spi, ${from === undefined ? "nullptr, 0" : `(const uint8_t *)"${escaped(from)}", ${from.length}`}, b, ${n}${over.idle ? `, ${over.idle}` : ""})`,
   }),
-  python: () => ({
+  python: (over) => ({
     lib: {
       path: "lib/spi.py",
       text: `from machine import Pin
@@ -74,10 +121,15 @@ class Spi:
     def __init__(self, cs, sck, mosi, miso, mode):
         self.idle = mode >> 1
         self.late = mode & 1
-        self.cs = Pin(cs, Pin.OUT, value=1)
+        self.cs = None if cs is None else Pin(cs, Pin.OUT, value=1)
         self.sck = Pin(sck, Pin.OUT, value=self.idle)
         self.mosi = None if mosi is None else Pin(mosi, Pin.OUT, value=0)
         self.miso = None if miso is None else Pin(miso, Pin.IN)
+        self.soft = None
+
+    def select(self, level):
+        if self.cs:
+            self.cs.value(level)
 
     def byte(self, out):
         got = 0
@@ -95,20 +147,34 @@ class Spi:
                 self.sck.value(self.idle)
         return got
 
-    def swap(self, data, n):
-        """One message: bytes out, then bytes in."""
+    def swap(self, data, n, idle=0):
+        """One message: bytes out, then bytes in, \`idle\` going out beside them."""
         self.sck.value(self.idle)
-        self.cs.value(0)
+        self.select(0)
         for x in data:
             self.byte(x)
-        got = bytes([self.byte(0) for _ in range(n)])
-        self.cs.value(1)
+        got = bytes([self.byte(idle) for _ in range(n)])
+        self.select(1)
         return got
+
+    def fill(self, data, times):
+        """The same bytes over and over in one message, as fast as pins go: dots of a picture."""
+        if self.soft is None:
+            from machine import SoftSPI
+
+            # Nothing is read: where there is no line for it, that of the data out stands in, and is an output again.
+            self.soft = SoftSPI(baudrate=4000000, polarity=self.idle, phase=self.late, sck=self.sck, mosi=self.mosi, miso=self.miso or self.mosi)
+            if not self.miso:
+                self.mosi.init(Pin.OUT)
+        self.select(0)
+        self.soft.write(bytes(data) * times)
+        self.select(1)
 `,
     },
     imports: () => ["from lib.spi import Spi"],
-    setup: (p) => `${p.id}_spi = Spi(${[...lines(p, (n) => `pins.${n}`, "None"), mode(p)].join(", ")})`,
-    write: (p, bytes) => `${p.id}_spi.swap(${bytes}, 0)`,
-    read: (p, n, from) => `b = ${p.id}_spi.swap(b"${escaped(from ?? [])}", ${n})`,
+    setup: (p) =>
+      `${p.id}_spi = Spi(${[...lines(p, (n) => `pins.${n}`, "None"), mode(p)].join(", ")})${over.wake ? `\nfor _ in range(${over.wake}):\n    ${p.id}_spi.byte(255)` : ""}`,
+    write: (p, bytes, times) => (times > 1 ? `${p.id}_spi.fill(${bytes}, ${times})` : `${p.id}_spi.swap(${bytes}, 0)`),
+    read: (p, n, from) => `b = ${p.id}_spi.swap(b"${escaped(from ?? [])}", ${n}${over.idle ? `, ${over.idle}` : ""})`,
   }),
 };

@@ -60,6 +60,21 @@ class PWM:
         self.pin.state = min(1, ns * self.hz / 1000000000)
 
 
+class SoftSPI:
+    """Bytes out on any pins, timed by the program; only in mode 0."""
+
+    def __init__(self, baudrate=500000, polarity=0, phase=0, sck=None, mosi=None, miso=None):
+        self.sck = sck
+        self.mosi = mosi
+
+    def write(self, data):
+        for byte in data:
+            for k in range(7, -1, -1):
+                self.mosi.value(byte >> k & 1)
+                self.sck.value(1)
+                self.sck.value(0)
+
+
 class I2C:
     """A two-wire bus of the computer; its clock is a setting of the system, not of the program."""
 
