@@ -5,6 +5,7 @@ const alias = { "@": path.resolve(import.meta.dirname, "src") };
 
 export default defineConfig({
   test: {
+    maxWorkers: "100%",
     projects: [
       {
         resolve: { alias },

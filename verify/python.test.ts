@@ -15,8 +15,9 @@ import { python } from "../src/core/firmware/targets/python";
 import { findPin } from "../src/core/parts/catalogue";
 import { assign } from "../src/core/plan/assign";
 import { catalogue, make } from "../src/core/testing";
+import { WORK as FOLDER } from "./work-folder";
 
-const WORK = path.resolve(import.meta.dirname, "../.check/python");
+const WORK = path.join(FOLDER, "python");
 const bytes = (hex: string) => (hex.match(/../g) ?? []).map((x) => parseInt(x, 16));
 const hex = (list: readonly number[]) => list.map((b) => b.toString(16).padStart(2, "0")).join("");
 

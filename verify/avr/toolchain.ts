@@ -5,9 +5,9 @@ import readline from "node:readline";
 import type { BusPart } from "../../src/core/bench/models/types";
 import type { FirmwareFile } from "../../src/core/firmware";
 import type { Reply, WirePart } from "../parts";
+import { WORK } from "../work-folder";
 import { CORE, coreVariant } from "./core-variant";
 
-const WORK = path.resolve(import.meta.dirname, "../../.check");
 const CPU = ["-mmcu=atmega328p", "-DF_CPU=16000000L", "-DARDUINO=10819", "-DARDUINO_ARCH_AVR"];
 const SYSTEM = [
   `${CORE}/cores/arduino`,

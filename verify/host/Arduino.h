@@ -29,6 +29,7 @@ struct Esp {
 extern Esp ESP;
 #endif
 #ifdef FAMILY_STM32
+#define NUM_DIGITAL_PINS 200
 #define PORT(P, FROM)                                                                                                      \
   constexpr uint8_t P##0 = FROM, P##1 = FROM + 1, P##2 = FROM + 2, P##3 = FROM + 3, P##4 = FROM + 4, P##5 = FROM + 5,         \
                     P##6 = FROM + 6, P##7 = FROM + 7, P##8 = FROM + 8, P##9 = FROM + 9, P##10 = FROM + 10, P##11 = FROM + 11, \
@@ -73,6 +74,7 @@ struct Port : Stream {
   void begin(uint32_t baud, uint32_t = 0, int rx = -1, int tx = -1) { printf("PORT %s %u %d %d\n", name, (unsigned)baud, rx, tx); }
   void setRX(int pin) { printf("PORT %s RX %d\n", name, pin); }
   void setTX(int pin) { printf("PORT %s TX %d\n", name, pin); }
+  void setPins(int rx, int tx) { printf("PORT %s PINS %d %d\n", name, rx, tx); }
   int available() override { return left() > 0; }
   int read() override { return left() ? (left()--, *fed()++) : -1; }
   size_t write(const uint8_t *list, size_t n) {
@@ -83,6 +85,11 @@ struct Port : Stream {
   }
 };
 static Port Serial1("Serial1"), Serial2("Serial2"), Serial3("Serial3"), Serial4("Serial4"), Serial5("Serial5");
+
+// Cores that make a port of any two pins.
+struct HardwareSerial : Port {
+  HardwareSerial(int rx, int tx) : Port("made") { printf("PORT made %d %d\n", rx, tx); }
+};
 
 struct Console {
   void begin(uint32_t) {}

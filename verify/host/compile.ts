@@ -1,9 +1,10 @@
 import { execFileSync } from "node:child_process";
 import fs from "node:fs";
 import path from "node:path";
+import { WORK as FOLDER } from "../work-folder";
 
 const HOST = import.meta.dirname;
-const WORK = path.resolve(HOST, "../../.check/host");
+const WORK = path.join(FOLDER, "host");
 
 interface File {
   path: string;
@@ -41,11 +42,12 @@ export function runOnHost(
   loops: number,
   typed = "",
   bytes: readonly number[] = [],
+  family = "",
 ): string[] {
   const main = `${bytes.length ? `static const uint8_t incoming[] = {${bytes.join(",")}};\n` : ""}int main() { ${bytes.length ? "Port::fed() = incoming; Port::left() = sizeof incoming; " : ""}Console::typed() = ${JSON.stringify(typed)}; setup(); for (int i = 0; i < ${loops}; i++) loop(); }`;
   const exe = path.join(WORK, "run", folder, "program");
   fs.mkdirSync(path.dirname(exe), { recursive: true });
-  compile("run", files, folder, main, ["-o", exe]);
+  compile("run", files, folder, main, ["-o", exe, ...(family ? [`-DFAMILY_${family.toUpperCase()}`] : [])]);
   return execFileSync(exe, { encoding: "utf8" }).trim().split("\n");
 }
 

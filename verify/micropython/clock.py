@@ -8,15 +8,28 @@ US = [0]
 END = [3000]
 
 
+# Called when time has gone on; while one of them tells of an event, that is the time in microseconds.
+HOOKS = []
+EVENT = [None]
+
+
 def _add(ms):
     NOW[0] += ms
+    for f in HOOKS:
+        f()
     if NOW[0] > END[0]:
         raise Done()
 
 
 def ticks_ms():
+    if EVENT[0] is not None:
+        return EVENT[0] // 1000
     _add(1)
     return NOW[0]
+
+
+def ticks_us():
+    return us() if EVENT[0] is None else EVENT[0]
 
 
 def ticks_diff(a, b):

@@ -27,6 +27,7 @@ class Pin:
     OPEN_DRAIN = 2
     PULL_UP = 1
     PULL_DOWN = 2
+    IRQ_FALLING = 2
 
     def __init__(self, id, mode=-1, pull=None, value=None):
         self.id = id
@@ -48,6 +49,19 @@ class Pin:
             self.level = 1 if pull == Pin.PULL_UP else 0
         LOG.append(("pin", self.id, "out" if mode == Pin.OUT else "in", pull))
         self._tell()
+
+    def irq(self, handler, trigger):
+        LOG.append(("irq", self.id, trigger))
+
+        def look():
+            if self.id not in WIRED:
+                return
+            for at in js.latticeLines.falls(self.id, clock.us()).split():
+                clock.EVENT[0] = int(float(at))
+                handler(self)
+            clock.EVENT[0] = None
+
+        clock.HOOKS.append(look)
 
     def value(self, v=None):
         if v is None:

@@ -32,6 +32,7 @@ const lineBridge = (x: OnLines | undefined) => ({
     x?.lines?.drive(x.at.get(pin) ?? "", level < 0 ? null : (level as 0 | 1), us),
   pulsed: (pin: number, Hz: number, duty: number, us: number) => x?.lines?.pulsed(x.at.get(pin) ?? "", Hz, duty, us),
   level: (pin: number, us: number) => (x?.lines ? x.lines.level(x.at.get(pin) ?? "", us) : 0),
+  falls: (pin: number, us: number) => (x?.lines ? x.lines.falls(x.at.get(pin) ?? "", us).join(" ") : ""),
   clocked: (sck: number, mosi: number, data: string, us: number) => {
     const drive = (pin: number, level: 0 | 1) => x?.lines?.drive(x.at.get(pin) ?? "", level, us);
     for (const byte of bytesOf(data))

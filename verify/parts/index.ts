@@ -8,13 +8,23 @@ import { findPin } from "../../src/core/parts/catalogue";
 import { onPins } from "./pins";
 import { onWiresSpi } from "./spi";
 import type { WirePart } from "./types";
-import { onClocked, onMatrix, onOneWire, onPulses, onShiftIn, onShiftOut } from "./wires";
+import { onClocked, onInfrared, onMatrix, onOneWire, onPulses, onShiftIn, onShiftOut } from "./wires";
 
 /** Which pin of the board each line of the part hangs on. */
 export const linesOf = (c: Circuit, ref: string) =>
   new Map(c.netlist.bindings.filter((b) => b.ref === ref).map((b) => [b.pin, b.hostPin]));
 
-/** A part as it hangs on its lines; null for one on a two-wire bus. */
+/** Pins beside a port or a bus. */
+const onLevels = (part: BusPart, lines: readonly string[]): WirePart => ({
+  hears: lines,
+  start: () => [],
+  change(line, level, us) {
+    part.pin?.(line, level, us / 1000);
+    return [];
+  },
+});
+
+/** A part as it hangs on its lines; null for one that has none but its bus or its port. */
 export function wirePart(c: Circuit, ref: string, d: Device, part: BusPart, chain: number): WirePart | null {
   const over = d.over ?? { kind: "i2c" };
   const inst = c.netlist.instance(ref)!;
@@ -25,8 +35,10 @@ export function wirePart(c: Circuit, ref: string, d: Device, part: BusPart, chai
   const beside = plainSteps([...d.begin, ...d.read]).flatMap((s) => (s.do === "pin" ? [s.pin] : []));
   switch (over.kind) {
     case "i2c":
-    case "uart":
       return null;
+    case "uart":
+      // Its port is heard byte by byte; what is beside it, by its level.
+      return beside.length ? onLevels(part, [...new Set(beside)]) : null;
     case "spi": {
       const g = inst.part.groups.find((x) => x.kind === "spi")!;
       return onWiresSpi(part, g.pins, g.mode ?? 0, [...new Set(beside)]);
@@ -37,6 +49,8 @@ export function wirePart(c: Circuit, ref: string, d: Device, part: BusPart, chai
       return onPulses(part, over.pin);
     case "clocked":
       return onClocked(part, over.data, over.clock);
+    case "infrared":
+      return onInfrared(part, over.pin);
     case "shift":
       return over.way === "out" ? onShiftOut(part, over) : onShiftIn(part, over, chain);
     case "matrix":

@@ -4,6 +4,8 @@ import type { Reply, WirePart } from "./types";
 export class Lines {
   readonly levels = new Map<string, number>();
   private readonly driven = new Map<string, 0 | 1>();
+  /** When lines fell, since it was last asked. */
+  private readonly fell = new Map<string, number[]>();
   private queue: { at: number; reply: Reply }[] = [];
 
   constructor(private readonly part: WirePart) {
@@ -24,7 +26,11 @@ export class Lines {
       const { at, reply } = this.queue.shift()!;
       if ("look_us" in reply)
         this.add(this.part.look?.(reply.line, (this.levels.get(reply.line) ?? 0) as 0 | 1, at) ?? [], at);
-      else this.levels.set(reply.line, "mV" in reply ? reply.mV : reply.level);
+      else {
+        if ("level" in reply && reply.level === 0 && this.levels.get(reply.line) === 1)
+          this.fell.set(reply.line, [...(this.fell.get(reply.line) ?? []), at]);
+        this.levels.set(reply.line, "mV" in reply ? reply.mV : reply.level);
+      }
     }
   }
 
@@ -42,6 +48,13 @@ export class Lines {
   pulsed(line: string, Hz: number, duty: number, us: number) {
     this.until(us);
     this.part.pulsed?.(line, Hz, duty, us);
+  }
+
+  falls(line: string, us: number): readonly number[] {
+    this.until(us);
+    const list = this.fell.get(line) ?? [];
+    this.fell.delete(line);
+    return list;
   }
 
   level(line: string, us: number): number {

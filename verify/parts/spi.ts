@@ -17,6 +17,7 @@ export function onWiresSpi(
   let heard: number[] = [];
   let bits: number[] = [];
   let out: number[] = [];
+  let woken = 0;
   const put = (us: number): Reply[] => {
     if (!pins.miso) return [];
     if (!out.length) {
@@ -50,8 +51,12 @@ export function onWiresSpi(
         if (selected && !late) return put(us);
       } else if (line === pins.sck && level !== clock) {
         clock = level;
-        if (!selected) return [];
         const leading = level !== idle;
+        if (!selected) {
+          if (leading && mosi) woken++;
+          return [];
+        }
+        if (spi.wakes && woken < spi.wakes) throw new Error(`${woken} clocks before it was selected`);
         if (leading !== late) take();
         // After the last bit the first of the next byte would come: it is not asked of the part before it is clocked.
         else if (late || bits.length || heard.length) return put(us);

@@ -185,3 +185,41 @@ export function onMatrix(part: BusPart, rows: readonly string[], columns: readon
     },
   };
 }
+
+/** A receiver of light: its line is high, and falls for every burst. */
+export function onInfrared(part: BusPart, line: string): WirePart {
+  const burst = (list: [number, number][]): Reply[] => {
+    let at = 20;
+    return list.flatMap(([low, high]) => {
+      const out: Reply[] = [
+        { line, level: 0, in_us: at },
+        { line, level: 1, in_us: at + low },
+      ];
+      at += low + high;
+      return out;
+    });
+  };
+  const bits = (bytes: readonly number[]) =>
+    bytes.flatMap((b) => [0, 1, 2, 3, 4, 5, 6, 7].map((k): [number, number] => [562, (b >> k) & 1 ? 1688 : 563]));
+  return {
+    hears: [],
+    start: () => [
+      { line, level: 1 },
+      { line, look_us: 1000 },
+    ],
+    change: () => [],
+    look(_l, _v, us) {
+      const bytes = part.serial!(us / 1000);
+      const again: Reply = { line, look_us: 1000 };
+      if (!bytes.length) return [again];
+      const list: [number, number][] =
+        bytes.length === 1
+          ? [
+              [9000, 2250],
+              [562, 0],
+            ]
+          : [[9000, 4500], ...bits(bytes), [562, 0]];
+      return [...burst(list), again];
+    },
+  };
+}

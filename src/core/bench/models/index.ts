@@ -21,6 +21,7 @@ import { sht31 } from "./sht31";
 import { veml7700 } from "./veml7700";
 import { actors } from "./actors";
 import { mcp3008, mcp4725, mcp4921 } from "./converters";
+import { irReceiver } from "./infrared";
 import { hc165, hc595, keypad } from "./lines";
 import { max7219Digits, max7219Matrix } from "./max7219";
 import { mcp2515 } from "./mcp2515";
@@ -29,9 +30,11 @@ import { ht16k33, lcdI2c, lcdParallel, pca9685 } from "./numbers";
 import { ili9341, ssd1306Spi, st7735, st7789 } from "./panels";
 import { nrf24l01, rfm95 } from "./radios";
 import { rc522 } from "./rc522";
+import { sd3v3, sdShifted } from "./sd";
 import { gps, mhz19b, pms5003 } from "./serial";
 import { signals } from "./signals";
 import { dht22, ds18b20, hx711 } from "./single-wires";
+import { hc05, max3485, mp3Player, usbUart3v3, usbUart5v } from "./talk";
 import { max31855, max6675 } from "./thermocouples";
 import { w5500 } from "./w5500";
 import type { Model } from "./types";
@@ -82,6 +85,14 @@ export const MODELS: readonly Model[] = [
   st7789,
   ili9341,
   ssd1306Spi,
+  hc05,
+  usbUart3v3,
+  usbUart5v,
+  max3485,
+  mp3Player,
+  irReceiver,
+  sd3v3,
+  sdShifted,
   nrf24l01,
   rfm95,
   rc522,

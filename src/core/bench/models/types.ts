@@ -3,6 +3,8 @@ export type World = Readonly<Record<string, number>>;
 
 /** A part on SPI, byte by byte: what it sends beside the next one, and what it does when it is let go. */
 export interface SpiPart {
+  /** So many clocks, with ones on its data, it needs before it is selected for the first time; wire by wire. */
+  wakes?: number;
   /** `heard`: the bytes that came since it was selected. */
   reply(heard: readonly number[], now: number): number;
   end(heard: readonly number[], now: number): void;

@@ -186,6 +186,21 @@ const SAME: Record<string, readonly RegExp[]> = {
     /\[64,36,96,0,0,1,165\]} as .*\[64,36,9(7,0,0|6,255,0|6,1,0|6,0,255|6,0,1),1,165\]/,
     /"from":\[3,14\]} as .*"from":\[3,15\]}$/,
   ],
+  // How often it is asked whether it is awake; what counts for nothing in a question: its bytes, and checksums after the first two.
+  ...Object.fromEntries(
+    ["sd-3v3", "sd-shifted"].map((id) => [
+      `module/${id}`,
+      [
+        /each 50 -?1$/,
+        /\[119,0,0,0,0,101\]/,
+        /\[105,64,0,0,0,119\]\} as .*\[105,(65|64,)/,
+        /\[122,0,0,0,0,253\]\} as .*\[122,/,
+        /\[72,0,0,1,170,135\]\} as .*\[(73|72,)/,
+      ],
+    ]),
+  ),
+  // Bytes that are only counted.
+  "module/max3485": [/\[51\]\} as/, /\[85,167\]\} as .*,167\]/],
   // A flag that can't be written.
   "module/nrf24l01": [/\[39,112\]} as .*\[39,113\]/],
   // How long it waits for a card, within what a card needs; what one answer leaves is sent at a call that none answers; the bit that

@@ -54,7 +54,10 @@ export function deviceDriver(kind: DeviceKind, plain: Driver): Driver {
     },
     sketch: {
       helpers: SKETCH_HELPERS,
-      helpersFor: (p) => [inC(over(of(p))).helpers],
+      helpersFor: (p) => {
+        const link = inC(over(of(p)));
+        return [...(link.stands ?? []), link.helpers];
+      },
       globals: (p) => turnInC(of(p), p),
       setup: (p) => both(plain.sketch?.setup?.(p), inC(over(of(p))).setup?.(p)),
       bringup: (p) =>

@@ -42,6 +42,7 @@ import { mcp3008, mcp4725, mcp4921 } from "./converters";
 import { dht22 } from "./dht22";
 import { ds18b20 } from "./ds18b20";
 import { hx711 } from "./hx711";
+import { irReceiver } from "./infrared";
 import { keypad } from "./keypad";
 import { hc165, hc595 } from "./lines";
 import { max7219Digits, max7219Matrix } from "./max7219";
@@ -54,8 +55,10 @@ import { ili9341, ssd1306Spi, st7735, st7789 } from "./panels";
 import { pca9685 } from "./pca9685";
 import { nrf24l01, rfm95 } from "./radios";
 import { rc522 } from "./rc522";
+import { sd3v3, sdShifted } from "./sd";
 import { buzzerPassive, gauge, speaker } from "./sounds";
 import { buzzerActive, digits, ledRgb, mosfetSwitch, optocoupler, relay1, relay2, transistors } from "./switches";
+import { hc05, max3485, mp3Player, usbUart3v3, usbUart5v } from "./talk";
 import { max31855, max6675 } from "./thermocouples";
 import { vl53l0x } from "./vl53l0x";
 import { w5500 } from "./w5500";
@@ -149,6 +152,14 @@ const LIST: readonly (Device | DeviceKind)[] = [
   lcdI2c,
   lcdParallel,
   ssd1306Spi,
+  hc05,
+  usbUart3v3,
+  usbUart5v,
+  max3485,
+  mp3Player,
+  irReceiver,
+  sd3v3,
+  sdShifted,
   st7735,
   st7789,
   ili9341,

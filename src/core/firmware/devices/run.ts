@@ -48,11 +48,17 @@ const CRC = { high: crc8, low: crc8Low, sum: sum8 };
 /** After a part did not answer, or answered nonsense, all begins anew after so long, ms. */
 export const AGAIN_MS = 1000;
 
+/** Bytes of nothing before an answer on a link that has them. */
+export const MOST_LATE = 8;
+
 /** The device as a program works it, on any bus: the simulation's own target. Never throws for what a part does. */
 export function machineOf(device: Device, wire: Wire): Machine {
   const names = new Map<string, number>();
   const out = new Map<string, number>();
   let bytes: readonly number[] = [];
+  /** How many bytes late an answer may begin. */
+  const idle = device.over?.kind === "spi" ? device.over.idle : undefined;
+  const late = idle === undefined ? 0 : MOST_LATE;
   let k = 0;
   let looks = 0;
   const begin = inARow(device.begin);
@@ -61,10 +67,15 @@ export function machineOf(device: Device, wire: Wire): Machine {
   const take = (r: { n: number; from?: number | readonly number[] | undefined }, now: number) => {
     const first = r.from === undefined ? undefined : [r.from].flat();
     let got: readonly number[] | null;
-    if (first && wire.ask) got = wire.ask(first, r.n, now);
+    const n = r.n + late;
+    if (first && wire.ask) got = wire.ask(first, n, now);
     else {
       if (first && !wire.write(first, now)) throw new NoAnswer();
-      got = wire.read(r.n, now);
+      got = wire.read(n, now);
+    }
+    if (got && late) {
+      const begins = got.slice(0, late).findIndex((v) => v !== idle);
+      got = got.slice(begins < 0 ? late : begins).slice(0, r.n);
     }
     if (got?.length !== r.n) throw new NoAnswer();
     bytes = got;

@@ -1,4 +1,5 @@
 import type { Driver } from "../types";
+import { EDGES } from "./edges";
 
 /** Echo distance: a 10 µs pulse out, echo time back; 58 µs of echo are one centimetre there and back at 20 °C. */
 export const hcSr04: Driver = {
@@ -12,11 +13,9 @@ export const hcSr04: Driver = {
     micropython: { value: (p) => `${p.id}_cm[0]`, fresh: (p) => `${p.id}_cm[0]` },
   },
   sketch: {
-    helpers: `#ifndef IRAM_ATTR
-#define IRAM_ATTR
-#endif
-
-// Distance by echo. Its length is timed by interrupts where the pin has one, so that nothing waits for it.
+    helpersFor: () => [
+      EDGES,
+      `// Distance by echo. Its length is timed by interrupts where the pin has one, so that nothing waits for it.
 struct Echo {
   uint8_t trig, echo;
   bool timed;
@@ -59,31 +58,14 @@ static uint8_t echoCount = 0;
 static void IRAM_ATTR echoEdges() {
   for (uint8_t i = 0; i < echoCount; i++) echoes[i]->edge();
 }
-#ifdef __AVR__
-ISR(PCINT0_vect) { echoEdges(); }
-#ifdef PCINT1_vect
-ISR(PCINT1_vect, ISR_ALIASOF(PCINT0_vect));
-#endif
-#ifdef PCINT2_vect
-ISR(PCINT2_vect, ISR_ALIASOF(PCINT0_vect));
-#endif
-#endif
-
 void Echo::begin() {
   pinMode(trig, OUTPUT);
   pinMode(echo, INPUT);
   if (echoCount == 8) return;
   echoes[echoCount++] = this;
-#ifdef __AVR__
-  timed = digitalPinToPCICR(echo) != nullptr;
-  if (!timed) return;
-  *digitalPinToPCMSK(echo) |= 1 << digitalPinToPCMSKbit(echo);
-  *digitalPinToPCICR(echo) |= 1 << digitalPinToPCICRbit(echo);
-#else
-  timed = true;
-  attachInterrupt(digitalPinToInterrupt(echo), echoEdges, CHANGE);
-#endif
+  timed = watchEdges(echo, echoEdges);
 }`,
+    ],
     globals: (p) => `static Echo ${p.id} = {${p.pin("TRIG")}, ${p.pin("ECHO")}, false, false, 0, 0};`,
     setup: (p) => `${p.id}.begin();`,
     bringup: (p) => `{

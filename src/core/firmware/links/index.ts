@@ -1,6 +1,7 @@
 /** How parts are reached: one file a way, each in both languages. Adding one is a file and a line here. */
 import { clocked } from "./clocked";
 import { i2c } from "./i2c";
+import { infrared } from "./infrared";
 import { matrix } from "./matrix";
 import { onewire } from "./onewire";
 import { pins } from "./pins";
@@ -11,7 +12,18 @@ import { uart } from "./uart";
 import type { DriverPart } from "../types";
 import type { Link, LinkInC, LinkInPython, Over } from "./types";
 
-const LINKS: { [K in Over["kind"]]: Link<K> } = { i2c, spi, onewire, pulses, clocked, shift, matrix, pins, uart };
+const LINKS: { [K in Over["kind"]]: Link<K> } = {
+  i2c,
+  spi,
+  onewire,
+  pulses,
+  clocked,
+  shift,
+  matrix,
+  pins,
+  uart,
+  infrared,
+};
 
 const of = (over: Over) => LINKS[over.kind] as Link<Over["kind"]>;
 export const inC = (over: Over): LinkInC => of(over).c(over as never);

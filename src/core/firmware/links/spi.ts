@@ -58,7 +58,10 @@ static bool __attribute__((unused)) spiSwap(const SpiPins &s, const uint8_t *lis
   spiSelect(s, LOW);
   delayMicroseconds(1);
   while (k--) spiByte(s, *list++);
-  while (n--) *to++ = spiByte(s, idle);
+  // Of a part that answers late the first byte that says anything.
+  uint8_t first = n ? spiByte(s, idle) : 0;
+  for (uint8_t i = 1; idle && n && first == idle && i <= 8; i++) first = spiByte(s, idle);
+  for (uint8_t i = 0; i < n; i++) to[i] = i ? spiByte(s, idle) : first;
   spiSelect(s, HIGH);
   return true;
 }
@@ -153,9 +156,17 @@ class Spi:
         self.select(0)
         for x in data:
             self.byte(x)
-        got = bytes([self.byte(idle) for _ in range(n)])
+        got = []
+        late = 8 if idle else 0
+        while len(got) < n:
+            x = self.byte(idle)
+            # Of a part that answers late the first byte that says anything.
+            if got or x != idle or not late:
+                got.append(x)
+            else:
+                late -= 1
         self.select(1)
-        return got
+        return bytes(got)
 
     def fill(self, data, times):
         """The same bytes over and over in one message, as fast as pins go: dots of a picture."""

@@ -6,6 +6,8 @@ export type { OutPin, Over } from "./over";
 /** A link in C++: what it stands on, and the calls. `bytes`, `to` and so on are expressions. */
 export interface LinkInC {
   helpers: string;
+  /** What its helpers stand on, shared with others. */
+  stands?: readonly string[];
   globals?(p: DriverPart): string;
   /** Beyond the resting levels of the part's outputs, which are set by themselves. */
   setup?(p: DriverPart): string;

@@ -1,5 +1,5 @@
 import type { DriverPart } from "../types";
-import { escaped, listInC, type Link } from "./types";
+import { escaped, listInC, type Link, type Over } from "./types";
 
 const SENTENCE_BYTES = 13;
 const groupOf = (p: DriverPart) => p.inst.part.groups.find((g) => g.kind === "uart")!;
@@ -24,11 +24,24 @@ const PORTS: Partial<Record<DriverPart["board"]["family"], { name(n: number): st
       begin: (p) => `.begin(${baud(p)}, SERIAL_8N1, ${pinOf(p, "rx", "-1")}, ${pinOf(p, "tx", "-1")});`,
     },
     rp2040: { name: (n) => `Serial${n + 1}`, begin: () => "" },
+    // Its first port of its own is number 1 in the chip and in its core; it takes any two pins.
+    nrf52: {
+      name: (n) => `Serial${n || 1}`,
+      begin: (p) => `.setPins(${pinOf(p, "rx", "-1")}, ${pinOf(p, "tx", "-1")});`,
+    },
+    stm32: { name: () => "", begin: (p) => `.begin(${baud(p)});` },
   };
+/** A core that makes a port of any two pins: it has no name of its own there. */
+const MAKES_PORTS = new Set<DriverPart["board"]["family"]>(["stm32"]);
 const portIn = (p: DriverPart) => PORTS[p.board.family === "rp2350" ? "rp2040" : p.board.family];
-const portName = (p: DriverPart) => portIn(p)!.name(number(p));
+const portName = (p: DriverPart) => (MAKES_PORTS.has(p.board.family) ? `${p.id}_serial` : portIn(p)!.name(number(p)));
+const madeInC = (p: DriverPart) =>
+  MAKES_PORTS.has(p.board.family)
+    ? `static HardwareSerial ${p.id}_serial(${pinOf(p, "rx", "NUM_DIGITAL_PINS")}, ${pinOf(p, "tx", "NUM_DIGITAL_PINS")});`
+    : "";
 function beginInC(p: DriverPart): string {
   const name = portName(p);
+  if (p.board.family === "nrf52") return `${name}${portIn(p)!.begin(p)}\n${name}.begin(${baud(p)});`;
   if (p.board.family !== "rp2040" && p.board.family !== "rp2350") return `${name}${portIn(p)!.begin(p)}`;
   return [
     ...(["rx", "tx"] as const).flatMap((r) => {
@@ -131,6 +144,23 @@ class Frames:
         return got
 
 
+class Bytes:
+    """Anything that comes over a serial port: how many bytes, and the last of them."""
+
+    def __init__(self, port):
+        self.port = port
+        self.count = self.last = 0
+
+    def put(self, data):
+        self.port.write(data)
+
+    def get(self, n):
+        while self.port.any():
+            self.last = self.port.read(1)[0]
+            self.count = self.count + 1 & 255
+        return bytes((self.count, self.last, 0))[:n]
+
+
 def degrees(text, side):
     """A hundred thousand times the degrees of ddmm.mmmm or dddmm.mmmm."""
     dot = text.find(".")
@@ -186,6 +216,58 @@ class Sentences:
         return got
 `;
 
+type Frame = Extract<Over, { kind: "uart" }>["frame"];
+type Kind = "frames" | "sentences" | "any";
+const kindOf = (f: Frame): Kind => (f === "any" ? "any" : "sentence" in f ? "sentences" : "frames");
+
+const ANY = `// Anything that comes over a serial port: how many bytes, and the last of them.
+static void __attribute__((unused)) bytesCame(Stream &port, uint8_t &count, uint8_t &last) {
+  while (port.available()) {
+    last = port.read();
+    count++;
+  }
+}`;
+const HELPERS: Record<Kind, string> = { frames: FRAMES, sentences: SENTENCES, any: ANY };
+
+/** What takes bytes off the port, handed on as the part's device reads them. */
+const TAKES: Record<Kind, (p: DriverPart, f: Frame) => string> = {
+  any: (p) => `static uint8_t ${p.id}_count = 0, ${p.id}_last = 0;
+static bool ${p.id}_take(uint8_t *to, uint8_t n) {
+  bytesCame(${portName(p)}, ${p.id}_count, ${p.id}_last);
+  const uint8_t list[] = {${p.id}_count, ${p.id}_last, 0};
+  memcpy(to, list, n);
+  return true;
+}`,
+  sentences: (
+    p,
+  ) => `static char ${p.id}_line[86];\nstatic uint8_t ${p.id}_have = 0, ${p.id}_frame[${SENTENCE_BYTES}];\nstatic bool ${p.id}_whole = false;
+static bool ${p.id}_take(uint8_t *to, uint8_t n) {
+  bool came = sentenceCame(${portName(p)}, ${p.id}_line, ${p.id}_have, ${p.id}_frame, ${p.id}_whole);
+  if (n == 1) {
+    *to = came;
+    return true;
+  }
+  memcpy(to, ${p.id}_frame, n);
+  ${p.id}_whole = false;
+  return came;
+}`,
+  frames: (p, f) => {
+    const { start, n } = f as { start: readonly number[]; n: number };
+    return `static uint8_t ${p.id}_have = 0, ${p.id}_frame[${n}];
+static bool ${p.id}_take(uint8_t *to, uint8_t n) {
+  bool came = frameCame(${portName(p)}, ${p.id}_frame, ${p.id}_have, "${escaped(start)}", ${start.length}, ${n});
+  if (n == 1) {
+    *to = came;
+    return true;
+  }
+  memcpy(to, ${p.id}_frame, n);
+  ${p.id}_have = 0;
+  return came;
+}`;
+  },
+};
+const CLASS: Record<Kind, string> = { frames: "Frames", sentences: "Sentences", any: "Bytes" };
+
 /** A serial port of the chip, not the console's. Reading one byte tells whether a whole frame has come; reading it takes it. */
 export const uart: Link<"uart"> = {
   unfitPart: (p) => {
@@ -197,50 +279,23 @@ export const uart: Link<"uart"> = {
       : null;
   },
   c: (o) => ({
-    helpers: "sentence" in o.frame ? SENTENCES : FRAMES,
-    globals: (p) =>
-      "sentence" in o.frame
-        ? `static char ${p.id}_line[86];\nstatic uint8_t ${p.id}_have = 0, ${p.id}_frame[${SENTENCE_BYTES}];\nstatic bool ${p.id}_whole = false;
-static bool ${p.id}_take(uint8_t *to, uint8_t n) {
-  bool came = sentenceCame(${portName(p)}, ${p.id}_line, ${p.id}_have, ${p.id}_frame, ${p.id}_whole);
-  if (n == 1) {
-    *to = came;
-    return true;
-  }
-  memcpy(to, ${p.id}_frame, n);
-  ${p.id}_whole = false;
-  return came;
-}`
-        : `static uint8_t ${p.id}_have = 0, ${p.id}_frame[${o.frame.n}];
-static bool ${p.id}_take(uint8_t *to, uint8_t n) {
-  bool came = frameCame(${portName(p)}, ${p.id}_frame, ${p.id}_have, "${escaped(o.frame.start)}", ${o.frame.start.length}, ${o.frame.n});
-  if (n == 1) {
-    *to = came;
-    return true;
-  }
-  memcpy(to, ${p.id}_frame, n);
-  ${p.id}_have = 0;
-  return came;
-}`,
+    helpers: HELPERS[kindOf(o.frame)],
+    globals: (p) => [madeInC(p), TAKES[kindOf(o.frame)](p, o.frame)].filter(Boolean).join("\n"),
     setup: beginInC,
     write: (p, bytes) => listInC(bytes, (list, n) => `${portName(p)}.write(${list}, ${n});`),
     read: (p, n) => `${p.id}_take(b, ${n})`,
   }),
   python: (o) => ({
     lib: { path: "lib/serial.py", text: LIB },
-    imports: () => [
-      "from machine import UART",
-      `from lib.serial import ${"sentence" in o.frame ? "Sentences" : "Frames"}`,
-    ],
+    imports: () => ["from machine import UART", `from lib.serial import ${CLASS[kindOf(o.frame)]}`],
     setup: (p) => {
       const pins = (["tx", "rx"] as const).flatMap((r) => {
         const pin = pinOf(p, r, "");
         return pin ? [`${r}=Pin(pins.${pin})`] : [];
       });
       const port = `UART(${[number(p), `baudrate=${baud(p)}`, ...pins, "rxbuf=256"].join(", ")})`;
-      return "sentence" in o.frame
-        ? `${p.id}_port = Sentences(${port})`
-        : `${p.id}_port = Frames(${port}, b"${escaped(o.frame.start)}", ${o.frame.n})`;
+      const more = typeof o.frame === "object" && "n" in o.frame ? `, b"${escaped(o.frame.start)}", ${o.frame.n}` : "";
+      return `${p.id}_port = ${CLASS[kindOf(o.frame)]}(${port}${more})`;
     },
     write: (p, bytes) => `${p.id}_port.put(${bytes})`,
     read: (p, n) => `b = ${p.id}_port.get(${n})`,
