@@ -40,9 +40,17 @@ export function wireUp(c: Circuit, ref: string): BasicEdit[] {
 }
 
 /** The best free pin of a host for a need, on none of the buses that are taken: fewest hazards first, then printed order. */
-export function freePin(c: Circuit, host: string, need: Need, taken: ReadonlySet<string> = new Set()): string | null {
+export function freePin(
+  c: Circuit,
+  host: string,
+  need: Need,
+  taken: ReadonlySet<string> = new Set(),
+  except: ReadonlySet<string> = new Set(),
+): string | null {
   const used = new Set(c.project.links.flatMap((l) => [l.from, l.to]));
-  const pins = c.netlist.instance(host)!.part.pins.filter((p) => p.offers?.length && !used.has(`${host}.${p.label}`));
+  const pins = c.netlist
+    .instance(host)!
+    .part.pins.filter((p) => p.offers?.length && !used.has(`${host}.${p.label}`) && !except.has(p.label));
   const fitting = pins.filter((p) => waysToServe(p, need).some((w) => w.ok && !taken.has(w.bus ?? "")));
   return [...fitting].sort((a, b) => (a.hazards?.length ?? 0) - (b.hazards?.length ?? 0))[0]?.label ?? null;
 }

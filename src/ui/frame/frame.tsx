@@ -1,4 +1,5 @@
 "use client";
+import { afterPaint } from "@/ui/shared/after-paint";
 import Link from "next/link";
 import { usePathname, useSearchParams } from "next/navigation";
 import { count } from "@/core/quantity/count";
@@ -101,10 +102,14 @@ function Rail() {
   }, [s.id, path, search]);
   // On a phone the stations stand in a row that scrolls: the one that is open comes into view.
   const rail = useRef<HTMLElement>(null);
-  useEffect(() => {
-    const here = rail.current?.querySelector<HTMLElement>("[aria-current]");
-    if (here && rail.current) rail.current.scrollLeft = here.offsetLeft - rail.current.offsetLeft - 40;
-  }, [path]);
+  useEffect(
+    () =>
+      afterPaint(() => {
+        const here = rail.current?.querySelector<HTMLElement>("[aria-current]");
+        if (here && rail.current) rail.current.scrollLeft = here.offsetLeft - rail.current.offsetLeft - 40;
+      }),
+    [path],
+  );
   return (
     <nav
       ref={rail}

@@ -1,6 +1,7 @@
 "use client";
 import dynamic from "next/dynamic";
-import { useEffect, useState, type ComponentType } from "react";
+import type { ComponentType } from "react";
+import { useDrawn } from "./after-paint";
 
 const opening = () => <p className="mt-3 text-soft">Opening…</p>;
 
@@ -12,11 +13,7 @@ export const later = <P extends object>(load: () => Promise<ComponentType<P>>): 
 export function afterwards<P extends object>(load: () => Promise<ComponentType<P>>): ComponentType<P> {
   const View = later(load);
   return function Afterwards(props: P) {
-    const [drawn, setDrawn] = useState(false);
-    useEffect(() => {
-      const next = requestAnimationFrame(() => setDrawn(true));
-      return () => cancelAnimationFrame(next);
-    }, []);
+    const drawn = useDrawn();
     return drawn ? <View {...props} /> : opening();
   };
 }

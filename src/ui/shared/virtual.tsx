@@ -1,6 +1,7 @@
 "use client";
 import { useEffect, useState, type ReactNode, type RefObject } from "react";
 import { useVirtualizer } from "@tanstack/react-virtual";
+import { afterPaint } from "./after-paint";
 
 /** Beyond so many rows only those in view are drawn. */
 export const MANY_ROWS = 100;
@@ -51,13 +52,17 @@ export function useVirtualRows(
   const [margin, setMargin] = useState(0);
   const many = count > beyond;
   // After the first rows are on the screen: asking where they stand before would have all of it laid out twice.
-  useEffect(() => {
-    const node = list.current;
-    const found = node ? scrollerOf(node) : null;
-    setScroller(found);
-    if (!node || !found || found === node) return setMargin(0);
-    setMargin(node.getBoundingClientRect().top - found.getBoundingClientRect().top + found.scrollTop);
-  }, [list, many]);
+  useEffect(
+    () =>
+      afterPaint(() => {
+        const node = list.current;
+        const found = node ? scrollerOf(node) : null;
+        setScroller(found);
+        if (!node || !found || found === node) return setMargin(0);
+        setMargin(node.getBoundingClientRect().top - found.getBoundingClientRect().top + found.scrollTop);
+      }),
+    [list, many],
+  );
   const rows = useVirtualizer({
     count: many ? count : 0,
     getScrollElement: () => scroller,

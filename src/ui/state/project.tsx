@@ -167,7 +167,12 @@ export function ProjectProvider({ id, children }: { id: string; children: ReactN
         const got = await look(here, names);
         // Somebody may have turned to another station meanwhile: what is watched now is not what was asked for.
         if (latest.current !== here || [...watched.current.keys()].some((n) => !names.includes(n))) continue;
-        setNow((n) => (n?.project === here ? { project: here, view: { ...n.view, ...got } } : n));
+        // What is here already is not drawn anew.
+        setNow((n) =>
+          n?.project === here && (Object.keys(got) as Slice[]).some((k) => got[k] !== n.view[k])
+            ? { project: here, view: { ...n.view, ...got } }
+            : n,
+        );
         return;
       }
     } catch (e) {

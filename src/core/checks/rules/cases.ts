@@ -104,6 +104,7 @@ import { spiClockCases } from "./spi-clock.cases";
 import { spiCsSharedCases } from "./spi-cs-shared.cases";
 import { spiMisoHeldCases } from "./spi-miso-held.cases";
 import { spiModeCases } from "./spi-mode.cases";
+import { spiNoSelectCases } from "./spi-no-select.cases";
 import { spiOwnSelectCases } from "./spi-own-select.cases";
 import { switchedGroundCases } from "./switched-ground.cases";
 import { uartBaudCases } from "./uart-baud.cases";
@@ -199,6 +200,7 @@ export const cases: Case[] = [
   ...spiModeCases,
   ...spiCsSharedCases,
   ...spiClockCases,
+  ...spiNoSelectCases,
   ...spiOwnSelectCases,
   ...uartSharedCases,
   ...breadboardRowCases,

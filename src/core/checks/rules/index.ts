@@ -101,6 +101,7 @@ import { spiClock } from "./spi-clock";
 import { spiCsShared } from "./spi-cs-shared";
 import { spiMisoHeld } from "./spi-miso-held";
 import { spiMode } from "./spi-mode";
+import { spiNoSelect } from "./spi-no-select";
 import { spiOwnSelect } from "./spi-own-select";
 import { uartBaud } from "./uart-baud";
 import { uartNotCrossed } from "./uart-not-crossed";
@@ -156,6 +157,7 @@ export const RULES: readonly Rule[] = [
   spiCsShared,
   spiClock,
   spiMode,
+  spiNoSelect,
   spiOwnSelect,
   uartNotCrossed,
   uartShared,

@@ -177,7 +177,9 @@ function software(s: Scene): Try[] {
       id: `software-${mine.map((g) => g.ref).join("-")}`,
       kind: "software",
       label: `Do the port of ${who} in software`,
-      says: "no part to buy; the program times the lines itself on ordinary pins: good to about 38,400 baud or 100 kHz, it stops the program while it listens, and our programs do not speak it yet: the pins are in the pins file",
+      says: mine.every((g) => g.kind === "spi")
+        ? "no part to buy; the program times the lines itself on ordinary pins, at a few hundred kHz, as our programs do"
+        : "no part to buy; the program times the lines itself on ordinary pins: good to about 38,400 baud or 100 kHz, it stops the program while it listens, and our programs do not speak it yet: the pins are in the pins file",
       change: edited(
         s,
         mine.map((g): BasicEdit => ({ type: "setSoftware", ref: g.ref, group: g.group, software: true })),

@@ -73,6 +73,8 @@ export interface Group {
   ref: string;
   kind: string;
   addresses: string[];
+  /** It has no select line: on a bus with others it would take what is meant for them. */
+  alone?: boolean;
 }
 
 /** The assignment problem of one host, as plain data. The solver and the LP writer read nothing else. */

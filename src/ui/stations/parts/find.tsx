@@ -130,7 +130,12 @@ export function Find({
   const rows = useVirtualRows(list, hits.length, LINE_PX, { beyond: FEW, keyOf: (i) => hits[i]!.id });
   // A new answer begins at its top.
   const ids = found?.ids;
-  useEffect(() => void list.current?.scrollTo({ top: 0 }), [ids]);
+  const hadIds = useRef(ids);
+  useEffect(() => {
+    // The first one begins there anyway.
+    if (hadIds.current) list.current?.scrollTo({ top: 0 });
+    hadIds.current = ids;
+  }, [ids]);
   const go = (i: number) => {
     const h = hits[Math.max(0, Math.min(hits.length - 1, i))];
     if (!h) return;

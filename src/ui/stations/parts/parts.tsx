@@ -1,4 +1,5 @@
 "use client";
+import { useDrawn } from "@/ui/shared/after-paint";
 import { useKept } from "@/ui/state/kept";
 import { usePathname, useSearchParams } from "next/navigation";
 import { useState } from "react";
@@ -57,6 +58,8 @@ export function Parts() {
     setCompared((list) =>
       on ? (list.length < MOST_COMPARED && !list.includes(id) ? [...list, id] : list) : list.filter((x) => x !== id),
     );
+  // The project's own parts first, the finder a frame later.
+  const drawn = useDrawn();
   const saved = async (part: Part) => {
     await save(part);
     toast(`${part.name} saved. It is found like any other part.`);
@@ -73,42 +76,44 @@ export function Parts() {
           <div className="mt-3 grid gap-x-8 gap-y-4 md:grid-cols-[minmax(0,1fr)_minmax(260px,340px)]">
             <ProjectList added={added} />
             <div className="min-w-0 self-start md:sticky md:top-0">
-              <Find
-                own={own}
-                owned={drawer.parts}
-                marked={marked}
-                mark={setMarked}
-                add={(h) => {
-                  setMarked(h);
-                  add(h.id);
-                }}
-              >
-                {marked && (
-                  <Marked
-                    hit={marked}
-                    own={own}
-                    owned={drawer.parts[marked.id] ?? 0}
-                    compared={compared.includes(marked.id)}
-                    add={(more) => add(marked.id, more)}
-                    compare={(on) => compare(marked.id, on)}
-                    keep={(n) => void put({ parts: { [marked.id]: n } })}
-                    copy={() => go("own", `copy:${marked.id}`)}
-                    change={marked.own ? () => go("own", marked.id) : null}
-                    close={() => setMarked(null)}
-                  />
-                )}
-                {compared.length > 0 && (
-                  <p className="mt-2 flex flex-wrap items-center gap-2 text-sm">
-                    {compared.length} of {MOST_COMPARED} to compare
-                    <button className="btn" disabled={compared.length < 2} onClick={() => setComparing(true)}>
-                      Side by side
-                    </button>
-                    <button className="quiet text-soft" onClick={() => setCompared([])}>
-                      none
-                    </button>
-                  </p>
-                )}
-              </Find>
+              {drawn && (
+                <Find
+                  own={own}
+                  owned={drawer.parts}
+                  marked={marked}
+                  mark={setMarked}
+                  add={(h) => {
+                    setMarked(h);
+                    add(h.id);
+                  }}
+                >
+                  {marked && (
+                    <Marked
+                      hit={marked}
+                      own={own}
+                      owned={drawer.parts[marked.id] ?? 0}
+                      compared={compared.includes(marked.id)}
+                      add={(more) => add(marked.id, more)}
+                      compare={(on) => compare(marked.id, on)}
+                      keep={(n) => void put({ parts: { [marked.id]: n } })}
+                      copy={() => go("own", `copy:${marked.id}`)}
+                      change={marked.own ? () => go("own", marked.id) : null}
+                      close={() => setMarked(null)}
+                    />
+                  )}
+                  {compared.length > 0 && (
+                    <p className="mt-2 flex flex-wrap items-center gap-2 text-sm">
+                      {compared.length} of {MOST_COMPARED} to compare
+                      <button className="btn" disabled={compared.length < 2} onClick={() => setComparing(true)}>
+                        Side by side
+                      </button>
+                      <button className="quiet text-soft" onClick={() => setCompared([])}>
+                        none
+                      </button>
+                    </p>
+                  )}
+                </Find>
+              )}
             </div>
           </div>
         )}

@@ -4,7 +4,6 @@ import {
   memo,
   useCallback,
   useEffect,
-  useLayoutEffect,
   useMemo,
   useRef,
   useState,
@@ -26,6 +25,7 @@ import { Select } from "@/ui/shared/select";
 import { Fold } from "@/ui/shared/fold";
 import { InView, useVirtualRows } from "@/ui/shared/virtual";
 import { Label } from "@/ui/shared/label";
+import { afterPaint } from "@/ui/shared/after-paint";
 
 interface Spot {
   row: number;
@@ -77,26 +77,31 @@ function Headers({ view, shown }: { view: LatticeView; shown: readonly Shown[] }
 }
 
 /** The pins above their columns, lit from elsewhere too: drawn apart, so that a light does not redraw the lattice. */
-const Heads = memo(function Heads({ shown, at }: { shown: readonly Shown[]; at: number }) {
+const Heads = memo(function Heads({ shown, range, at }: { shown: readonly Shown[]; range: Range; at: number }) {
   const lit = useLit();
   return (
     <tr>
       <th scope="col" className="sticky left-0 z-10 pr-3 text-left align-bottom font-normal text-soft">
         need
       </th>
-      {shown.map(({ c, first }, k) => (
-        <th
-          key={c.end}
-          scope="col"
-          data-column={k}
-          data-place={c.end}
-          className={`h-20 w-6 align-bottom font-mono text-sm font-normal ${first ? "edge" : ""} ${k === at || lit.has(c.end) ? "font-bold" : ""} ${c.signal ? "" : "text-soft"}`}
-        >
-          {c.hazards.length > 0 && <span className="block font-bold text-risk">!</span>}
-          <span className="inline-block rotate-180 whitespace-nowrap [writing-mode:vertical-rl]">{c.pin}</span>
-          <i className="pad" data-first={c.index === 1} data-used={c.usedBy.length > 0} aria-hidden />
-        </th>
-      ))}
+      {range.from > 0 && <td colSpan={range.from} aria-hidden />}
+      {shown.slice(range.from, range.to).map(({ c, first }, n) => {
+        const k = range.from + n;
+        return (
+          <th
+            key={c.end}
+            scope="col"
+            data-column={k}
+            data-place={c.end}
+            className={`h-20 w-6 align-bottom font-mono text-sm font-normal ${first ? "edge" : ""} ${k === at || lit.has(c.end) ? "font-bold" : ""} ${c.signal ? "" : "text-soft"}`}
+          >
+            {c.hazards.length > 0 && <span className="block font-bold text-risk">!</span>}
+            <span className="inline-block rotate-180 whitespace-nowrap [writing-mode:vertical-rl]">{c.pin}</span>
+            <i className="pad" data-first={c.index === 1} data-used={c.usedBy.length > 0} aria-hidden />
+          </th>
+        );
+      })}
+      {range.to < shown.length && <td colSpan={shown.length - range.to} aria-hidden />}
     </tr>
   );
 });
@@ -112,8 +117,9 @@ const COLUMN_STEP = 8;
 
 /** The columns in view of a wide lattice, all of a small one, as a range that changes by steps. */
 function useColumnsInView(box: RefObject<HTMLElement | null>, count: number, all: boolean): Range {
+  // How wide the box is, is known once it is laid out.
   const [range, setRange] = useState<Range>({ from: 0, to: 4 * COLUMN_STEP });
-  useLayoutEffect(() => {
+  useEffect(() => {
     const node = box.current;
     if (!node || all) return;
     const look = () => {
@@ -123,8 +129,8 @@ function useColumnsInView(box: RefObject<HTMLElement | null>, count: number, all
       const to = (Math.ceil((first + seen) / COLUMN_STEP) + 1) * COLUMN_STEP;
       setRange((was) => (was.from === from && was.to === to ? was : { from, to }));
     };
-    look();
     node.addEventListener("scroll", look, { passive: true });
+    // Tells of the first size too, when the box is laid out.
     const size = new ResizeObserver(look);
     size.observe(node);
     return () => {
@@ -166,7 +172,7 @@ export function Lattice({ view }: { view: LatticeView }) {
   const rows = useVirtualRows(body, view.rows.length, ROW_PX, {
     beyond: Math.floor(MOST_CELLS / Math.max(1, shown.length)),
     overscan: 3,
-    atOnce: 8 * ROW_PX,
+    atOnce: 4 * ROW_PX,
     keyOf: (i) => view.rows[i]!.id,
   });
   const box = useRef<HTMLDivElement>(null);
@@ -180,24 +186,38 @@ export function Lattice({ view }: { view: LatticeView }) {
   const firstDrawn = rows.shown[0];
   // The marked column and row are bands of their own that slide over the table: colouring its cells would paint all of it
   // anew.
-  useLayoutEffect(() => {
-    const head = grid.current?.querySelector<HTMLElement>(`[data-column="${at}"]`);
-    if (!head || !band.current || !grid.current) return;
-    band.current.style.transform = `translateX(${head.offsetLeft}px)`;
-    band.current.style.width = `${head.offsetWidth}px`;
-    band.current.style.height = `${grid.current.offsetHeight}px`;
-    const line = grid.current.querySelector<HTMLElement>(`tr[data-index="${spot.row}"]`);
-    if (!beam.current) return;
-    beam.current.hidden = ring.current!.hidden = !line;
-    if (!line) return;
-    beam.current.style.transform = `translateY(${line.offsetTop}px)`;
-    beam.current.style.width = `${grid.current.offsetWidth}px`;
-    beam.current.style.height = `${line.offsetHeight}px`;
-    // The ring is drawn over the table as well: an outline at the cell itself would have the whole table painted again.
-    ring.current!.style.transform = `translate(${head.offsetLeft}px, ${line.offsetTop}px)`;
-    ring.current!.style.width = `${head.offsetWidth}px`;
-    ring.current!.style.height = `${line.offsetHeight}px`;
-  }, [at, spot.row, shown, view, firstDrawn]);
+  // On the screen first, then marked; once it is there, at once.
+  const drawn = useRef(false);
+  useEffect(() => {
+    const place = () => {
+      const head = grid.current?.querySelector<HTMLElement>(`[data-column="${at}"]`);
+      if (!band.current || !beam.current || !ring.current || !grid.current) return;
+      const line = grid.current.querySelector<HTMLElement>(`tr[data-index="${spot.row}"]`);
+      band.current.hidden = !head;
+      beam.current.hidden = !line;
+      ring.current.hidden = !head || !line;
+      if (head) {
+        band.current.style.transform = `translateX(${head.offsetLeft}px)`;
+        band.current.style.width = `${head.offsetWidth}px`;
+        band.current.style.height = `${grid.current.offsetHeight}px`;
+      }
+      if (line) {
+        beam.current.style.transform = `translateY(${line.offsetTop}px)`;
+        beam.current.style.width = `${grid.current.offsetWidth}px`;
+        beam.current.style.height = `${line.offsetHeight}px`;
+      }
+      if (!head || !line) return;
+      // The ring is drawn over the table as well: an outline at the cell itself would have the whole table painted again.
+      ring.current.style.transform = `translate(${head.offsetLeft}px, ${line.offsetTop}px)`;
+      ring.current.style.width = `${head.offsetWidth}px`;
+      ring.current.style.height = `${line.offsetHeight}px`;
+    };
+    if (drawn.current) return place();
+    return afterPaint(() => {
+      drawn.current = true;
+      place();
+    });
+  }, [at, spot.row, shown, range, view, firstDrawn]);
 
   const ask = useRef(0);
   useEffect(() => {
@@ -357,7 +377,7 @@ export function Lattice({ view }: { view: LatticeView }) {
           </colgroup>
           <thead className="sticky top-0 z-20">
             <Headers view={view} shown={shown} />
-            <Heads shown={shown} at={at} />
+            <Heads shown={shown} range={range} at={at} />
           </thead>
           <tbody ref={body}>
             <InView rows={rows} as="tr">

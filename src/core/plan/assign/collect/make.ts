@@ -199,6 +199,8 @@ function clashesOf(p: Problem): Problem["clashes"] {
           b.id,
           a.kind === "uart" ? "a serial port takes one device" : "a CAN port takes one transceiver",
         ]);
+      const free = [a, b].find((g) => g.alone);
+      if (free) out.push([a.id, b.id, `${free.ref} has no select line: it would take what is meant for others`]);
       const both = a.addresses.find((x) => b.addresses.includes(x));
       if (both) out.push([a.id, b.id, `both answer to address ${both}`]);
     }
@@ -296,7 +298,13 @@ export function makeProblem(
       if (!isBusKind(g.kind)) continue;
       const id = problem.groups.length;
       const addresses = g.kind === "i2c" ? [...(g.address ? [g.address] : []), ...(g.also ?? [])] : [];
-      problem.groups.push({ id, ref: inst.ref, kind: g.kind, addresses: addresses.map((x) => x.toLowerCase()) });
+      problem.groups.push({
+        id,
+        ref: inst.ref,
+        kind: g.kind,
+        addresses: addresses.map((x) => x.toLowerCase()),
+        ...(g.kind === "spi" && !g.pins.cs && { alone: true }),
+      });
       for (const label of Object.values(g.pins)) groupOf.set(label, { id, name: g.id });
       // What this part's own channels carry sees the bus that the part itself is on.
       for (const pin of inst.part.pins)
