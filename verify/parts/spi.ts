@@ -11,7 +11,9 @@ export function onWiresSpi(
   const spi = part.spi!;
   const late = (mode & 1) === 1;
   const idle = mode >> 1;
-  let selected = false;
+  // Without a select line it hears every byte.
+  const bare = !pins.cs;
+  let selected = bare;
   let mosi = 0;
   let clock = idle;
   let heard: number[] = [];
@@ -26,18 +28,21 @@ export function onWiresSpi(
     }
     return [{ line: pins.miso, level: out.shift() as 0 | 1 }];
   };
-  const take = () => {
+  const take = (us: number) => {
     bits.push(mosi);
     if (bits.length < 8) return;
     heard.push(bits.reduce((s, b) => s * 2 + b, 0));
     bits = [];
+    if (!bare) return;
+    spi.end(heard, us / 1000);
+    heard = [];
   };
   return {
-    hears: [pins.cs!, pins.sck!, ...(pins.mosi ? [pins.mosi] : []), ...beside],
+    hears: [...(pins.cs ? [pins.cs] : []), pins.sck!, ...(pins.mosi ? [pins.mosi] : []), ...beside],
     start: () => [],
     change(line, level, us) {
       if (line === pins.mosi) mosi = level;
-      else if (line === pins.cs) {
+      else if (pins.cs && line === pins.cs) {
         if (level && selected) {
           // Bits that are no whole byte would shift everything: they count as one, and spoil it.
           if (bits.length) heard.push(0xee);
@@ -57,7 +62,7 @@ export function onWiresSpi(
           return [];
         }
         if (spi.wakes && woken < spi.wakes) throw new Error(`${woken} clocks before it was selected`);
-        if (leading !== late) take();
+        if (leading !== late) take(us);
         // After the last bit the first of the next byte would come: it is not asked of the part before it is clocked.
         else if (late || bits.length || heard.length) return put(us);
       } else part.pin?.(line, level, us / 1000);

@@ -2,6 +2,7 @@
 import { ads1115 } from "./ads1115";
 import { adxl345 } from "./adxl345";
 import { aht20 } from "./aht20";
+import { apa102 } from "./apa102";
 import { apds9960 } from "./apds9960";
 import { as5600 } from "./as5600";
 import { bh1750 } from "./bh1750";
@@ -158,6 +159,7 @@ const LIST: readonly (Device | DeviceKind)[] = [
   max3485,
   mp3Player,
   irReceiver,
+  apa102,
   sd3v3,
   sdShifted,
   st7735,

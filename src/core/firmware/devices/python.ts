@@ -154,7 +154,7 @@ export function stepsInPython(d: Device, p: DriverPart): string {
         s.bytes.every((x) => typeof x === "number")
           ? bytesText(s.bytes)
           : `bytes((${s.bytes.map((x) => (typeof x === "number" ? x : byteOf(py(x)))).join(", ")},))`,
-        s.times ?? 1,
+        s.times,
       ),
     read: (s) => get(s),
     // A clock that counts in whole milliseconds may be about to go on.

@@ -83,7 +83,7 @@ export function turnInC(d: Device, p: DriverPart): string {
         link.write(
           p,
           s.bytes.map((x) => (typeof x === "number" ? hex(x) : `(uint8_t)(${c(x)})`)),
-          s.times ?? 1,
+          s.times,
         ),
         "      ",
       ),

@@ -104,7 +104,7 @@ static void __attribute__((unused)) spiFill(const SpiPins &s, const uint8_t *lis
         : `spiBegin(${p.id}_spi);`,
     write: (p, bytes, times) =>
       listInC(bytes, (list, n) =>
-        times > 1
+        times !== undefined
           ? `spiFill(${p.id}_spi, ${list}, ${n}, ${times});`
           : `spiSwap(${p.id}_spi, ${list}, ${n}, nullptr, 0);`,
       ),
@@ -185,7 +185,8 @@ class Spi:
     imports: () => ["from lib.spi import Spi"],
     setup: (p) =>
       `${p.id}_spi = Spi(${[...lines(p, (n) => `pins.${n}`, "None"), mode(p)].join(", ")})${over.wake ? `\nfor _ in range(${over.wake}):\n    ${p.id}_spi.byte(255)` : ""}`,
-    write: (p, bytes, times) => (times > 1 ? `${p.id}_spi.fill(${bytes}, ${times})` : `${p.id}_spi.swap(${bytes}, 0)`),
+    write: (p, bytes, times) =>
+      times !== undefined ? `${p.id}_spi.fill(${bytes}, ${times})` : `${p.id}_spi.swap(${bytes}, 0)`,
     read: (p, n, from) => `b = ${p.id}_spi.swap(b"${escaped(from ?? [])}", ${n}${over.idle ? `, ${over.idle}` : ""})`,
   }),
 };

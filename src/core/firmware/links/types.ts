@@ -11,8 +11,8 @@ export interface LinkInC {
   globals?(p: DriverPart): string;
   /** Beyond the resting levels of the part's outputs, which are set by themselves. */
   setup?(p: DriverPart): string;
-  /** Statements; `break` when the part does not answer. `times`: how often all of the bytes go out in the one message. */
-  write(p: DriverPart, bytes: readonly string[], times: number): string;
+  /** Statements; `break` when the part does not answer. `times`: how often all of the bytes go out in the one message, fast. */
+  write(p: DriverPart, bytes: readonly string[], times: number | undefined): string;
   /** An expression that is true when `n` bytes came to `b`; `from`: bytes that go out first in the same message. */
   read(p: DriverPart, n: number, from: readonly number[] | undefined): string;
 }
@@ -22,7 +22,7 @@ export interface LinkInPython {
   lib?: { path: string; text: string };
   imports?(p: DriverPart): string[];
   setup?(p: DriverPart): string;
-  write(p: DriverPart, bytes: string, times: number): string;
+  write(p: DriverPart, bytes: string, times: number | undefined): string;
   read(p: DriverPart, n: number, from: readonly number[] | undefined): string;
 }
 
