@@ -168,6 +168,19 @@ function isActiveLow(c: Circuit, inst: Instance, leg: string): boolean {
   return entry?.companions?.pullDown == null && houseRule(c.project, "buttonPull") !== "external-down";
 }
 
+/** A bus switch between the board and a part: the switch, its branch, and where the part's lines hang on it. */
+function switchOf(c: Circuit, host: string, inst: Instance) {
+  const lines = c.netlist.bindings.filter((b) => b.ref === inst.ref && b.need.kind === "i2c" && b.host !== host);
+  const mux = lines[0] && c.netlist.instance(lines[0].host);
+  if (!mux || mux.part.board || lines.some((b) => b.host !== mux.ref)) return null;
+  const offer = findPin(mux.part, lines[0]!.hostPin)?.offers?.find((o) => o.kind === "i2c");
+  const own = mux.part.groups.find((g) => g.kind === "i2c" && g.address);
+  const at = c.netlist.bindings.find((b) => b.ref === mux.ref && b.host === host && b.pin === own?.pins.sda);
+  if (offer?.kind !== "i2c" || !own?.address || !at) return null;
+  const sda = at.hostPin;
+  return { mux, lines, sda, address: own.address, channel: Number(busNumber(offer.bus) || 0) };
+}
+
 /** Targets whose language times a two-wire bus on any pins. */
 const SOFT_I2C = new Set(["micropython"]);
 
@@ -177,7 +190,8 @@ export function driverParts(c: Circuit, host: string, target: string, busNames: 
   const names = variables(c);
   const board = c.netlist.instance(host)!.part;
   return [...c.netlist.expanded.instances.values()].flatMap((inst): DriverPart[] => {
-    const mine = c.netlist.bindings.filter((b) => b.ref === inst.ref && b.host === host);
+    const branch = switchOf(c, host, inst);
+    const mine = [...c.netlist.bindings.filter((b) => b.ref === inst.ref && b.host === host), ...(branch?.lines ?? [])];
     if (!inst.part.bringup || !mine.length || mine.some((b) => b.chainedAfter)) return [];
     // A part that is only half planned gets no code: half a bus can't work.
     const needed = inst.part.pins.filter((p) => p.need && !p.need.optional);
@@ -188,11 +202,14 @@ export function driverParts(c: Circuit, host: string, target: string, busNames: 
       return constants.find((k) => k.hostPin === b.hostPin)!.name;
     };
     const i2c = inst.part.groups.find((g) => g.kind === "i2c");
-    const bus = i2c && (busOfPin(c, host, at(i2c.pins.sda!)!.hostPin, "i2c") ?? null);
+    const busPin = branch?.sda ?? (i2c && at(i2c.pins.sda!)!.hostPin);
+    const bus = i2c && (busOfPin(c, host, busPin!, "i2c") ?? null);
     // No controller is behind those pins: the program times the bus itself, where its language has that.
     const soft = i2c !== undefined && !bus;
-    const softName =
-      soft && SOFT_I2C.has(target) ? `soft_${identifier(at(i2c.pins.sda!)!.hostPin, "bus").toLowerCase()}` : "";
+    const softName = soft && SOFT_I2C.has(target) ? `soft_${identifier(busPin!, "bus").toLowerCase()}` : "";
+    const through = bus ? busNames(bus) : softName;
+    // In Python a branch is an object that is used like a bus.
+    const called = branch && target !== "sketch" ? `${names.get(branch.mux.ref)}_ch${branch.channel}` : through;
     const serial = inst.part.groups
       .filter((g) => g.kind === "uart")
       .flatMap((g) => Object.values(g.pins))
@@ -214,7 +231,8 @@ export function driverParts(c: Circuit, host: string, target: string, busNames: 
         id: names.get(inst.ref)!,
         label: codeText(inst.label),
         pin: constant,
-        printed: (label) => at(label)!.hostPin,
+        printed: (label) =>
+          at(label)!.host === host ? at(label)!.hostPin : `${at(label)!.host}.${at(label)!.hostPin}`,
         has: (label) => at(label) !== undefined,
         pulled: new Set(
           inst.part.pins.map((p) => p.label).filter((l) => c.netlist.expanded.internalPulls.has(`${inst.ref}.${l}`)),
@@ -226,7 +244,8 @@ export function driverParts(c: Circuit, host: string, target: string, busNames: 
         leg,
         activeLow: isActiveLow(c, inst, leg),
         pull: entry?.companions?.pullUp === "internal" ? "internal" : "external",
-        bus: bus ? busNames(bus) : softName,
+        bus: called,
+        ...(branch && { via: { address: branch.address, channel: branch.channel, bus: through } }),
         ...(port !== undefined && { port }),
         ...(serial.some((x) => x.pin.hazards?.some((h) => h.kind === "console")) && { console: true }),
         soft,

@@ -27,6 +27,13 @@ export interface Lack {
   why: string;
 }
 
+/** A branch of a bus switch. */
+export interface Via {
+  address: string;
+  channel: number;
+  bus: string;
+}
+
 /** What a driver gets to write its code with. */
 export interface DriverPart {
   inst: Instance;
@@ -63,6 +70,8 @@ export interface DriverPart {
   /** The chip's serial port behind the part's pins, and whether the console is on it. */
   port?: string;
   console?: boolean;
+  /** It hangs on a branch of a switch on the bus: the switch's address, and the bus that both are reached over. */
+  via?: Via;
   /** The bus is timed by the program. */
   soft: boolean;
   /** Why no driver can work it as it is wired. */

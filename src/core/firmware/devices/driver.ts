@@ -62,7 +62,8 @@ export function deviceDriver(kind: DeviceKind, plain: Driver): Driver {
       setup: (p) => both(plain.sketch?.setup?.(p), inC(over(of(p))).setup?.(p)),
       bringup: (p) =>
         both(
-          over(of(p)).kind === "i2c" ? plain.sketch?.bringup?.(p) : "",
+          // Behind a bus switch its own answers say that it is there.
+          over(of(p)).kind === "i2c" && !p.via ? plain.sketch?.bringup?.(p) : "",
           // That it answers to its address is no proof of what it shows or moves.
           of(p).proof && over(of(p)).kind === "i2c" ? "if (known[turn] == 1) known[turn] = 0;" : "",
           bringupInC(of(p), p),

@@ -39,11 +39,17 @@ const isReached = (p: DriverPart) => !p.inst.part.groups.some((g) => g.kind === 
 /** A device's data come before what can be said of a part from its pins alone. */
 const named = (p: DriverPart) => (isReached(p) && devices.get(p.inst.part.id)) || byId.get(p.inst.part.bringup!.driver);
 
+/** A driver that is no data speaks to the bus itself, in a sketch without opening a branch. */
+const branchless = (p: DriverPart): Lack | null =>
+  p.via && p.target === "sketch" && !devices.has(p.inst.part.id)
+    ? { kind: "capability", why: "a sketch works it on a bus of the board only, not on a branch of a bus switch" }
+    : null;
+
 /** The driver of a part, or undefined when there is none (the part is then only in the pins file). */
 export function driverOf(p: DriverPart): Driver | undefined {
   const d = named(p);
-  return p.unworked !== undefined || d?.unfit?.(p) ? undefined : d;
+  return p.unworked !== undefined || branchless(p) || d?.unfit?.(p) ? undefined : d;
 }
 
 /** Why a part that has a driver is left out on its board, or null. */
-export const leftOut = (p: DriverPart): Lack | null => p.unworked ?? named(p)?.unfit?.(p) ?? null;
+export const leftOut = (p: DriverPart): Lack | null => p.unworked ?? branchless(p) ?? named(p)?.unfit?.(p) ?? null;

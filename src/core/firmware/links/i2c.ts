@@ -2,6 +2,11 @@ import { escaped, hex, listInC, type Link } from "./types";
 import type { DriverPart } from "../types";
 
 const to = (p: DriverPart) => `${p.bus}, ${p.address}`;
+/** A message to a part behind a bus switch: its branch is opened before, and closed again whatever comes of it. */
+const reached = (p: DriverPart, message: string) =>
+  p.via
+    ? `(busBranch(${p.via.bus}, ${p.via.address}, ${1 << p.via.channel}) && busShut(${p.via.bus}, ${p.via.address}, ${message}))`
+    : message;
 
 /** A two-wire bus of the board's core. */
 export const i2c: Link<"i2c"> = {
@@ -28,14 +33,24 @@ static bool __attribute__((unused)) busAskAt(TwoWire &bus, uint8_t address, cons
   while (k--) bus.write((uint8_t)*list++);
   if (bus.endTransmission(false) != 0) return false;
   return busGet(bus, address, to, n);
+}
+// A branch of a bus switch, and none of them any more.
+static bool __attribute__((unused)) busBranch(TwoWire &bus, uint8_t address, uint8_t branches) {
+  return busPut(bus, address, &branches, 1);
+}
+static bool __attribute__((unused)) busShut(TwoWire &bus, uint8_t address, bool ok) {
+  return busBranch(bus, address, 0) && ok;
 }`,
-    write: (p, bytes) => listInC(bytes, (list, n) => `if (!busPut(${to(p)}, ${list}, ${n})) break;`),
+    write: (p, bytes) => listInC(bytes, (list, n) => `if (!${reached(p, `busPut(${to(p)}, ${list}, ${n})`)}) break;`),
     read: (p, n, from) =>
-      from === undefined
-        ? `busGet(${to(p)}, b, ${n})`
-        : from.length === 1
-          ? `busAsk(${to(p)}, ${hex(from[0]!)}, b, ${n})`
-          : `busAskAt(${to(p)}, "${escaped(from)}", ${from.length}, b, ${n})`,
+      reached(
+        p,
+        from === undefined
+          ? `busGet(${to(p)}, b, ${n})`
+          : from.length === 1
+            ? `busAsk(${to(p)}, ${hex(from[0]!)}, b, ${n})`
+            : `busAskAt(${to(p)}, "${escaped(from)}", ${from.length}, b, ${n})`,
+      ),
   }),
   python: () => ({
     write: (p, bytes) => `${p.bus}.writeto(${p.address}, ${bytes})`,

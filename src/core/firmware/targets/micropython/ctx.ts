@@ -43,7 +43,7 @@ export function buses(x: Ctx): string {
   const seen = new Map<string, string>();
   for (const p of x.parts) {
     const g = p.inst.part.groups.find((k) => k.kind === "i2c");
-    if (!g || !p.bus || seen.has(p.bus)) continue;
+    if (!g || !p.bus || p.via || seen.has(p.bus)) continue;
     if (p.soft) {
       seen.set(
         p.bus,
@@ -58,6 +58,8 @@ export function buses(x: Ctx): string {
       `${p.bus} = I2C(${number}sda=Pin(pins.${p.pin(g.pins.sda!)}), scl=Pin(pins.${p.pin(g.pins.scl!)}), freq=${hz})`,
     );
   }
+  for (const p of x.parts)
+    if (p.via) seen.set(p.bus, `${p.bus} = Channel(${p.via.bus}, ${p.via.address}, ${p.via.channel})`);
   return [...seen.values()].join("\n");
 }
 
@@ -72,6 +74,7 @@ export function head(x: Ctx, what: string): string {
   const imports = new Set([
     ...drivers.flatMap((d) => d.micropython?.imports ?? []),
     ...x.parts.flatMap((p) => driverOf(p)?.micropython?.importsFor?.(p) ?? []),
+    ...(x.parts.some((p) => p.via) ? ["from lib.channel import Channel"] : []),
   ]);
   return [banner(x, what), `from machine import ${machine.join(", ")}`, "import time", "import pins", ...imports].join(
     "\n",

@@ -8,6 +8,7 @@ import { ruled } from "../../rules";
 import { uploadPage } from "../../upload";
 import { tidy } from "../target";
 import { bringup } from "./bringup";
+import { CHANNEL } from "./channel";
 import { pinsFile, type Ctx } from "./ctx";
 import { starter } from "./starter";
 
@@ -38,6 +39,7 @@ export function pythonFiles(
       })
       .map((l) => [l.path, l.text]),
   );
+  if (x.parts.some((p) => p.via)) libs.set(CHANNEL.path, CHANNEL.text);
   return [
     pinsFile(x),
     bringup(x),

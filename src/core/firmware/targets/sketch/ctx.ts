@@ -59,7 +59,7 @@ export function busSetup(x: Ctx): string {
   const lines = new Set<string>();
   for (const p of x.parts) {
     const g = p.inst.part.groups.find((k) => k.kind === "i2c");
-    if (!g || !p.bus) continue;
+    if (!g || !p.bus || p.via) continue;
     const board = x.c.netlist.instance(x.host)!.part;
     const usual = (label: string) =>
       board.pins.find((q) => q.label === p.printed(label))?.offers?.some((o) => o.kind === "i2c" && o.usual);
@@ -85,7 +85,7 @@ const madeBuses = (x: Ctx) =>
         ...new Set(
           x.parts.flatMap((p) => {
             const g = p.inst.part.groups.find((k) => k.kind === "i2c");
-            return g && p.bus && p.bus !== "Wire"
+            return g && p.bus && !p.via && p.bus !== "Wire"
               ? [`static TwoWire ${p.bus}(${p.pin(g.pins.sda!)}, ${p.pin(g.pins.scl!)});`]
               : [];
           }),

@@ -1,0 +1,11 @@
+import { assign } from "./src/core/plan/assign";
+import { circuitOf } from "./src/core/circuit";
+import { sketch } from "./src/core/firmware/targets/sketch";
+import { micropython } from "./src/core/firmware/targets/micropython";
+import { gaps } from "./src/core/firmware/gaps";
+import { catalogue, make, USB } from "./src/core/testing";
+const a = assign(make([{ ref: "B1", part: process.argv[2]! }, USB, { ref: "M1", part: "module/tca9548a" }, ...[2,3,4].map((n) => ({ ref: "M" + n, part: "module/sht31" }))]), catalogue);
+const c = circuitOf(a.project, catalogue);
+console.log(a.status, a.project.links.map((l) => l.from + "-" + l.to).join(" "), gaps(c));
+const f = (process.argv[2]!.includes("rp") ? micropython : sketch).files(c);
+console.log(f.map((x) => x.path).join(" ")); console.log(f.find((x) => /bringup/.test(x.path))!.text.split("\n").filter((l) => /branch|Branch|Channel|_ch/i.test(l)).slice(0, 12).join("\n"));
