@@ -140,7 +140,7 @@ describe("devices in MicroPython, against the bench's models", () => {
         address === null ? new Map() : new Map([[address, part]]),
         onLines(x, part),
       );
-    if (m.wants) {
+    if (m.wants && x.device.takes) {
       const { part, did } = recorded(m.make({}, x.as));
       const careful = x.device.proof?.kind === "seen" && x.device.proof.careful;
       const slow = 3 * (x.device.proof?.kind === "seen" ? (x.device.proof.ms ?? 0) : 0);
@@ -193,7 +193,7 @@ describe("devices in C++, run in simavr against the bench's models", () => {
           lines(part),
           keys,
         );
-      if (m.wants) {
+      if (m.wants && x.device.takes) {
         const { part, did } = recorded(m.make({}, x.as));
         const careful = x.device.proof?.kind === "seen" && x.device.proof.careful;
         const r = await run(

@@ -14,3 +14,22 @@ export const adcInPython = (p: DriverPart, label: string) =>
 
 /** Bits that `analogRead` gives unless it is told otherwise: ten in every core of the API, twelve in the ESP32's. */
 export const sketchBits = (p: DriverPart) => (p.board.family === "esp32" ? 12 : 10);
+
+/** A level of a part's pin in C++: at the board, or as a bit of the part that it hangs on. */
+export function putInC(p: DriverPart, label: string, level: string): string {
+  const at = p.through?.get(label);
+  return at ? `${at.by}_put(${at.bit}, ${level});` : `digitalWrite(${p.pin(label)}, ${level});`;
+}
+/** The same read; `rest` counts while the other part does not answer. */
+export function lookInC(p: DriverPart, label: string, rest: number): string {
+  const at = p.through?.get(label);
+  return at ? `${at.by}_get(${at.bit}, ${rest})` : `digitalRead(${p.pin(label)})`;
+}
+/** What a pin of the board must be told before; nothing where another part has the line. */
+export const modeInC = (p: DriverPart, label: string, mode: string): string =>
+  p.through?.has(label) ? "" : `pinMode(${p.pin(label)}, ${mode});`;
+/** The pin as an object in Python: the board's, made as `made` says, or a bit of another part. */
+export function pinInPython(p: DriverPart, label: string, made: string, rest: number): string {
+  const at = p.through?.get(label);
+  return at ? `Bit(${at.by}, ${at.bit}, ${rest})` : `Pin(pins.${p.pin(label)}, ${made})`;
+}

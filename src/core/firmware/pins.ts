@@ -3,6 +3,7 @@ import type { Circuit } from "../circuit";
 import { busOfPin, I2C_CLOCK_HZ, i2cBuses } from "../circuit/buses";
 import { isWorked, type Instance } from "../circuit/netlist";
 import { houseRule } from "../project";
+import { CARRIERS, MOST_BITS } from "./carriers";
 import { isReserved } from "./reserved";
 import type { DriverPart, PinConstant } from "./types";
 
@@ -143,6 +144,18 @@ function chainHead(c: Circuit, ref: string): string {
 /** Counts that add up along a chain: lights of strips, modules of digits. */
 const CHAIN_COUNTS = ["pixels", "chain", "digits"];
 
+/** How many pieces stand before one in its chain. */
+function chainPlace(c: Circuit, ref: string): number {
+  let n = 0;
+  const seen = new Set<string>();
+  for (let here = ref; ; n++) {
+    const before = c.netlist.bindings.find((b) => b.ref === here && b.chainedAfter)?.chainedAfter;
+    if (!before || seen.has(before)) return n;
+    seen.add(here);
+    here = before;
+  }
+}
+
 /** The pieces behind the first of a chain. */
 const chainOf = (c: Circuit, ref: string) =>
   [...c.netlist.expanded.instances.values()].filter((i) => i.ref !== ref && chainHead(c, i.ref) === ref);
@@ -181,6 +194,29 @@ function switchOf(c: Circuit, host: string, inst: Instance) {
   return { mux, lines, sda, address: own.address, channel: Number(busNumber(offer.bus) || 0) };
 }
 
+/** Drivers that work a pin wherever it is: at the board, or as a bit of another part. */
+const ANYWHERE = new Set(["led", "button"]);
+
+/** A line of a part that carries others: which part answers for it, and the bit; null for any other line. */
+function bitOf(c: Circuit, host: string, end: { host: string; hostPin: string }) {
+  const inst = c.netlist.instance(end.host);
+  const bit = inst && CARRIERS[inst.part.id]?.(end.hostPin);
+  if (bit === null || bit === undefined) return null;
+  const head = chainHead(c, end.host);
+  if (!c.netlist.bindings.some((b) => b.ref === head && b.host === host)) return null;
+  const all = bit + 8 * chainPlace(c, end.host);
+  return all < MOST_BITS ? { head, bit: all } : null;
+}
+
+/** Everything that hangs on lines of parts which this board works: on what, by which bit. */
+const carried = (c: Circuit, host: string) =>
+  c.netlist.bindings.flatMap((b) => {
+    const inst = c.netlist.instance(b.ref)!;
+    if (b.host === host || !inst.part.bringup || !ANYWHERE.has(inst.part.bringup.driver)) return [];
+    const at = bitOf(c, host, b);
+    return at ? [{ b, inst, ...at }] : [];
+  });
+
 /** Targets whose language times a two-wire bus on any pins. */
 const SOFT_I2C = new Set(["micropython"]);
 
@@ -189,9 +225,18 @@ export function driverParts(c: Circuit, host: string, target: string, busNames: 
   const constants = pinConstants(c, host, target);
   const names = variables(c);
   const board = c.netlist.instance(host)!.part;
-  return [...c.netlist.expanded.instances.values()].flatMap((inst): DriverPart[] => {
+  const carries = carried(c, host);
+  const parts = [...c.netlist.expanded.instances.values()].flatMap((inst): DriverPart[] => {
     const branch = switchOf(c, host, inst);
-    const mine = [...c.netlist.bindings.filter((b) => b.ref === inst.ref && b.host === host), ...(branch?.lines ?? [])];
+    const mine = [
+      ...c.netlist.bindings.filter((b) => b.ref === inst.ref && b.host === host),
+      ...(branch?.lines ?? []),
+      ...carries.flatMap((x) => (x.inst === inst ? [x.b] : [])),
+    ];
+    const through = carries.filter((x) => x.inst === inst);
+    const onIt = carries.filter((x) => x.head === inst.ref);
+    const outs = onIt.filter((x) => x.b.need.kind === "digital-out" || x.b.need.kind === "pwm");
+    const mask = (list: typeof onIt) => list.reduce((m, x) => m | (1 << x.bit), 0);
     if (!inst.part.bringup || !mine.length || mine.some((b) => b.chainedAfter)) return [];
     // A part that is only half planned gets no code: half a bus can't work.
     const needed = inst.part.pins.filter((p) => p.need && !p.need.optional);
@@ -207,9 +252,9 @@ export function driverParts(c: Circuit, host: string, target: string, busNames: 
     // No controller is behind those pins: the program times the bus itself, where its language has that.
     const soft = i2c !== undefined && !bus;
     const softName = soft && SOFT_I2C.has(target) ? `soft_${identifier(busPin!, "bus").toLowerCase()}` : "";
-    const through = bus ? busNames(bus) : softName;
+    const reach = bus ? busNames(bus) : softName;
     // In Python a branch is an object that is used like a bus.
-    const called = branch && target !== "sketch" ? `${names.get(branch.mux.ref)}_ch${branch.channel}` : through;
+    const called = branch && target !== "sketch" ? `${names.get(branch.mux.ref)}_ch${branch.channel}` : reach;
     const serial = inst.part.groups
       .filter((g) => g.kind === "uart")
       .flatMap((g) => Object.values(g.pins))
@@ -245,10 +290,18 @@ export function driverParts(c: Circuit, host: string, target: string, busNames: 
         activeLow: isActiveLow(c, inst, leg),
         pull: entry?.companions?.pullUp === "internal" ? "internal" : "external",
         bus: called,
-        ...(branch && { via: { address: branch.address, channel: branch.channel, bus: through } }),
+        ...(branch && { via: { address: branch.address, channel: branch.channel, bus: reach } }),
         ...(port !== undefined && { port }),
         ...(serial.some((x) => x.pin.hazards?.some((h) => h.kind === "console")) && { console: true }),
         soft,
+        ...(through.length > 0 && {
+          through: new Map(through.map((x) => [x.b.pin, { by: names.get(x.head)!, bit: x.bit }])),
+        }),
+        ...(onIt.length > 0 && {
+          outs: mask(outs),
+          // A light at the supply rests high.
+          rests: mask(outs.filter((x) => isActiveLow(c, x.inst, x.b.pin))),
+        }),
         ...(soft &&
           !softName && {
             unworked: {
@@ -259,6 +312,8 @@ export function driverParts(c: Circuit, host: string, target: string, busNames: 
       },
     ];
   });
+  // What hangs on another part comes after it.
+  return [...parts.filter((p) => !p.through), ...parts.filter((p) => p.through)];
 }
 
 /** Slower than this no bus is run, hertz: the dividers of the controllers end somewhere near. */

@@ -72,6 +72,11 @@ export interface DriverPart {
   console?: boolean;
   /** It hangs on a branch of a switch on the bus: the switch's address, and the bus that both are reached over. */
   via?: Via;
+  /** Pins that hang on another part's lines: what that part is called in the program, and the bit. */
+  through?: ReadonlyMap<string, { by: string; bit: number }>;
+  /** For a part on whose lines others hang: the lines that are outputs, and which of them rest high, as bits. */
+  outs?: number;
+  rests?: number;
   /** The bus is timed by the program. */
   soft: boolean;
   /** Why no driver can work it as it is wired. */

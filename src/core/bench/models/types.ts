@@ -30,6 +30,9 @@ export interface BusPart {
 export interface As {
   chain?: number;
   options?: Readonly<Record<string, string | number>>;
+  /** Its lines that are outputs for others, and which of them rest high, as bits. */
+  outs?: number;
+  rests?: number;
 }
 
 /** One kind of part, written from its data sheet alone: it shares nothing with what talks to it. */

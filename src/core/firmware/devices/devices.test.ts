@@ -207,6 +207,8 @@ const SAME: Record<string, readonly RegExp[]> = {
     /each \d+ 1$/,
     /"bytes":\[0\],"times":\d+\} as/,
   ],
+  // Pull-ups of outputs.
+  "module/mcp23017": [/\[12,254,240\]\} as .*\[12,25[45],24[01]\]/],
   // A flag that can't be written.
   "module/nrf24l01": [/\[39,112\]} as .*\[39,113\]/],
   // How long it waits for a card, within what a card needs; what one answer leaves is sent at a call that none answers; the bit that
@@ -240,9 +242,10 @@ const SAME: Record<string, readonly RegExp[]> = {
 
 const survives = (d: Device, original: Device, as: As) => {
   const m = modelOf(original);
-  if (m.wants)
+  if (m.wants && original.takes)
     try {
-      return amiss(d, m.make({}, as), m, as).length === 0;
+      if (amiss(d, m.make({}, as), m, as).length) return false;
+      if (!original.out.length) return true;
     } catch {
       return false;
     }
@@ -267,11 +270,9 @@ describe("devices", () => {
   });
   it.each(CASES)("%s reads what the part feels, and does what it is told", (_id, d, as) => {
     const m = modelOf(d);
-    if (m.wants) {
-      expect(d.takes).toBeDefined();
-      expect(amiss(d, m.make({}, as), m, as)).toEqual([]);
-      return;
-    }
+    expect(d.takes === undefined || m.wants !== undefined).toBe(true);
+    if (m.wants && d.takes) expect(amiss(d, m.make({}, as), m, as)).toEqual([]);
+    if (!d.out.length) return;
     for (const w of m.worlds) {
       const got = readings(d, m.make(w, as));
       expect(got, JSON.stringify(w)).not.toBeNull();

@@ -37,7 +37,8 @@ export function deviceDriver(kind: DeviceKind, plain: Driver): Driver {
     proof: (p) => proofOf(of(p), p),
     takes: (p) => {
       const { takes, proof } = of(p);
-      return takes ? { on: proof?.kind === "seen" ? proof.show[0]! : takes.range[1], ...takes } : null;
+      // What hangs on its lines is told, not the lines.
+      return takes && !p.outs ? { on: proof?.kind === "seen" ? proof.show[0]! : takes.range[1], ...takes } : null;
     },
     gives: (p) => of(p).out,
     rules: {
@@ -70,7 +71,7 @@ export function deviceDriver(kind: DeviceKind, plain: Driver): Driver {
         ),
       watch: (p) => (of(p).proof?.kind === "watch" ? watchInC(of(p), p) : ""),
       task: (p) => ({ turn: `${p.id}_turn()` }),
-      show: (p) => (of(p).out.length ? showInC(of(p), p) : ""),
+      show: (p) => (of(p).out.length && p.outs === undefined ? showInC(of(p), p) : ""),
     },
     micropython: {
       lib: { path: "lib/part.py", text: PART_LIB },
@@ -86,7 +87,7 @@ export function deviceDriver(kind: DeviceKind, plain: Driver): Driver {
         ),
       watch: (p) => (of(p).proof?.kind === "watch" ? watchInPython(of(p), p) : ""),
       task: (p) => ({ turn: `${p.id}.turn()` }),
-      show: (p) => (of(p).out.length ? showInPython(of(p), p) : ""),
+      show: (p) => (of(p).out.length && p.outs === undefined ? showInPython(of(p), p) : ""),
     },
   };
 }

@@ -9,7 +9,7 @@ const MOST = 3;
 export const hc595: DeviceKind = {
   id: "module/74hc595",
   cases: [{ chain: 1 }, { chain: 3 }],
-  of: ({ chain }) => {
+  of: ({ chain, outs = 0, rests = 0 }) => {
     const n = Math.min(chain, MOST);
     return {
       id: "module/74hc595",
@@ -26,7 +26,7 @@ export const hc595: DeviceKind = {
       ],
       every: 20,
       out: [],
-      takes: { word: "bits", unit: "", digits: 0, range: [0, 2 ** (8 * n) - 1], rest: 0 },
+      takes: { word: "bits", unit: "", digits: 0, range: [0, 2 ** (8 * n) - 1], rest: rests & outs },
       proof: {
         kind: "seen",
         show: [2 ** (8 * n) - 1, 0],

@@ -48,6 +48,28 @@ class Part:
         return getattr(self, name, 0)
 
 
+class Bit:
+    """A pin of another part: a bit of what it is told, or of what it reads; \`rest\` while it does not answer."""
+
+    def __init__(self, part, bit, rest):
+        self.part = part
+        self.bit = bit
+        self.rest = rest
+        self.out = False
+
+    def value(self, v=None):
+        part = self.part
+        if v is None:
+            if self.out:
+                return part.want >> self.bit & 1
+            bits = part.now("bits")
+            return bits >> self.bit & 1 if part.fresh else self.rest
+        self.out = True
+        part.want = part.want | 1 << self.bit if v else part.want & ~(1 << self.bit)
+        if part.fresh:
+            part.turn()
+
+
 def need(ok):
     if not ok:
         raise Bad()

@@ -65,6 +65,31 @@ static void __attribute__((unused)) lineNumber(char *line, int32_t value, uint8_
 /** Which helper works a checksum out. */
 const CRC = { high: "crc8", low: "crc8Low", sum: "sum8" } as const;
 
+/** What hangs on its lines: a bit that is told goes out at once, one that is read is a few milliseconds old at most. */
+const linesInC = (d: Device, p: DriverPart) =>
+  `${
+    d.takes
+      ? `
+static void ${p.id}_put(uint8_t bit, bool level) {
+  if (level) ${p.id}_want |= 1L << bit;
+  else ${p.id}_want &= ~(1L << bit);
+  if (${p.id}_fresh) ${p.id}_turn();
+}`
+      : ""
+  }${
+    d.out.some((q) => q.name === "bits")
+      ? `
+static uint8_t __attribute__((unused)) ${p.id}_get(uint8_t bit, uint8_t rest) {
+  static uint32_t looked = 0;
+  if (${p.id}_fresh && millis() - looked >= 4) {
+    looked = millis();
+    ${p.id}_turn();
+  }
+  return ${p.id}_fresh ? ${p.id}_bits >> bit & 1 : rest;
+}`
+      : ""
+  }`;
+
 /** The turns of one part: a switch over where it stands; nothing in it waits. */
 export function turnInC(d: Device, p: DriverPart): string {
   const link = inC(overOf(d));
@@ -160,7 +185,7 @@ static long __attribute__((unused)) ${p.id}_watched() {
   return ${p.id}_${d.out[0]!.name};
 }`
       : ""
-  }`;
+  }${p.outs === undefined ? "" : linesInC(d, p)}`;
 }
 
 const shown = (q: Quantity) => q.shown ?? q.digits;

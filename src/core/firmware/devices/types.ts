@@ -79,6 +79,9 @@ export interface Wired {
   chain: number;
   options: Readonly<Record<string, string | number>>;
   vars: Readonly<Record<string, number>>;
+  /** Lines on which others hang that are told something, and which of them rest high, as bits; absent: none hangs on it. */
+  outs?: number;
+  rests?: number;
 }
 
 /** A device that depends on how it is wired; `cases` are wirings that, taken together, show all of it. */

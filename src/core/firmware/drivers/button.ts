@@ -1,3 +1,4 @@
+import { lookInC, modeInC, pinInPython } from "../pins-in-code";
 import { STEADY_MS, type Driver, type DriverPart } from "../types";
 
 const idle = (p: DriverPart) => (p.activeLow ? 1 : 0);
@@ -13,22 +14,22 @@ export const button: Driver = {
     micropython: { value: (p) => `${p.id}_state[2]` },
   },
   sketch: {
-    setup: (p) => `pinMode(${p.pin(p.leg)}, ${p.pull === "internal" ? "INPUT_PULLUP" : "INPUT"});`,
+    setup: (p) => modeInC(p, p.leg, p.pull === "internal" ? "INPUT_PULLUP" : "INPUT"),
     bringup: (p) => `{
-  int level = digitalRead(${p.pin(p.leg)});
+  int level = ${lookInC(p, p.leg, idle(p))};
   Serial.print(F("YL1 gpio ${p.ref} pin=${p.printed(p.leg)} level="));
   Serial.print(level);
   Serial.print(F(" want=${idle(p)} "));
   if (level == ${idle(p)}) Serial.println(F("info"));
   else verdict(false);
 }`,
-    watch: (p) => `digitalRead(${p.pin(p.leg)})`,
+    watch: (p) => lookInC(p, p.leg, idle(p)),
     state: (p) => `static bool ${p.id}_pressed = false;
 static uint8_t ${p.id}_last = ${idle(p)};
 static uint32_t ${p.id}_since = 0;`,
     task: (p) => ({
       every_ms: 5,
-      body: `uint8_t level = digitalRead(${p.pin(p.leg)});
+      body: `uint8_t level = ${lookInC(p, p.leg, idle(p))};
 if (level != ${p.id}_last) {
   ${p.id}_last = level;
   ${p.id}_since = millis();
@@ -40,7 +41,7 @@ if (level != ${p.id}_last) {
     show: (p) => `snprintf(line, sizeof line, "%s", ${p.id}_pressed ? "${p.label} pressed" : "");`,
   },
   micropython: {
-    setup: (p) => `${p.id} = Pin(pins.${p.pin(p.leg)}, Pin.IN${p.pull === "internal" ? ", Pin.PULL_UP" : ""})
+    setup: (p) => `${p.id} = ${pinInPython(p, p.leg, `Pin.IN${p.pull === "internal" ? ", Pin.PULL_UP" : ""}`, idle(p))}
 ${p.id}_state = [${idle(p)}, time.ticks_ms(), False]`,
     bringup: (p) => `level = ${p.id}.value()
 print("YL1 gpio ${p.ref} pin=${p.printed(p.leg)} level=%d want=${idle(p)} %s" % (level, "info" if level == ${idle(p)} else judge(False)))`,

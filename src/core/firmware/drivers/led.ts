@@ -1,3 +1,4 @@
+import { modeInC, pinInPython, putInC } from "../pins-in-code";
 import type { Driver, DriverPart } from "../types";
 
 /** Levels of lit and dark, as the language writes them: a light between supply and pin is lit while the pin is low. */
@@ -13,16 +14,19 @@ export const led: Driver = {
   takes: () => ({ word: "on", unit: "", digits: 0, range: [0, 1], rest: 0, on: 1 }),
   rules: {
     sketch: {
-      tell: (p, v) => `digitalWrite(${p.pin(p.leg)}, ${v} ? ${sketchLevel(p, true)} : ${sketchLevel(p, false)});`,
+      tell: (p, v) => putInC(p, p.leg, `${v} ? ${sketchLevel(p, true)} : ${sketchLevel(p, false)}`),
     },
     micropython: { tell: (p, v) => `${p.id}.value(${value(p, true)} if ${v} else ${value(p, false)})` },
   },
   sketch: {
-    setup: (p) => `${p.activeLow ? `digitalWrite(${p.pin(p.leg)}, HIGH);\n` : ""}pinMode(${p.pin(p.leg)}, OUTPUT);`,
+    setup: (p) =>
+      p.through?.has(p.leg)
+        ? ""
+        : `${p.activeLow ? `${putInC(p, p.leg, "HIGH")}\n` : ""}${modeInC(p, p.leg, "OUTPUT")}`,
     bringup: (p) => `for (uint8_t i = 0; i < 3; i++) {
-  digitalWrite(${p.pin(p.leg)}, ${sketchLevel(p, true)});
+  ${putInC(p, p.leg, sketchLevel(p, true))}
   delay(150);
-  digitalWrite(${p.pin(p.leg)}, ${sketchLevel(p, false)});
+  ${putInC(p, p.leg, sketchLevel(p, false))}
   delay(150);
 }
 Serial.println(F("YL1 gpio ${p.ref} pin=${p.printed(p.leg)} blink=3 info"));`,
@@ -33,11 +37,11 @@ Serial.println(F("YL1 gpio ${p.ref} pin=${p.printed(p.leg)} blink=3 info"));`,
         ? null
         : {
             every_ms: 500,
-            body: `${p.id}_on = !${p.id}_on;\ndigitalWrite(${p.pin(p.leg)}, ${p.id}_on ? ${sketchLevel(p, true)} : ${sketchLevel(p, false)});`,
+            body: `${p.id}_on = !${p.id}_on;\n${putInC(p, p.leg, `${p.id}_on ? ${sketchLevel(p, true)} : ${sketchLevel(p, false)}`)}`,
           },
   },
   micropython: {
-    setup: (p) => `${p.id} = Pin(pins.${p.pin(p.leg)}, Pin.OUT, value=${value(p, false)})`,
+    setup: (p) => `${p.id} = ${pinInPython(p, p.leg, `Pin.OUT, value=${value(p, false)}`, value(p, false))}`,
     bringup: (p) => `for _ in range(3):
     ${p.id}.value(${value(p, true)})
     time.sleep_ms(150)

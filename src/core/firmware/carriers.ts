@@ -1,0 +1,18 @@
+/** Parts whose lines work other parts, as bits of what they are told and of what they read: which bit a line is. Adding one is a line. */
+const ports = (label: string) => {
+  const m = /^P([AB])([0-7])$/.exec(label);
+  return m ? (m[1] === "B" ? 8 : 0) + Number(m[2]) : null;
+};
+const letters = (first: string) => (label: string) => {
+  const k = label.charCodeAt(label.length - 1) - first.charCodeAt(0);
+  return k >= 0 && k < 8 ? k : null;
+};
+
+export const CARRIERS: Readonly<Record<string, (label: string) => number | null>> = {
+  "module/pcf8574": (label) => (/^P[0-7]$/.test(label) ? Number(label[1]) : null),
+  "module/mcp23017": ports,
+  "module/74hc595": letters("A"),
+  "module/74hc165": letters("A"),
+};
+/** Bits that a number of the program holds. */
+export const MOST_BITS = 24;

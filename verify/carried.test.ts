@@ -1,0 +1,138 @@
+import { beforeAll, describe, expect, it } from "vitest";
+import { MODELS } from "../src/core/bench/models";
+import type { As } from "../src/core/bench/models/types";
+import { circuitOf } from "../src/core/circuit";
+import { DEVICES } from "../src/core/firmware/devices";
+import { gaps } from "../src/core/firmware/gaps";
+import { driverParts } from "../src/core/firmware/pins";
+import { micropython } from "../src/core/firmware/targets/micropython";
+import { sketch } from "../src/core/firmware/targets/sketch";
+import { findPin } from "../src/core/parts/catalogue";
+import { assign } from "../src/core/plan/assign";
+import type { Rule } from "../src/core/project";
+import { BOARD3, BOARD5, catalogue, make, USB } from "../src/core/testing";
+import { benchProgram, compileSketch, coreArchive, simulateWith } from "./avr/toolchain";
+import { runProgram } from "./micropython/run";
+import { linesOf, wirePart } from "./parts";
+import { Lines } from "./parts/lines";
+
+/** Parts that carry others: where a light hangs, where a contact, and the bits of both. */
+const CARRIERS = [
+  { id: "module/pcf8574", light: "P6", lit: 1 << 6, key: "P1", pressed: 1 << 1 },
+  { id: "module/mcp23017", light: "PB3", lit: 1 << 11, key: "PA2", pressed: 1 << 2 },
+  { id: "module/74hc595", light: "QC", lit: 1 << 2, key: null, pressed: 0 },
+  { id: "module/74hc165", light: null, lit: 0, key: "F", pressed: 1 << 5 },
+] as const;
+type Carrier = (typeof CARRIERS)[number];
+
+/** A light and a contact, each on the carrier where it has room for one and on the board else; the contact works the light. */
+function bench(board: object, k: Carrier, down: boolean) {
+  const parts = [
+    { ref: "M1", part: k.id },
+    { ref: "D1", part: "discrete/led-red", label: "Lamp" },
+    // A shift register has no pull-ups of its own.
+    {
+      ref: "SW1",
+      part: "discrete/button",
+      label: "Go",
+      ...(k.id === "module/74hc165" && { companions: { pullUp: { ohm: 10_000 } } }),
+    },
+  ];
+  // They stay there, though a pin of the board would be cheaper.
+  const links = [
+    ...(k.light ? [{ from: "D1.A", to: `M1.${k.light}`, locked: true }] : []),
+    ...(k.key ? [{ from: "SW1.1", to: `M1.${k.key}`, locked: true }] : []),
+  ];
+  const rules: Rule[] = [{ when: { ref: "SW1", out: "pressed", is: 1 }, do: { ref: "D1", act: "on" } }];
+  const plan = assign(make([board as never, USB, ...parts], [], { links }), catalogue).project;
+  const c = circuitOf({ ...plan, rules }, catalogue);
+  const p = driverParts(c, "B1", "sketch", (b) => b).find((x) => x.inst.ref === "M1")!;
+  const as: As = { chain: 1, outs: p.outs ?? 0, rests: p.rests ?? 0 };
+  // A contact to ground reads low while it is held.
+  const bits = 0xffff & (down ? ~k.pressed : ~0);
+  const part = MODELS.find((m) => m.part === k.id)!.make({ bits: k.id.includes("mcp") ? bits : bits & 255 }, as);
+  const wire = wirePart(c, "M1", DEVICES.find((d) => d.id === k.id)!.of(p), part, 1);
+  const address = c.netlist.instance("M1")!.part.groups.find((g) => g.kind === "i2c")?.address;
+  const bus = new Map(address ? [[parseInt(address, 16), part] as const] : []);
+  const lit = () => {
+    const is = part.is!(0);
+    return ((is.out ?? is.bits!) & k.lit) !== 0;
+  };
+  return { c, part, wire, bus, lit, p };
+}
+
+describe.each(CARRIERS)("a light and a contact on $id", (k) => {
+  beforeAll(() => {
+    coreArchive();
+  }, 240_000);
+  it("are worked in simavr as if they hung on the board", async () => {
+    const x = bench(BOARD5, k, false);
+    expect(gaps(x.c)).toEqual([]);
+    const files = sketch.files(x.c);
+    const name = `carried-${k.id.split("/")[1]}`;
+    const exe = benchProgram();
+    const { elf } = compileSketch(name, files, "starter");
+    compileSketch(name, files, "bringup");
+    for (const down of [false, true]) {
+      const y = bench(BOARD5, k, down);
+      const lines = y.wire ? { part: y.wire, at: linesOf(y.c, "M1") } : undefined;
+      const r = await simulateWith(exe, elf, 2.5, y.bus, undefined, lines);
+      if (k.key) expect(r.lines.some((l) => l.includes("Go pressed"))).toBe(down);
+      if (k.light && k.key) expect(y.lit()).toBe(down);
+    }
+  }, 60_000);
+  it("are worked in MicroPython, and blink or are watched in bring-up", async () => {
+    for (const down of [false, true]) {
+      const y = bench(BOARD3, k, down);
+      expect(gaps(y.c)).toEqual([]);
+      const board = y.c.netlist.instance("B1")!.part;
+      const at = new Map([...linesOf(y.c, "M1")].map(([line, pin]) => [findPin(board, pin)!.gpio!, line] as const));
+      const lines = y.wire ? { lines: new Lines(y.wire), part: y.part, at } : undefined;
+      const files = micropython.files(y.c);
+      const run = (program: string) => runProgram(files, program, "clock.END[0] = 4000", y.bus, lines);
+      const main = await run("main.py");
+      if (k.key) expect(main.lines.some((l) => l.includes("Go pressed"))).toBe(down);
+      if (k.light && k.key) expect(y.lit()).toBe(down);
+      const up = await run("bringup.py");
+      if (k.light) expect(up.lines).toContain(`YL1 gpio D1 pin=M1.${k.light} blink=3 info`);
+      if (k.key)
+        expect(up.lines.find((l) => l.startsWith("YL1 gpio SW1"))).toBe(
+          `YL1 gpio SW1 pin=M1.${k.key} level=${down ? 0 : 1} want=1 ${down ? "fail" : "info"}`,
+        );
+    }
+  }, 60_000);
+});
+
+describe("a light on the second of two registers in a chain", () => {
+  it("is the bit behind those of the first", async () => {
+    const parts = [
+      { ref: "M1", part: "module/74hc595" },
+      { ref: "M2", part: "module/74hc595" },
+      { ref: "D1", part: "discrete/led-red", label: "Lamp" },
+      { ref: "SW1", part: "discrete/button", label: "Go" },
+    ];
+    const links = [
+      { from: "D1.A", to: "M2.QC", locked: true },
+      { from: "M2.SER", to: "M1.QH'", locked: true },
+    ];
+    const rules: Rule[] = [{ when: { ref: "SW1", out: "pressed", is: 1 }, do: { ref: "D1", act: "on" } }];
+    const plan = assign(make([BOARD3, USB, ...parts], [], { links }), catalogue).project;
+    const c = circuitOf({ ...plan, rules }, catalogue);
+    expect(gaps(c)).toEqual([]);
+    const ps = driverParts(c, "B1", "micropython", (b) => b);
+    const first = ps.find((p) => p.chain === 2)!;
+    const part = MODELS.find((m) => m.part === "module/74hc595")!.make({}, { chain: 2 });
+    const wire = wirePart(c, first.inst.ref, DEVICES.find((d) => d.id === "module/74hc595")!.of(first), part, 2)!;
+    const board = c.netlist.instance("B1")!.part;
+    const gpio = (pin: string) => findPin(board, pin)!.gpio!;
+    const at = new Map([...linesOf(c, first.inst.ref)].map(([line, pin]) => [gpio(pin), line] as const));
+    const key = gpio(linesOf(c, "SW1").get("1")!);
+    for (const level of [1, 0]) {
+      const lines = { lines: new Lines(wire), part, at };
+      const world = `clock.END[0] = 3000\nmachine.LEVELS[${key}] = ${level}`;
+      await runProgram(micropython.files(c), "main.py", world, new Map(), lines);
+      // The light hangs on the piece that was chained behind, or on the one beside the board, as it was planned.
+      expect(part.is!(0).bits).toBe(level ? 0 : 4 << (first.inst.ref === "M2" ? 0 : 8));
+    }
+  });
+});
