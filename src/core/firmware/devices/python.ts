@@ -65,8 +65,9 @@ class Bit:
             bits = part.now("bits")
             return bits >> self.bit & 1 if part.fresh else self.rest
         self.out = True
+        was = part.want
         part.want = part.want | 1 << self.bit if v else part.want & ~(1 << self.bit)
-        if part.fresh:
+        if part.want != was and part.fresh:
             part.turn()
 
 

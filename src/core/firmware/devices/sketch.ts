@@ -71,9 +71,10 @@ const linesInC = (d: Device, p: DriverPart) =>
     d.takes
       ? `
 static void ${p.id}_put(uint8_t bit, bool level) {
+  int32_t was = ${p.id}_want;
   if (level) ${p.id}_want |= 1L << bit;
   else ${p.id}_want &= ~(1L << bit);
-  if (${p.id}_fresh) ${p.id}_turn();
+  if (${p.id}_want != was && ${p.id}_fresh) ${p.id}_turn();
 }`
       : ""
   }${
