@@ -1,11 +1,14 @@
 import { beforeAll, describe, expect, it } from "vitest";
 import { MODELS } from "../src/core/bench/models";
-import type { As } from "../src/core/bench/models/types";
+import type { As, BusPart } from "../src/core/bench/models/types";
 import { circuitOf } from "../src/core/circuit";
+import { ANYWHERE } from "../src/core/firmware/carriers";
 import { DEVICES } from "../src/core/firmware/devices";
+import { machineOf } from "../src/core/firmware/devices/run";
 import { gaps } from "../src/core/firmware/gaps";
 import { driverParts } from "../src/core/firmware/pins";
 import { micropython } from "../src/core/firmware/targets/micropython";
+import { restOf } from "../src/core/firmware/rest";
 import { sketch } from "../src/core/firmware/targets/sketch";
 import { findPin } from "../src/core/parts/catalogue";
 import { assign } from "../src/core/plan/assign";
@@ -135,4 +138,84 @@ describe("a light on the second of two registers in a chain", () => {
       expect(part.is!(0).bits).toBe(level ? 0 : 4 << (first.inst.ref === "M2" ? 0 : 8));
     }
   });
+});
+
+/** A part on the first lines of an expander, each line where the part's pins come. */
+function onExpander(id: string, board: object) {
+  const labels = catalogue.get(id)!.pins.flatMap((p) => (p.need ? [p.label] : []));
+  const links = labels.map((l, i) => ({ from: `M2.${l}`, to: `M1.PB${i}`, locked: true }));
+  const parts = [
+    { ref: "M1", part: "module/mcp23017" },
+    { ref: "M2", part: id, label: "Part" },
+  ];
+  const plan = assign(make([board as never, USB, ...parts], [], { links }), catalogue).project;
+  const c = circuitOf(plan, catalogue);
+  const ps = driverParts(c, "B1", "micropython", (b) => b);
+  const of = (ref: string) => ps.find((p) => p.inst.ref === ref)!;
+  return { c, of, bit: (l: string) => 8 + labels.indexOf(l) };
+}
+/** What being told something does to the part, by the interpreter. */
+function goal(id: string, d: ReturnType<(typeof DEVICES)[number]["of"]>, want: number) {
+  const part = MODELS.find((m) => m.part === id)!.make({}, {});
+  const machine = machineOf(d, part);
+  machine.want = want;
+  for (let now = 0; now < 1000; now += Math.max(1, machine.turn(now)));
+  return JSON.stringify(part.is!(1000));
+}
+
+describe("parts that only set and read levels, on an expander's lines", () => {
+  it.each([...ANYWHERE].map((id) => [id]))("%s", async (id) => {
+    const x = onExpander(id, BOARD3);
+    expect(gaps(x.c)).toEqual([]);
+    const d = DEVICES.find((k) => k.id === id)!.of(x.of("M2"));
+    const over = d.over as Extract<typeof d.over, { kind: "pins" }>;
+    const files = micropython.files(x.c);
+    const carrier = x.of("M1");
+    const as: As = { chain: 1, outs: carrier.outs ?? 0, rests: carrier.rests ?? 0 };
+    const mcp = MODELS.find((m) => m.part === "module/mcp23017")!;
+    for (const level of [0, 1]) {
+      const part = mcp.make({ bits: level ? 0xffff : 0 }, as);
+      const model = MODELS.find((m) => m.part === id)!.make({}, {});
+      const did: string[] = [];
+      const heard: BusPart = {
+        ...part,
+        write(b, now) {
+          const ok = part.write(b, now);
+          const out = part.is!(now).out!;
+          const levels = (over.out ?? []).map((o) => {
+            const high = (out >> x.bit(o.pin)) & 1;
+            return o.as === "switch" ? high ^ (restOf(x.of("M2"), o.pin) === 1 ? 1 : 0) : high;
+          });
+          if (over.out?.length && !Number.isNaN(out)) {
+            model.write(levels, now);
+            const is = JSON.stringify(model.is!(now));
+            if (did.at(-1) !== is) did.push(is);
+          }
+          return ok;
+        },
+      };
+      const typed = 'clock.STDIN.typed = [(2500, "2"), (2501, "\\n")]';
+      const r = await runProgram(files, "bringup.py", `clock.END[0] = 9000\n${typed}`, new Map([[0x20, heard]]));
+      if (d.proof?.kind === "seen") {
+        let k = 0;
+        for (const want of d.proof.show) {
+          const at = did.indexOf(goal(id, d, want), k);
+          expect(at, `${want}: ${did.join(" ")}`).toBeGreaterThanOrEqual(0);
+          k = at;
+        }
+        expect(r.lines.some((l) => /^YL1 act M2 told=\S+ fresh=1 info$/.test(l))).toBe(true);
+      } else {
+        const machine = machineOf(d, {
+          write: () => true,
+          read: (n) => Array.from({ length: n }, (_, i) => (i % 2 ? level : 0)),
+        });
+        machine.turn(0);
+        const q = d.out[0]!;
+        expect(r.lines.find((l) => l.startsWith("YL1 sensor M2"))).toContain(`${q.name}=${machine.out.get(q.name)} `);
+      }
+    }
+  });
+  it("compile in C++", () => {
+    for (const id of ANYWHERE) compileSketch("anywhere", sketch.files(onExpander(id, BOARD5).c), "starter");
+  }, 120_000);
 });

@@ -16,3 +16,26 @@ export const CARRIERS: Readonly<Record<string, (label: string) => number | null>
 };
 /** Bits that a number of the program holds. */
 export const MOST_BITS = 24;
+
+/** Parts whose program only sets and reads levels, none of them in a hurry: they work on a carrier's lines as on the board's. */
+export const ANYWHERE: ReadonlySet<string> = new Set([
+  "discrete/digit-7seg-ca",
+  "discrete/digit-7seg-cc",
+  "discrete/led-rgb-cc",
+  "discrete/limit-switch",
+  "discrete/nmos-ao3400",
+  "discrete/nmos-irlz44n",
+  "discrete/npn-2n2222",
+  "discrete/npn-bc547",
+  "module/a3144",
+  "module/button-module",
+  "module/buzzer-active",
+  "module/drv8833",
+  "module/mosfet-switch",
+  "module/optocoupler-pc817",
+  "module/pir",
+  "module/relay-1",
+  "module/relay-2",
+]);
+/** The same of drivers that are no data. */
+export const DRIVERS_ANYWHERE: ReadonlySet<string> = new Set(["led", "button"]);

@@ -3,7 +3,8 @@ import type { Circuit } from "../circuit";
 import { busOfPin, I2C_CLOCK_HZ, i2cBuses } from "../circuit/buses";
 import { isWorked, type Instance } from "../circuit/netlist";
 import { houseRule } from "../project";
-import { CARRIERS, MOST_BITS } from "./carriers";
+import { ANYWHERE, CARRIERS, DRIVERS_ANYWHERE, MOST_BITS } from "./carriers";
+import { restOf } from "./rest";
 import { isReserved } from "./reserved";
 import type { DriverPart, PinConstant } from "./types";
 
@@ -194,9 +195,6 @@ function switchOf(c: Circuit, host: string, inst: Instance) {
   return { mux, lines, sda, address: own.address, channel: Number(busNumber(offer.bus) || 0) };
 }
 
-/** Drivers that work a pin wherever it is: at the board, or as a bit of another part. */
-const ANYWHERE = new Set(["led", "button"]);
-
 /** A line of a part that carries others: which part answers for it, and the bit; null for any other line. */
 function bitOf(c: Circuit, host: string, end: { host: string; hostPin: string }) {
   const inst = c.netlist.instance(end.host);
@@ -212,7 +210,8 @@ function bitOf(c: Circuit, host: string, end: { host: string; hostPin: string })
 const carried = (c: Circuit, host: string) =>
   c.netlist.bindings.flatMap((b) => {
     const inst = c.netlist.instance(b.ref)!;
-    if (b.host === host || !inst.part.bringup || !ANYWHERE.has(inst.part.bringup.driver)) return [];
+    const works = ANYWHERE.has(inst.part.id) || DRIVERS_ANYWHERE.has(inst.part.bringup?.driver ?? "");
+    if (b.host === host || !inst.part.bringup || !works) return [];
     const at = bitOf(c, host, b);
     return at ? [{ b, inst, ...at }] : [];
   });
@@ -299,8 +298,14 @@ export function driverParts(c: Circuit, host: string, target: string, busNames: 
         }),
         ...(onIt.length > 0 && {
           outs: mask(outs),
-          // A light at the supply rests high.
-          rests: mask(outs.filter((x) => isActiveLow(c, x.inst, x.b.pin))),
+          // A light at the supply rests high; so does what says so of itself.
+          rests: mask(
+            outs.filter((x) =>
+              x.inst.part.bringup!.driver === "led"
+                ? isActiveLow(c, x.inst, x.b.pin)
+                : restOf({ inst: x.inst }, x.b.pin) === 1,
+            ),
+          ),
         }),
         ...(soft &&
           !softName && {

@@ -1,5 +1,5 @@
 import type { Pin } from "../../parts/catalogue";
-import { adcInPython, pinName, sketchBits } from "../pins-in-code";
+import { adcInPython, pinInPython, pinName, sketchBits } from "../pins-in-code";
 import { restOf } from "../rest";
 import { STEADY_MS, type Driver, type DriverPart, type Proof } from "../types";
 
@@ -13,6 +13,9 @@ type Use = keyof typeof KINDS;
 
 const pinsFor = (p: DriverPart, use: Use): Pin[] =>
   p.inst.part.pins.filter((x) => x.need && KINDS[use].includes(x.need.kind) && p.has(x.label));
+
+/** Those that are the board's own. */
+const boardPins = (p: DriverPart, use: Use) => pinsFor(p, use).filter((x) => !p.through?.has(x.label));
 
 const name = (p: DriverPart, pin: Pin) => pinName(p, pin.label);
 
@@ -107,10 +110,10 @@ export const generic: Driver = {
   sketch: {
     setup: (p) =>
       [
-        ...pinsFor(p, "read").map(
+        ...boardPins(p, "read").map(
           (x) => `pinMode(${p.pin(x.label)}, ${p.pulled.has(x.label) ? "INPUT_PULLUP" : "INPUT"});`,
         ),
-        ...pinsFor(p, "write").map((x) => {
+        ...boardPins(p, "write").map((x) => {
           const rest = restOf(p, x.label);
           if (rest === "float") return `pinMode(${p.pin(x.label)}, INPUT);`;
           return `digitalWrite(${p.pin(x.label)}, ${rest ? "HIGH" : "LOW"});\npinMode(${p.pin(x.label)}, OUTPUT);`;
@@ -141,13 +144,15 @@ export const generic: Driver = {
     importsFor: (p) => (pinsFor(p, "measure").length ? ["from machine import ADC"] : []),
     setup: (p) =>
       [
-        ...pinsFor(p, "read").map(
-          (x) => `${name(p, x)} = Pin(pins.${p.pin(x.label)}, Pin.IN${p.pulled.has(x.label) ? ", Pin.PULL_UP" : ""})`,
-        ),
+        ...pinsFor(p, "read").map((x) => {
+          const pulled = p.pulled.has(x.label);
+          return `${name(p, x)} = ${pinInPython(p, x.label, `Pin.IN${pulled ? ", Pin.PULL_UP" : ""}`, pulled ? 1 : 0)}`;
+        }),
         ...pinsFor(p, "measure").map((x) => `${name(p, x)} = ${adcInPython(p, x.label)}`),
         ...pinsFor(p, "write").map((x) => {
           const rest = restOf(p, x.label);
-          return `${name(p, x)} = Pin(pins.${p.pin(x.label)}, ${rest === "float" ? "Pin.IN" : `Pin.OUT, value=${rest}`})`;
+          const made = rest === "float" ? "Pin.IN" : `Pin.OUT, value=${rest}`;
+          return `${name(p, x)} = ${pinInPython(p, x.label, made, rest === "float" ? 0 : rest)}`;
         }),
         ...(values(p).length
           ? [

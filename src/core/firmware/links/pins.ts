@@ -1,5 +1,5 @@
 import { findPin } from "../../parts/catalogue";
-import { pinName, sketchBits } from "../pins-in-code";
+import { lookInC, pinName, putInC, sketchBits } from "../pins-in-code";
 import { restOf } from "../rest";
 import type { DriverPart } from "../types";
 import type { Link, OutPin } from "./types";
@@ -14,8 +14,8 @@ export const widthOf = (o: OutPin) => (o.as === "pulse" || o.as === "tone" ? 2 :
 type Printer = (p: DriverPart, o: OutPin, bytes: readonly string[]) => string;
 
 const IN_C: Record<OutPin["as"], Printer> = {
-  level: (p, o, [v]) => `digitalWrite(${p.pin(o.pin)}, ${v} ? HIGH : LOW);`,
-  switch: (p, o, [v]) => `digitalWrite(${p.pin(o.pin)}, ${v} ? ${flips(p, o) ? "LOW : HIGH" : "HIGH : LOW"});`,
+  level: (p, o, [v]) => putInC(p, o.pin, `${v} ? HIGH : LOW`),
+  switch: (p, o, [v]) => putInC(p, o.pin, `${v} ? ${flips(p, o) ? "LOW : HIGH" : "HIGH : LOW"}`),
   duty: (p, o, [v]) => `analogWrite(${p.pin(o.pin)}, ${v});`,
   pulse: (p, o, [hi, lo]) =>
     `if ((uint16_t)${hi} << 8 | ${lo}) {\n  digitalWrite(${p.pin(o.pin)}, HIGH);\n  delayMicroseconds((uint16_t)${hi} << 8 | ${lo});\n  digitalWrite(${p.pin(o.pin)}, LOW);\n}`,
@@ -56,7 +56,7 @@ export const pins: Link<"pins"> = {
       if (!p.has(l)) return "  *to++ = 0;\n  *to++ = 0;";
       return isAnalogue(p, l)
         ? `  v = (uint16_t)analogRead(${p.pin(l)}) << ${16 - sketchBits(p)};\n  *to++ = v >> 8;\n  *to++ = v;`
-        : `  *to++ = 0;\n  *to++ = digitalRead(${p.pin(l)}) ? 1 : 0;`;
+        : `  *to++ = 0;\n  *to++ = ${lookInC(p, l, p.pulled.has(l) ? 1 : 0)} ? 1 : 0;`;
     };
     const measures = (p: DriverPart) => ins.some((l) => p.has(l) && isAnalogue(p, l));
     return {
