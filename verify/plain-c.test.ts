@@ -70,6 +70,23 @@ describe("plain C for bare chips", () => {
       expect(key(1).get(port(c, "D2"))).toBeLessThanOrEqual(11);
     },
   );
+  it.each(["module/relay-1", "module/buzzer-active", "discrete/nmos-irlz44n"])(
+    "%s is on while a contact says so, and never by itself",
+    (load) => {
+      const c = planned("chip/atmega328p-dip28", [
+        { ref: "K1", part: load, label: "Load" },
+        { ref: "SW1", part: "discrete/button", label: "Go" },
+      ]);
+      const { elf } = compileC("load", avrC.files(c), "main", "atmega328p", 8_000_000);
+      const pin = port(c, "K1");
+      const toggles = (level: number) =>
+        simulateChip(bench, elf, 3, [`hold:${port(c, "SW1")}:${level}`], "atmega328p", 8_000_000).toggles.get(pin) ?? 0;
+      expect(toggles(0)).toBe(toggles(1) + 1);
+      expect(toggles(1)).toBeLessThanOrEqual(1);
+      const { elf: up } = compileC("load", avrC.files(c), "bringup", "atmega328p", 8_000_000);
+      expect(simulateChip(bench, up, 3, [], "atmega328p", 8_000_000).toggles.get(pin) ?? 0).toBeLessThanOrEqual(1);
+    },
+  );
   it("a night-light on the smallest chip takes less than 400 bytes", () => {
     const c = planned("chip/attiny13a-dip8", NIGHT);
     const built = compileC("night", avrC.files(c), "main", "attiny13a", 9_600_000);

@@ -7,6 +7,8 @@ import type { DriverPart } from "../../types";
 /** What plain C does with a pin of a part. */
 export type Line =
   | { kind: "light"; p: DriverPart; label: string; name: string; lit: 0 | 1 }
+  /** Switches something: on only while a contact says so, never by itself. */
+  | { kind: "load"; p: DriverPart; label: string; name: string; lit: 0 | 1 }
   | { kind: "contact"; p: DriverPart; label: string; name: string; pull: boolean; pressed: 0 | 1 }
   | { kind: "voltage"; p: DriverPart; label: string; name: string; channel: number }
   | { kind: "rest"; p: DriverPart; label: string; name: string; level: 0 | 1 | "float" };
@@ -26,6 +28,18 @@ const OF: Record<string, (p: DriverPart, x: Pin, name: string) => Line> = {
   }),
 };
 
+/** One pin that switches something. */
+const SWITCHES = new Set([
+  "discrete/nmos-ao3400",
+  "discrete/nmos-irlz44n",
+  "discrete/npn-2n2222",
+  "discrete/npn-bc547",
+  "module/buzzer-active",
+  "module/mosfet-switch",
+  "module/optocoupler-pc817",
+  "module/relay-1",
+]);
+
 /** The pins of all parts of a chip, as plain C works them. Buses are left alone: their parts are in the pins file. */
 export function linesOf(c: Circuit, host: string, parts: readonly DriverPart[]): Line[] {
   const board = c.netlist.instance(host)!.part;
@@ -42,8 +56,11 @@ export function linesOf(c: Circuit, host: string, parts: readonly DriverPart[]):
       }
       if (READ.has(x.need.kind))
         return [{ kind: "contact", p, label: x.label, name, pull: p.pulled.has(x.label), pressed: 1 }];
+      const rest = restOf(p, x.label);
+      if (SWITCHES.has(p.inst.part.id) && rest !== "float")
+        return [{ kind: "load", p, label: x.label, name, lit: rest ? 0 : 1 }];
       return x.need.kind === "digital-out" || x.need.kind === "pwm"
-        ? [{ kind: "rest", p, label: x.label, name, level: restOf(p, x.label) }]
+        ? [{ kind: "rest", p, label: x.label, name, level: rest }]
         : [];
     }),
   );

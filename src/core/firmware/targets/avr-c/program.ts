@@ -140,14 +140,14 @@ function setup(x: Ctx): string {
   return x.lines
     .flatMap((l): string[] => {
       const pin = pinOf(l);
-      if (l.kind === "light") return [`${l.lit ? "low" : "high"}(${pin});`, `output(${pin});`];
+      if (l.kind === "light" || l.kind === "load") return [`${l.lit ? "low" : "high"}(${pin});`, `output(${pin});`];
       if (l.kind === "contact") return [`input(${pin});`, ...(l.pull ? [`high(${pin});`] : [])];
       if (l.kind === "rest" && l.level !== "float") return [`${l.level ? "high" : "low"}(${pin});`, `output(${pin});`];
       return [];
     })
     .join("\n");
 }
-const turn = (l: Extract<Line, { kind: "light" }>, on: boolean) =>
+const turn = (l: Extract<Line, { kind: "light" | "load" }>, on: boolean) =>
   `${on === (l.lit === 1) ? "high" : "low"}(${pinOf(l)});`;
 
 /** Every part by itself, told over the console where there is one, shown by the lights everywhere. */
@@ -166,7 +166,7 @@ say("YL1 gpio ${says} blink=3 info\\r\\n");`;
       return `say("YL1 gpio ${says} level=");\nsayNumber(read(${pinOf(l)}));\nsay(" info\\r\\n");`;
     if (l.kind === "voltage")
       return `say("YL1 adc ${says} raw=");\nsayNumber(measure(${l.channel}));\nsay(" info\\r\\n");`;
-    return `say("YL1 gpio ${says} rests=${l.level} info\\r\\n");`;
+    return `say("YL1 gpio ${says} rests=${l.kind === "load" ? 1 - l.lit : l.level} info\\r\\n");`;
   });
   const refs = new Set(x.lines.map((l) => l.p.ref)).size;
   return {
@@ -194,17 +194,18 @@ function grounded(x: Ctx, l: Line): boolean {
   return other ? x.c.netlist.netOf(`${l.p.inst.ref}.${other.label}`).kind === "ground" : false;
 }
 
-/** Does something at once: contacts work lights, the first voltage the first light where there is no contact, the rest blink. */
+/** Does something at once: contacts work lights, then what switches something; the first voltage the first light where there is no contact, the rest blink. */
 export function main(x: Ctx): FirmwareFile {
   const lights = x.lines.filter((l) => l.kind === "light");
   const contacts = x.lines.filter((l) => l.kind === "contact");
   const [volt] = x.lines.filter((l) => l.kind === "voltage");
   const body: string[] = [];
-  const pairs = contacts.slice(0, lights.length);
+  const worked = [...lights, ...x.lines.filter((l) => l.kind === "load")];
+  const pairs = contacts.slice(0, worked.length);
   for (const [i, k] of pairs.entries())
-    body.push(`// ${k.p.ref} works ${lights[i]!.p.ref}.
-if (read(${pinOf(k)}) == ${k.pressed}) ${turn(lights[i]!, true)}
-else ${turn(lights[i]!, false)}`);
+    body.push(`// ${k.p.ref} works ${worked[i]!.p.ref}.
+if (read(${pinOf(k)}) == ${k.pressed}) ${turn(worked[i]!, true)}
+else ${turn(worked[i]!, false)}`);
   let free = lights.slice(pairs.length);
   if (!contacts.length && volt && free[0]) {
     const up = grounded(x, volt);
