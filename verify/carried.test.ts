@@ -219,3 +219,52 @@ describe("parts that only set and read levels, on an expander's lines", () => {
     for (const id of ANYWHERE) compileSketch("anywhere", sketch.files(onExpander(id, BOARD5).c), "starter");
   }, 120_000);
 });
+
+describe("voltages on the lines of a switch for sixteen of them", () => {
+  const PCT = new Map([
+    ["M2", 40],
+    ["M3", 85],
+  ]);
+  /** Two knobs on lines of the switch, as far turned as that; its other lines are at ground. */
+  function knobs(board: object) {
+    const parts = [
+      { ref: "M1", part: "module/cd4067" },
+      { ref: "M2", part: "discrete/potentiometer", label: "Low knob" },
+      { ref: "M3", part: "discrete/potentiometer", label: "High knob" },
+    ];
+    const links = [
+      { from: "M2.2", to: "M1.C3", locked: true },
+      { from: "M3.2", to: "M1.C12", locked: true },
+    ];
+    const plan = assign(make([board as never, USB, ...parts], [], { links }), catalogue).project;
+    const c = circuitOf(plan, catalogue);
+    expect(gaps(c)).toEqual([]);
+    const world = Object.fromEntries(
+      Array.from({ length: 16 }, (_, i) => [`c${i}`, i === 3 ? PCT.get("M2")! : i === 12 ? PCT.get("M3")! : 0]),
+    );
+    const part = MODELS.find((m) => m.part === "module/cd4067")!.make(world, {});
+    const p = driverParts(c, "B1", "sketch", (b) => b).find((x) => x.inst.ref === "M1")!;
+    const wire = wirePart(c, "M1", DEVICES.find((d) => d.id === "module/cd4067")!.of(p), part, 1)!;
+    return { c, part, wire };
+  }
+  const well = (lines: readonly string[]) => {
+    for (const [ref, pct] of PCT) {
+      const got = /pct=(\d+)/.exec(lines.find((l) => l.startsWith(`YL1 sensor ${ref} `)) ?? "")?.[1];
+      expect(Math.abs(Number(got) - pct), `${ref}: ${got}`).toBeLessThanOrEqual(1);
+    }
+  };
+  it("are read in simavr", async () => {
+    const x = knobs(BOARD5);
+    const { elf } = compileSketch("knobs", sketch.files(x.c), "bringup");
+    const lines = { part: x.wire, at: linesOf(x.c, "M1") };
+    well((await simulateWith(benchProgram(), elf, 4, new Map(), "YL1 done", lines)).lines);
+    compileSketch("knobs", sketch.files(x.c), "starter");
+  }, 60_000);
+  it("are read in MicroPython", async () => {
+    const x = knobs(BOARD3);
+    const board = x.c.netlist.instance("B1")!.part;
+    const at = new Map([...linesOf(x.c, "M1")].map(([line, pin]) => [findPin(board, pin)!.gpio!, line] as const));
+    const lines = { lines: new Lines(x.wire), part: x.part, at };
+    well((await runProgram(micropython.files(x.c), "bringup.py", "clock.END[0] = 4000", new Map(), lines)).lines);
+  }, 60_000);
+});

@@ -14,6 +14,20 @@ export const CARRIERS: Readonly<Record<string, (label: string) => number | null>
   "module/74hc595": letters("A"),
   "module/74hc165": letters("A"),
 };
+/** Lines whose voltage is read through another part's converter or switch: which of its readings it is, in thousandths. */
+export const VOLTAGES: Readonly<Record<string, (label: string) => number | null>> = {
+  "module/cd4067": (label) => (/^C([0-9]|1[0-5])$/.test(label) ? Number(label.slice(1)) : null),
+};
+/** Parts that are a voltage, read now and then. */
+export const VOLTAGES_ANYWHERE: ReadonlySet<string> = new Set([
+  "discrete/ldr",
+  "discrete/potentiometer",
+  "discrete/thermistor-10k",
+  "module/acs712",
+  "module/joystick",
+  "module/max9814",
+  "module/soil-capacitive",
+]);
 /** Bits that a number of the program holds. */
 export const MOST_BITS = 24;
 

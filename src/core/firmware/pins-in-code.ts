@@ -9,8 +9,11 @@ const ADC_OF: Record<string, (pin: string) => string> = {
   esp32: (pin) => `ADC(Pin(${pin}), atten=ADC.ATTN_11DB)`,
   esp8266: () => "ADC(0)",
 };
-export const adcInPython = (p: DriverPart, label: string) =>
-  (ADC_OF[p.board.family] ?? ((pin: string) => `ADC(Pin(${pin}))`))(`pins.${p.pin(label)}`);
+export function adcInPython(p: DriverPart, label: string): string {
+  const at = p.through?.get(label);
+  if (at) return `Volts(${at.by}, "c${at.bit}")`;
+  return (ADC_OF[p.board.family] ?? ((pin: string) => `ADC(Pin(${pin}))`))(`pins.${p.pin(label)}`);
+}
 
 /** Bits that `analogRead` gives unless it is told otherwise: ten in every core of the API, twelve in the ESP32's. */
 export const sketchBits = (p: DriverPart) => (p.board.family === "esp32" ? 12 : 10);
@@ -24,6 +27,13 @@ export function putInC(p: DriverPart, label: string, level: string): string {
 export function lookInC(p: DriverPart, label: string, rest: number): string {
   const at = p.through?.get(label);
   return at ? `${at.by}_get(${at.bit}, ${rest})` : `digitalRead(${p.pin(label)})`;
+}
+/** A voltage as a share of 65536: read by the board, or by the part whose line it is on. */
+export function voltsInC(p: DriverPart, label: string): string {
+  const at = p.through?.get(label);
+  return at
+    ? `${at.by}_volts(${at.by}_c${at.bit}) << 6`
+    : `(uint16_t)analogRead(${p.pin(label)}) << ${16 - sketchBits(p)}`;
 }
 /** What a pin of the board must be told before; nothing where another part has the line. */
 export const modeInC = (p: DriverPart, label: string, mode: string): string =>

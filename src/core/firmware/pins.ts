@@ -3,7 +3,7 @@ import type { Circuit } from "../circuit";
 import { busOfPin, I2C_CLOCK_HZ, i2cBuses } from "../circuit/buses";
 import { isWorked, type Instance } from "../circuit/netlist";
 import { houseRule } from "../project";
-import { ANYWHERE, CARRIERS, DRIVERS_ANYWHERE, MOST_BITS } from "./carriers";
+import { ANYWHERE, CARRIERS, DRIVERS_ANYWHERE, MOST_BITS, VOLTAGES, VOLTAGES_ANYWHERE } from "./carriers";
 import { restOf } from "./rest";
 import { isReserved } from "./reserved";
 import type { DriverPart, PinConstant } from "./types";
@@ -196,9 +196,10 @@ function switchOf(c: Circuit, host: string, inst: Instance) {
 }
 
 /** A line of a part that carries others: which part answers for it, and the bit; null for any other line. */
-function bitOf(c: Circuit, host: string, end: { host: string; hostPin: string }) {
+function bitOf(c: Circuit, host: string, end: { host: string; hostPin: string }, volts: boolean) {
   const inst = c.netlist.instance(end.host);
-  const bit = inst && CARRIERS[inst.part.id]?.(end.hostPin);
+  const lines = inst && (volts ? VOLTAGES : CARRIERS)[inst.part.id];
+  const bit = lines?.(end.hostPin);
   if (bit === null || bit === undefined) return null;
   const head = chainHead(c, end.host);
   if (!c.netlist.bindings.some((b) => b.ref === head && b.host === host)) return null;
@@ -210,9 +211,12 @@ function bitOf(c: Circuit, host: string, end: { host: string; hostPin: string })
 const carried = (c: Circuit, host: string) =>
   c.netlist.bindings.flatMap((b) => {
     const inst = c.netlist.instance(b.ref)!;
-    const works = ANYWHERE.has(inst.part.id) || DRIVERS_ANYWHERE.has(inst.part.bringup?.driver ?? "");
+    const volts = b.need.kind === "adc";
+    const works = volts
+      ? VOLTAGES_ANYWHERE.has(inst.part.id)
+      : ANYWHERE.has(inst.part.id) || DRIVERS_ANYWHERE.has(inst.part.bringup?.driver ?? "");
     if (b.host === host || !inst.part.bringup || !works) return [];
-    const at = bitOf(c, host, b);
+    const at = bitOf(c, host, b, volts);
     return at ? [{ b, inst, ...at }] : [];
   });
 

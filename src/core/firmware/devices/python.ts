@@ -71,6 +71,17 @@ class Bit:
             part.turn()
 
 
+class Volts:
+    """A voltage on a line of another part, of its readings in thousandths."""
+
+    def __init__(self, part, name):
+        self.part = part
+        self.name = name
+
+    def read_u16(self):
+        return self.part.now(self.name) * 1023 // 1000 << 6
+
+
 def need(ok):
     if not ok:
         raise Bad()

@@ -164,9 +164,10 @@ export const cd4067: Device = {
   read: LINES.flatMap((i) => [
     { do: "write", bytes: [i & 1, (i >> 1) & 1, (i >> 2) & 1, i >> 3] } as const,
     read(2),
-    work(`c${i}`, percentAt(0)),
+    // A thousandth each: what hangs on the line reckons on from it.
+    work(`c${i}`, "(u16be(0) >> 6) * 1000 / 1023"),
   ]),
   every: 100,
-  out: LINES.map((i) => ({ name: `c${i}`, word: i ? "" : "c0-15", unit: "", digits: 0, room: [0, 100] })),
-  proof: watch("turn or touch what hangs on its line C0", 6),
+  out: LINES.map((i) => ({ name: `c${i}`, word: i ? "" : "c0-15", unit: "", digits: 1, shown: 0, room: [0, 1000] })),
+  proof: watch("turn or touch what hangs on its line C0", 60),
 };

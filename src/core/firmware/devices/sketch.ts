@@ -66,30 +66,39 @@ static void __attribute__((unused)) lineNumber(char *line, int32_t value, uint8_
 const CRC = { high: "crc8", low: "crc8Low", sum: "sum8" } as const;
 
 /** What hangs on its lines: a bit that is told goes out at once, one that is read is a few milliseconds old at most. */
-const linesInC = (d: Device, p: DriverPart) =>
-  `${
-    d.takes
-      ? `
-static void ${p.id}_put(uint8_t bit, bool level) {
+const gives = (d: Device, name: string) => d.out.some((q) => q.name === name);
+const linesInC = (d: Device, p: DriverPart): string =>
+  [
+    d.takes &&
+      `static void ${p.id}_put(uint8_t bit, bool level) {
   int32_t was = ${p.id}_want;
   if (level) ${p.id}_want |= 1L << bit;
   else ${p.id}_want &= ~(1L << bit);
   if (${p.id}_want != was && ${p.id}_fresh) ${p.id}_turn();
-}`
-      : ""
-  }${
-    d.out.some((q) => q.name === "bits")
-      ? `
-static uint8_t __attribute__((unused)) ${p.id}_get(uint8_t bit, uint8_t rest) {
+}`,
+    gives(d, "bits") &&
+      `static uint8_t __attribute__((unused)) ${p.id}_get(uint8_t bit, uint8_t rest) {
   static uint32_t looked = 0;
   if (${p.id}_fresh && millis() - looked >= 4) {
     looked = millis();
     ${p.id}_turn();
   }
   return ${p.id}_fresh ? ${p.id}_bits >> bit & 1 : rest;
-}`
-      : ""
-  }`;
+}`,
+    gives(d, "c0") &&
+      `// A voltage on a line of its own, in 1024 steps, some milliseconds old at most.
+static uint16_t __attribute__((unused)) ${p.id}_volts(const int32_t &line) {
+  static uint32_t looked = 0;
+  if (!${p.id}_fresh || millis() - looked >= 20) {
+    looked = millis();
+    ${p.id}_turn();
+  }
+  return line * 1023 / 1000;
+}`,
+  ]
+    .filter(Boolean)
+    .map((x) => `\n${x as string}`)
+    .join("");
 
 /** The turns of one part: a switch over where it stands; nothing in it waits. */
 export function turnInC(d: Device, p: DriverPart): string {

@@ -1,5 +1,5 @@
 import { findPin } from "../../parts/catalogue";
-import { lookInC, pinName, putInC, sketchBits } from "../pins-in-code";
+import { lookInC, pinName, putInC, voltsInC } from "../pins-in-code";
 import { restOf } from "../rest";
 import type { DriverPart } from "../types";
 import type { Link, OutPin } from "./types";
@@ -55,7 +55,7 @@ export const pins: Link<"pins"> = {
     const look = (p: DriverPart, l: string) => {
       if (!p.has(l)) return "  *to++ = 0;\n  *to++ = 0;";
       return isAnalogue(p, l)
-        ? `  v = (uint16_t)analogRead(${p.pin(l)}) << ${16 - sketchBits(p)};\n  *to++ = v >> 8;\n  *to++ = v;`
+        ? `  v = ${voltsInC(p, l)};\n  *to++ = v >> 8;\n  *to++ = v;`
         : `  *to++ = 0;\n  *to++ = ${lookInC(p, l, p.pulled.has(l) ? 1 : 0)} ? 1 : 0;`;
     };
     const measures = (p: DriverPart) => ins.some((l) => p.has(l) && isAnalogue(p, l));
