@@ -232,7 +232,7 @@ const HELPERS: Record<Kind, string> = { frames: FRAMES, sentences: SENTENCES, an
 /** What takes bytes off the port, handed on as the part's device reads them. */
 const TAKES: Record<Kind, (p: DriverPart, f: Frame) => string> = {
   any: (p) => `static uint8_t ${p.id}_count = 0, ${p.id}_last = 0;
-static bool ${p.id}_take(uint8_t *to, uint8_t n) {
+static bool __attribute__((unused)) ${p.id}_take(uint8_t *to, uint8_t n) {
   bytesCame(${portName(p)}, ${p.id}_count, ${p.id}_last);
   const uint8_t list[] = {${p.id}_count, ${p.id}_last, 0};
   memcpy(to, list, n);
@@ -241,7 +241,7 @@ static bool ${p.id}_take(uint8_t *to, uint8_t n) {
   sentences: (
     p,
   ) => `static char ${p.id}_line[86];\nstatic uint8_t ${p.id}_have = 0, ${p.id}_frame[${SENTENCE_BYTES}];\nstatic bool ${p.id}_whole = false;
-static bool ${p.id}_take(uint8_t *to, uint8_t n) {
+static bool __attribute__((unused)) ${p.id}_take(uint8_t *to, uint8_t n) {
   bool came = sentenceCame(${portName(p)}, ${p.id}_line, ${p.id}_have, ${p.id}_frame, ${p.id}_whole);
   if (n == 1) {
     *to = came;
@@ -254,7 +254,7 @@ static bool ${p.id}_take(uint8_t *to, uint8_t n) {
   frames: (p, f) => {
     const { start, n } = f as { start: readonly number[]; n: number };
     return `static uint8_t ${p.id}_have = 0, ${p.id}_frame[${n}];
-static bool ${p.id}_take(uint8_t *to, uint8_t n) {
+static bool __attribute__((unused)) ${p.id}_take(uint8_t *to, uint8_t n) {
   bool came = frameCame(${portName(p)}, ${p.id}_frame, ${p.id}_have, "${escaped(start)}", ${start.length}, ${n});
   if (n == 1) {
     *to = came;
