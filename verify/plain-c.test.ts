@@ -1,5 +1,6 @@
 import { beforeAll, describe, expect, it } from "vitest";
 import { circuitOf, type Circuit } from "../src/core/circuit";
+import { gaps } from "../src/core/firmware/gaps";
 import { avrC } from "../src/core/firmware/targets/avr-c";
 import { CHIPS } from "../src/core/firmware/targets/avr-c/chips";
 import { findPin } from "../src/core/parts/catalogue";
@@ -87,6 +88,27 @@ describe("plain C for bare chips", () => {
       expect(simulateChip(bench, up, 3, [], "atmega328p", 8_000_000).toggles.get(pin) ?? 0).toBeLessThanOrEqual(1);
     },
   );
+  it("leaves what hangs on another part alone, says so, and compiles", () => {
+    const parts = [
+      { ref: "B1", part: "chip/atmega328p-dip28" },
+      SUPPLY,
+      { ref: "M1", part: "module/74hc595" },
+      { ...LIGHT, ref: "D1" },
+      { ref: "K1", part: "module/relay-1" },
+    ];
+    const links = [
+      { from: "D1.A", to: "M1.QC", locked: true },
+      { from: "K1.IN", to: "M1.QD", locked: true },
+    ];
+    const c = circuitOf(assign(make(parts as never[], [], { links }), catalogue).project, catalogue);
+    const files = avrC.files(c);
+    for (const program of ["bringup", "main"]) compileC("behind", files, program, "atmega328p", 8_000_000);
+    expect(
+      gaps(c)
+        .map((g) => g.ref)
+        .sort(),
+    ).toEqual(["D1", "K1", "M1"]);
+  });
   it("a night-light on the smallest chip takes less than 400 bytes", () => {
     const c = planned("chip/attiny13a-dip8", NIGHT);
     const built = compileC("night", avrC.files(c), "main", "attiny13a", 9_600_000);

@@ -321,6 +321,12 @@ export function driverParts(c: Circuit, host: string, target: string, busNames: 
       },
     ];
   });
+  const called = new Map(parts.map((p) => [p.id, p]));
+  for (const p of parts)
+    for (const at of p.through?.values() ?? []) {
+      const on = called.get(at.by);
+      if (on) at.on = on;
+    }
   // What hangs on another part comes after it.
   return [...parts.filter((p) => !p.through), ...parts.filter((p) => p.through)];
 }

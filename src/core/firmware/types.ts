@@ -27,6 +27,13 @@ export interface Lack {
   why: string;
 }
 
+/** A line of another part; `on` is absent when that part has no code here. */
+export interface Through {
+  by: string;
+  bit: number;
+  on?: DriverPart;
+}
+
 /** A branch of a bus switch. */
 export interface Via {
   address: string;
@@ -73,7 +80,7 @@ export interface DriverPart {
   /** It hangs on a branch of a switch on the bus: the switch's address, and the bus that both are reached over. */
   via?: Via;
   /** Pins that hang on another part's lines: what that part is called in the program, and the bit. */
-  through?: ReadonlyMap<string, { by: string; bit: number }>;
+  through?: ReadonlyMap<string, Through>;
   /** For a part on whose lines others hang: the lines that are outputs, and which of them rest high, as bits. */
   outs?: number;
   rests?: number;

@@ -45,11 +45,24 @@ const branchless = (p: DriverPart): Lack | null =>
     ? { kind: "capability", why: "a sketch works it on a bus of the board only, not on a branch of a bus switch" }
     : null;
 
+/** What hangs on another part's lines is worked where that part is. */
+function stranded(p: DriverPart): Lack | null {
+  const off = [...(p.through?.values() ?? [])].find((at) => !at.on || !driverOf(at.on));
+  if (!off) return null;
+  return {
+    kind: "capability",
+    why: off.on
+      ? `it hangs on ${off.on.ref}, which this program does not work`
+      : "what it hangs on is not planned whole",
+  };
+}
+
 /** The driver of a part, or undefined when there is none (the part is then only in the pins file). */
 export function driverOf(p: DriverPart): Driver | undefined {
   const d = named(p);
-  return p.unworked !== undefined || branchless(p) || d?.unfit?.(p) ? undefined : d;
+  return p.unworked !== undefined || branchless(p) || stranded(p) || d?.unfit?.(p) ? undefined : d;
 }
 
 /** Why a part that has a driver is left out on its board, or null. */
-export const leftOut = (p: DriverPart): Lack | null => p.unworked ?? branchless(p) ?? named(p)?.unfit?.(p) ?? null;
+export const leftOut = (p: DriverPart): Lack | null =>
+  p.unworked ?? branchless(p) ?? stranded(p) ?? named(p)?.unfit?.(p) ?? null;

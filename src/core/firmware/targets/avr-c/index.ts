@@ -40,7 +40,7 @@ export const avrC = targetOf({
     return CHIPS[board!.chip] ? null : `no plain C is written for ${board!.chip} here`;
   },
   leaves: (p) =>
-    p.bus || p.inst.part.groups.length
+    p.bus || p.through || p.inst.part.groups.length
       ? {
           kind: "capability",
           why: "plain C works lights, contacts, voltages and levels here; a part on a bus is for your own code",

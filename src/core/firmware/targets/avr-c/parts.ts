@@ -45,7 +45,8 @@ export function linesOf(c: Circuit, host: string, parts: readonly DriverPart[]):
   const board = c.netlist.instance(host)!.part;
   return parts.flatMap((p) =>
     p.inst.part.pins.flatMap((x): Line[] => {
-      if (!x.need || !p.has(x.label)) return [];
+      // What hangs on another part is not worked here, as that part is not.
+      if (!x.need || !p.has(x.label) || p.through?.has(x.label)) return [];
       const several = p.inst.part.pins.filter((y) => y.need && p.has(y.label)).length > 1;
       const name = several ? `${p.id}_${identifier(x.label, "pin").toLowerCase()}` : p.id;
       const whole = OF[p.inst.part.bringup!.driver];
