@@ -1,3 +1,6 @@
+import type { Part } from "../parts/catalogue";
+import { DEVICES, wired } from "./devices";
+
 /** Parts whose lines work other parts, as bits of what they are told and of what they read: which bit a line is. Adding one is a line. */
 const ports = (label: string) => {
   const m = /^P([AB])([0-7])$/.exec(label);
@@ -18,38 +21,32 @@ export const CARRIERS: Readonly<Record<string, (label: string) => number | null>
 export const VOLTAGES: Readonly<Record<string, (label: string) => number | null>> = {
   "module/cd4067": (label) => (/^C([0-9]|1[0-5])$/.test(label) ? Number(label.slice(1)) : null),
 };
-/** Parts that are a voltage, read now and then. */
-export const VOLTAGES_ANYWHERE: ReadonlySet<string> = new Set([
-  "discrete/ldr",
-  "discrete/potentiometer",
-  "discrete/thermistor-10k",
-  "module/acs712",
-  "module/joystick",
-  "module/max9814",
-  "module/soil-capacitive",
-]);
 /** Bits that a number of the program holds. */
 export const MOST_BITS = 24;
 
-/** Parts whose program only sets and reads levels, none of them in a hurry: they work on a carrier's lines as on the board's. */
-export const ANYWHERE: ReadonlySet<string> = new Set([
-  "discrete/digit-7seg-ca",
-  "discrete/digit-7seg-cc",
-  "discrete/led-rgb-cc",
-  "discrete/limit-switch",
-  "discrete/nmos-ao3400",
-  "discrete/nmos-irlz44n",
-  "discrete/npn-2n2222",
-  "discrete/npn-bc547",
-  "module/a3144",
-  "module/button-module",
-  "module/buzzer-active",
-  "module/drv8833",
-  "module/mosfet-switch",
-  "module/optocoupler-pc817",
-  "module/pir",
-  "module/relay-1",
-  "module/relay-2",
-]);
-/** The same of drivers that are no data. */
-export const DRIVERS_ANYWHERE: ReadonlySet<string> = new Set(["led", "button"]);
+/** A device that looks or moves more often than this can't wait for another part, ms. */
+const HURRY_MS = 10;
+
+/** What a part at plain pins does with a pin, where it has time: a level either way, or a voltage that is read. */
+const USES = new Map(
+  DEVICES.map((kind) => {
+    const uses = new Map<string, "level" | "voltage">();
+    for (const w of kind.cases) {
+      const d = kind.of(wired(w));
+      if (d.over?.kind !== "pins" || d.always || d.every < HURRY_MS) continue;
+      for (const o of d.over.out ?? []) if (o.as === "level" || o.as === "switch") uses.set(o.pin, "level");
+      for (const l of d.over.in ?? []) uses.set(l, "voltage");
+    }
+    return [kind.id, uses] as const;
+  }),
+);
+/** Drivers that are no data, and only set or read a level. */
+const DRIVERS_ANYWHERE: ReadonlySet<string> = new Set(["led", "button"]);
+
+/** Whether a pin of a part is worked on another part's line as on the board's: levels, and voltages where the line reads them. */
+export function worksAnywhere(part: Pick<Part, "id" | "bringup">, pin: string, volts: boolean): boolean {
+  if (!volts && DRIVERS_ANYWHERE.has(part.bringup?.driver ?? "")) return true;
+  const use = USES.get(part.id)?.get(pin);
+  // An input is read as what its need says: a level or a voltage.
+  return use !== undefined && (!volts || use === "voltage");
+}

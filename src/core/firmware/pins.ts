@@ -3,7 +3,7 @@ import type { Circuit } from "../circuit";
 import { busOfPin, I2C_CLOCK_HZ, i2cBuses } from "../circuit/buses";
 import { isWorked, type Instance } from "../circuit/netlist";
 import { houseRule } from "../project";
-import { ANYWHERE, CARRIERS, DRIVERS_ANYWHERE, MOST_BITS, VOLTAGES, VOLTAGES_ANYWHERE } from "./carriers";
+import { CARRIERS, MOST_BITS, VOLTAGES, worksAnywhere } from "./carriers";
 import { restOf } from "./rest";
 import { isReserved } from "./reserved";
 import type { DriverPart, PinConstant } from "./types";
@@ -212,10 +212,7 @@ const carried = (c: Circuit, host: string) =>
   c.netlist.bindings.flatMap((b) => {
     const inst = c.netlist.instance(b.ref)!;
     const volts = b.need.kind === "adc";
-    const works = volts
-      ? VOLTAGES_ANYWHERE.has(inst.part.id)
-      : ANYWHERE.has(inst.part.id) || DRIVERS_ANYWHERE.has(inst.part.bringup?.driver ?? "");
-    if (b.host === host || !inst.part.bringup || !works) return [];
+    if (b.host === host || !inst.part.bringup || !worksAnywhere(inst.part, b.pin, volts)) return [];
     const at = bitOf(c, host, b, volts);
     return at ? [{ b, inst, ...at }] : [];
   });

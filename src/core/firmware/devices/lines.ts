@@ -27,12 +27,15 @@ export const hc595: DeviceKind = {
       every: 20,
       out: [],
       takes: { word: "bits", unit: "", digits: 0, range: [0, 2 ** (8 * n) - 1], rest: rests & outs },
-      proof: {
-        kind: "seen",
-        show: [2 ** (8 * n) - 1, 0],
-        question: "Were all its outputs on for a moment?",
-        careful: "keep clear of what hangs on its outputs,",
-      },
+      // Parts of the project on its outputs are shown one by one, each with its own care: all of them stay at rest here.
+      proof: outs
+        ? { kind: "seen", show: [rests & outs], question: "Does all that hangs on its outputs do what it is told?" }
+        : {
+            kind: "seen",
+            show: [2 ** (8 * n) - 1, 0],
+            question: "Were all its outputs on for a moment?",
+            careful: "keep clear of what hangs on its outputs,",
+          },
     };
   },
 };

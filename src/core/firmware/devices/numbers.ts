@@ -2,17 +2,18 @@ import { wait, work, write } from "./steps";
 import type { Device, DeviceProof, Step, Takes } from "./types";
 
 /** A number for a display with so many places, its minus among them. */
-const number = (places: number): Takes => ({
+export const number = (places: number): Takes => ({
   word: "number",
   unit: "",
   digits: 0,
   range: [-(10 ** (places - 1)) + 1, 10 ** places - 1],
   rest: 0,
 });
-const shows = (list: number[]): DeviceProof => ({
+export const shows = (list: readonly number[], ms?: number): DeviceProof => ({
   kind: "seen",
   show: list,
   question: `Did it show ${list.slice(0, -1).join(", then ")}, then ${list.at(-1)}?`,
+  ...(ms !== undefined && { ms }),
 });
 const BLANK = 11;
 /** What stands at a place from the right: a digit, 10 for the minus, `blank` for nothing. `v` is the number without its sign. */

@@ -1,5 +1,6 @@
+import { number, shows } from "./numbers";
 import { again, each, pin, wait, work, write } from "./steps";
-import type { Device, Step, Takes } from "./types";
+import type { Device, Step } from "./types";
 
 /** Told what follows it: the line beside the bus says whether a byte is a command or goes with one. */
 const command = (code: number, ...more: (number | string)[]): Step[] => [
@@ -7,14 +8,6 @@ const command = (code: number, ...more: (number | string)[]): Step[] => [
   write(code),
   ...(more.length ? [pin("DC", 1), write(...more)] : []),
 ];
-
-const takes = (places: number): Takes => ({
-  word: "number",
-  unit: "",
-  digits: 0,
-  range: [-(10 ** (places - 1)) + 1, 10 ** places - 1],
-  rest: 0,
-});
 
 /**
  * Digits from the right, one a round `i`: `s` are its segments, a the lowest bit. `v` is what is left of the number, `m` whether a
@@ -98,13 +91,8 @@ function panel({ id, width, height, memory: [w, h], unit: u, places, set, ms }: 
     ),
     every: 100,
     out: [],
-    takes: takes(places),
-    proof: {
-      kind: "seen",
-      show: [10 ** places - 10 ** (places - 2), -42, 0],
-      question: `Did it show ${10 ** places - 10 ** (places - 2)}, then -42, then 0?`,
-      ms,
-    },
+    takes: number(places),
+    proof: shows([10 ** places - 10 ** (places - 2), -42, 0], ms),
   };
 }
 
@@ -185,6 +173,6 @@ export const ssd1306Spi: Device = {
   ),
   every: 100,
   out: [],
-  takes: takes(8),
-  proof: { kind: "seen", show: [12_345_678, -42, 0], question: "Did it show 12345678, then -42, then 0?" },
+  takes: number(8),
+  proof: shows([12_345_678, -42, 0]),
 };

@@ -9,6 +9,8 @@ const lines = (p: DriverPart, pin: (name: string) => string, none: string) =>
     const label = groupOf(p).pins[r];
     return label && p.has(label) ? pin(p.pin(label)) : none;
   });
+/** Half a clock of a card, microseconds: until it is awake it takes 400 kHz at most. */
+const WAKING_US = 2;
 /** Bytes of a picture that pins of a computer bring over within a second or so. */
 const MOST_FROM_COMPUTER = 5000;
 const mode = (p: DriverPart) => groupOf(p).mode ?? 0;
@@ -23,9 +25,9 @@ export const spi: Link<"spi"> = {
       ? "a computer's pins are too slow for so many dots, one bit after the other"
       : null,
   c: (over) => ({
-    helpers: `// SPI timed by the program: it touches the planned pins and no others. 255: no such line.
+    helpers: `// SPI timed by the program: it touches the planned pins and no others. 255: no such line; us: half a clock at least.
 struct SpiPins {
-  uint8_t cs, sck, mosi, miso, mode;
+  uint8_t cs, sck, mosi, miso, mode, us;
 };
 static void __attribute__((unused)) spiSelect(const SpiPins &s, uint8_t level) {
   if (s.cs != 255) digitalWrite(s.cs, level);
@@ -44,10 +46,10 @@ static uint8_t __attribute__((unused)) spiByte(const SpiPins &s, uint8_t out) {
   for (uint8_t bit = 0x80; bit; bit >>= 1) {
     if (s.mode & 1) digitalWrite(s.sck, !idle);
     if (s.mosi != 255) digitalWrite(s.mosi, out & bit ? HIGH : LOW);
-    delayMicroseconds(1);
+    delayMicroseconds(s.us);
     digitalWrite(s.sck, s.mode & 1 ? idle : !idle);
     if (s.miso != 255 && digitalRead(s.miso)) in |= bit;
-    delayMicroseconds(1);
+    delayMicroseconds(s.us);
     if (!(s.mode & 1)) digitalWrite(s.sck, idle);
   }
   return in;
@@ -97,7 +99,8 @@ static void __attribute__((unused)) spiFill(const SpiPins &s, const uint8_t *lis
       }
   spiSelect(s, HIGH);
 }`,
-    globals: (p) => `static const SpiPins ${p.id}_spi = {${lines(p, (n) => n, "255").join(", ")}, ${mode(p)}};`,
+    globals: (p) =>
+      `static const SpiPins ${p.id}_spi = {${lines(p, (n) => n, "255").join(", ")}, ${mode(p)}, ${over.wake ? WAKING_US : 1}};`,
     setup: (p) =>
       over.wake
         ? `spiBegin(${p.id}_spi);\nfor (uint8_t i = 0; i < ${over.wake}; i++) spiByte(${p.id}_spi, 255);`
