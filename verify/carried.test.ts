@@ -279,3 +279,44 @@ describe("voltages on the lines of a switch for sixteen of them", () => {
     well((await runProgram(micropython.files(x.c), "bringup.py", "clock.END[0] = 4000", new Map(), lines)).lines);
   }, 60_000);
 });
+
+describe("a relay that is on while low, on a shift register", () => {
+  it("stays off through all of bring-up, also when the register is asked for by its number", async () => {
+    const parts = [
+      { ref: "M1", part: "module/74hc595" },
+      { ref: "M2", part: "module/relay-1", label: "Pump" },
+    ];
+    const links = [{ from: "M2.IN", to: "M1.QC", locked: true }];
+    const c = circuitOf(assign(make([BOARD3, USB, ...parts], [], { links }), catalogue).project, catalogue);
+    const ps = driverParts(c, "B1", "micropython", (b) => b);
+    const [register, relay] = ["M1", "M2"].map((ref) => ps.find((p) => p.inst.ref === ref)!);
+    expect(restOf(relay!, "IN")).toBe(1);
+    const part = MODELS.find((m) => m.part === "module/74hc595")!.make({}, { chain: 1 });
+    const told: number[] = [];
+    const heard: BusPart = {
+      ...part,
+      write(b, now) {
+        told.push(b.at(-1)!);
+        return part.write(b, now);
+      },
+    };
+    const wire = wirePart(c, "M1", DEVICES.find((d) => d.id === "module/74hc595")!.of(register!), heard, 1)!;
+    const board = c.netlist.instance("B1")!.part;
+    const at = new Map([...linesOf(c, "M1")].map(([line, pin]) => [findPin(board, pin)!.gpio!, line] as const));
+    const lines = { lines: new Lines(wire), part: heard, at };
+    const run = (typed: string) =>
+      runProgram(
+        micropython.files(c),
+        "bringup.py",
+        `clock.END[0] = 6000\nclock.STDIN.typed = [${typed}]`,
+        new Map(),
+        lines,
+      );
+    await run('(2500, "1"), (2501, "\\n")');
+    expect(told.length).toBeGreaterThan(0);
+    expect(told.every((v) => v === 4)).toBe(true);
+    await run('(2500, "2"), (2501, "\\n")');
+    expect(told).toContain(0);
+    expect(told.at(-1)).toBe(4);
+  });
+});
