@@ -4,9 +4,9 @@ import { cpp } from "@codemirror/lang-cpp";
 import { python } from "@codemirror/lang-python";
 import { foldGutter, foldKeymap, HighlightStyle, indentUnit, syntaxHighlighting } from "@codemirror/language";
 import { highlightSelectionMatches, search, searchKeymap } from "@codemirror/search";
-import { EditorState, type Text } from "@codemirror/state";
+import { EditorState, Transaction, type ChangeSpec, type Text } from "@codemirror/state";
 import { Decoration, drawSelection, EditorView, highlightSpecialChars, keymap, lineNumbers } from "@codemirror/view";
-import { useEffect, useRef } from "react";
+import { useCallback, useEffect, useRef } from "react";
 import { tags } from "@lezer/highlight";
 
 const LOOK = EditorView.theme({
@@ -75,27 +75,61 @@ const marked = EditorView.decorations.compute(["doc"], (state) =>
   ),
 );
 
+/** What turns one text into another, line by line where both have as many: what stays is neither read nor drawn anew. */
+function changesBetween(was: Text, text: string): ChangeSpec[] {
+  const lines = text.split("\n");
+  if (lines.length !== was.lines) {
+    const old = was.toString();
+    let from = 0;
+    while (from < old.length && old[from] === text[from]) from++;
+    let end = 0;
+    const most = Math.min(old.length, text.length) - from;
+    while (end < most && old[old.length - 1 - end] === text[text.length - 1 - end]) end++;
+    return [{ from, to: old.length - end, insert: text.slice(from, text.length - end) }];
+  }
+  return lines.flatMap((insert, i) => {
+    const line = was.line(i + 1);
+    return line.text === insert ? [] : [{ from: line.from, to: line.to, insert }];
+  });
+}
+
 /** A generated file with line numbers; what stands between its marks can be written, and is saved when it is left. */
 export function Code({ path, text, save }: { path: string; text: string; save(text: string): void }) {
   const box = useRef<HTMLDivElement>(null);
   const keep = useRef(save);
   const now = useRef<EditorView | null>(null);
-  /** Where somebody was writing when the file was written anew. */
-  const spot = useRef<{ path: string; at: number } | null>(null);
+  const start = withRoom(text);
+  const open = BEGINS.test(start);
+  /** The file as it is written now, and as it stands in the view: what differs from that is the person's. */
+  const latest = useRef(start);
+  const given = useRef(start);
   useEffect(() => {
     keep.current = save;
+    latest.current = start;
   });
+  const done = useCallback((view: EditorView) => {
+    const written = view.state.doc.toString();
+    if (written !== given.current) keep.current(written);
+  }, []);
+  // A file that is written anew changes where it changed; another file is another view.
   useEffect(() => {
-    const start = withRoom(text);
-    const open = ownLines(EditorState.create({ doc: start }).doc).length > 0;
-    const done = (view: EditorView) => {
-      const written = view.state.doc.toString();
-      if (written !== start) keep.current(written);
-    };
+    const view = now.current;
+    if (view && given.current !== start) {
+      done(view);
+      given.current = start;
+      view.dispatch({
+        changes: changesBetween(view.state.doc, start),
+        filter: false,
+        annotations: Transaction.addToHistory.of(false),
+      });
+    }
+  }, [start, done]);
+  useEffect(() => {
+    given.current = latest.current;
     const view = new EditorView({
       parent: box.current!,
       state: EditorState.create({
-        doc: start,
+        doc: latest.current,
         extensions: [
           lineNumbers(),
           foldGutter(),
@@ -129,17 +163,12 @@ export function Code({ path, text, save }: { path: string; text: string; save(te
       }),
     });
     now.current = view;
-    if (open && spot.current?.path === path) {
-      const at = Math.min(spot.current.at, view.state.doc.length);
-      view.dispatch({ selection: { anchor: at }, effects: EditorView.scrollIntoView(at, { y: "center" }) });
-      view.focus();
-    }
     return () => {
-      spot.current = view.hasFocus ? { path, at: view.state.selection.main.head } : null;
       done(view);
       view.destroy();
+      now.current = null;
     };
-  }, [path, text]);
+  }, [path, open, done]);
   const places = [...text.matchAll(/>>> your code: (\w+)/g)].map((m) => m[1]!);
   /** Leads to a place for own code, however far down it stands. */
   const lead = (name: string) => {

@@ -107,7 +107,7 @@ const Heads = memo(function Heads({ shown, range, at }: { shown: readonly Shown[
 });
 
 /** So many crossings are drawn at once; of a larger lattice only the rows in view. */
-const MOST_CELLS = 500;
+const MOST_CELLS = 300;
 const ROW_PX = 29;
 /** Widths that are known need no look at every cell. */
 const NEED_PX = 232;
