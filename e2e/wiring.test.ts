@@ -2,6 +2,7 @@ import { execFileSync } from "node:child_process";
 import fs from "node:fs";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { Page } from "playwright-core";
+import { bigProject } from "../bench/forty";
 import {
   axeViolations,
   chosen,
@@ -85,6 +86,34 @@ describe("a bench with a phone", () => {
 });
 
 describe("the loom", () => {
+  it("of many parts draws the words that are in view, and those that come into view", async () => {
+    const { page } = await app.session();
+    const made = await fetch(`${app.url}/api/projects`, {
+      method: "POST",
+      headers: { "content-type": "application/json", origin: app.url },
+      body: JSON.stringify({ document: bigProject(40) }),
+    });
+    const { id } = (await made.json()) as { id: string };
+    await page.goto(`/p/${id}/wiring`);
+    const loom = page.getByTestId("loom");
+    await loom.locator('[data-box="B1"]').waitFor();
+    const words = () => loom.locator("text").count();
+    await expect.poll(words).toBeGreaterThan(50);
+    // Every pin can be reached all the same, in view or not.
+    const pins = await loom.locator("[data-pin]").count();
+    expect(pins).toBeGreaterThan(300);
+    // Of the whole drawing no word could be read; nearer, those in the middle of the frame.
+    await page.getByRole("button", { name: "Whole drawing" }).click();
+    await expect.poll(words).toBe(0);
+    expect(await loom.locator("[data-pin]").count()).toBe(pins);
+    for (let k = 0; k < 10; k++) {
+      await page.getByRole("button", { name: "Larger" }).click();
+      await page.waitForTimeout(250);
+    }
+    await expect.poll(words).toBeGreaterThan(50);
+    expect(await words()).toBeLessThan(pins);
+  });
+
   it("lights the current wire, lets a part be moved, remembers it, and saves as SVG and PNG", async () => {
     const { page } = await app.session();
     await openProject(page, "Beehive scale logger", "wiring");

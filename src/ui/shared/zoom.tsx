@@ -1,16 +1,10 @@
 "use client";
-import { useEffect, useRef, type ReactNode, type RefObject } from "react";
+import { useCallback, useEffect, useRef, type ReactNode, type RefObject } from "react";
 import { TransformComponent, TransformWrapper, type ReactZoomPanPinchRef } from "react-zoom-pan-pinch";
 import { Maximize, Minus, Plus } from "lucide-react";
+import { afterPaint } from "./after-paint";
+import type { Area } from "./in-view";
 import { Tool, Toolbar } from "./toolbar";
-
-/** A rectangle of a drawing, in its own units. */
-export interface Area {
-  x: number;
-  y: number;
-  w: number;
-  h: number;
-}
 
 /**
  * Brings an area of the drawing into the middle of its frame, at a size at which its smallest text can be read, or smaller where
@@ -35,6 +29,14 @@ function bring(ref: ReactZoomPanPinchRef, svg: SVGSVGElement, area: Area, least:
   ref.setTransform(clamp(x, content.width / now, box.width), clamp(y, content.height / now, box.height), scale, 200);
 }
 
+/** What of the drawing is seen in its frame, in the drawing's units, and how many pixels one of them has. */
+function seenOf(ref: ReactZoomPanPinchRef, svg: SVGSVGElement): [Area, number] | null {
+  const box = ref.instance.wrapperComponent?.getBoundingClientRect();
+  const m = svg.getScreenCTM();
+  if (!box || !m?.a) return null;
+  return [{ x: (box.left - m.e) / m.a, y: (box.top - m.f) / m.a, w: box.width / m.a, h: box.height / m.a }, m.a];
+}
+
 /** A drawing that can be enlarged and pushed about: wheel, pinch, drag, or the buttons. What is called `part` keeps its own drags. */
 export function Zoom({
   tools,
@@ -42,6 +44,7 @@ export function Zoom({
   focus,
   least,
   svg,
+  seen,
 }: {
   tools?: ReactNode;
   children: ReactNode;
@@ -49,6 +52,8 @@ export function Zoom({
   focus?: Area | null;
   least?: number;
   svg?: RefObject<SVGSVGElement | null>;
+  /** Is told what of `svg` is seen, and in how many pixels a unit, whenever that changes. */
+  seen?: ((area: Area, pixels: number) => void) | undefined;
 }) {
   const view = useRef<ReactZoomPanPinchRef | null>(null);
   const asked = focus ? [focus.x, focus.y, focus.w, focus.h].map(Math.round).join() : "";
@@ -61,9 +66,30 @@ export function Zoom({
     });
     return () => cancelAnimationFrame(later);
   }, [asked, least, svg]);
+  // Once a frame at most, when the drawing stands where it was moved to.
+  const waiting = useRef<(() => void) | null>(null);
+  const tell = useCallback(() => {
+    if (!seen || waiting.current) return;
+    waiting.current = afterPaint(() => {
+      waiting.current = null;
+      const area = view.current && svg?.current && seenOf(view.current, svg.current);
+      if (area) seen(...area);
+    });
+  }, [seen, svg]);
+  // A drawing that was drawn anew may have another size, and so may the window.
+  useEffect(tell);
+  useEffect(() => {
+    window.addEventListener("resize", tell);
+    return () => {
+      window.removeEventListener("resize", tell);
+      waiting.current?.();
+      waiting.current = null;
+    };
+  }, [tell]);
   return (
     <TransformWrapper
       ref={view}
+      onTransform={tell}
       minScale={0.5}
       maxScale={8}
       doubleClick={{ disabled: true }}

@@ -1,6 +1,5 @@
 "use client";
 import { useKept } from "@/ui/state/kept";
-import dynamic from "next/dynamic";
 import { useEffect, useState } from "react";
 import { toast } from "sonner";
 import type { FirmwareFile } from "@/core/firmware";
@@ -8,17 +7,15 @@ import type { Does } from "@/core/firmware/does";
 import { Download } from "@/ui/shared/download";
 import { StationTitle } from "@/ui/shared/title";
 import { core } from "@/ui/state/core";
+import { afterwards, later } from "@/ui/shared/later";
 import { Place } from "@/ui/shared/place";
 import { useLit } from "@/ui/state/lit";
 import { useProject } from "@/ui/state/project";
 import { Picks } from "@/ui/shared/picks";
 import { Radios } from "@/ui/shared/radios";
 
-const Code = dynamic(() => import("./code").then((m) => m.Code), {
-  loading: () => <p className="text-soft">Opening…</p>,
-});
-
-const Rules = dynamic(() => import("./rules").then((m) => m.Rules));
+const Code = afterwards(() => import("./code").then((m) => m.Code));
+const Rules = later(() => import("./rules").then((m) => m.Rules));
 
 /** Firmware: programs written from the plan, with where each pin constant comes from. */
 export function Firmware() {

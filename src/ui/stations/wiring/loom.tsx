@@ -1,7 +1,7 @@
 "use client";
 import { count } from "@/core/quantity/count";
 import { useKept } from "@/ui/state/kept";
-import { memo, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
+import { memo, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent } from "react";
 import { Undo2 } from "lucide-react";
 import { SMALLEST_TEXT, type Loom as Geometry, type LoomBox, type LoomTag } from "@/core/build/loom/types";
 import { isLaid, type RunRow } from "@/core/build/runsheet/row";
@@ -10,7 +10,8 @@ import { saveFile, savePng } from "@/ui/shared/save-file";
 import { core } from "@/ui/state/core";
 import { useLit } from "@/ui/state/lit";
 import { useProject } from "@/ui/state/project";
-import { Zoom, type Area } from "@/ui/shared/zoom";
+import { useInView, type Area, type InView } from "@/ui/shared/in-view";
+import { Zoom } from "@/ui/shared/zoom";
 import { lineOf, patternOf } from "@/ui/shared/wire-colours";
 import { useCore } from "./use-core";
 import { Joint, JointTold, useJoint, type JointState } from "./wires/joint";
@@ -67,18 +68,21 @@ interface BoxProps {
   move(dx: number, dy: number): void;
   scale(): number;
   joint: JointState;
+  /** Words and marks too; out of view only what keys and hands reach. */
+  full: boolean;
 }
 
 /** A light or a step redraws only the boxes that it touches. */
 const sameBox = (a: BoxProps, b: BoxProps) =>
   a.box === b.box &&
   a.on === b.on &&
+  a.full === b.full &&
   a.ends === b.ends &&
   a.joint.from === b.joint.from &&
   a.joint.to === b.joint.to &&
   a.joint.at === b.joint.at;
 
-const Box = memo(function Box({ box, on, ends, move, scale, joint }: BoxProps) {
+const Box = memo(function Box({ box, on, ends, move, scale, joint, full }: BoxProps) {
   const [drag, setDrag] = useState<{ x: number; y: number; dx: number; dy: number } | null>(null);
   const standOut = new Set(ends.split(" "));
   const mid = box.x + box.w / 2;
@@ -123,25 +127,29 @@ const Box = memo(function Box({ box, on, ends, move, scale, joint }: BoxProps) {
         onKeyDown={key}
       />
       <g className="pointer-events-none">
-        <text
-          x={mid}
-          y={box.y + (box.inline ? 11 : 13)}
-          fontSize={box.inline ? 8.5 : 11}
-          fontWeight="700"
-          textAnchor="middle"
-          className="fill-ink"
-        >
-          {box.inline ? box.ref : box.title}
-        </text>
-        <text
-          x={mid}
-          y={box.y + (box.inline ? box.h - 4 : 24)}
-          fontSize={SMALLEST_TEXT}
-          textAnchor="middle"
-          className={box.inline ? "fill-ink" : "fill-soft"}
-        >
-          {box.name}
-        </text>
+        {full && (
+          <>
+            <text
+              x={mid}
+              y={box.y + (box.inline ? 11 : 13)}
+              fontSize={box.inline ? 8.5 : 11}
+              fontWeight="700"
+              textAnchor="middle"
+              className="fill-ink"
+            >
+              {box.inline ? box.ref : box.title}
+            </text>
+            <text
+              x={mid}
+              y={box.y + (box.inline ? box.h - 4 : 24)}
+              fontSize={SMALLEST_TEXT}
+              textAnchor="middle"
+              className={box.inline ? "fill-ink" : "fill-soft"}
+            >
+              {box.name}
+            </text>
+          </>
+        )}
         {box.pins.map((p) => {
           const big = standOut.has(p.end);
           const r = big ? 5 : 2.6;
@@ -149,12 +157,12 @@ const Box = memo(function Box({ box, on, ends, move, scale, joint }: BoxProps) {
           return (
             <g key={p.end}>
               <Joint end={p.end} x={p.x} y={p.y} joint={joint} />
-              {p.first ? (
+              {!full ? null : p.first ? (
                 <rect x={p.x - r} y={p.y - r} width={2 * r} height={2 * r} className={look} />
               ) : (
                 <circle cx={p.x} cy={p.y} r={r} className={look} />
               )}
-              {p.label && (
+              {full && p.label && (
                 <text
                   x={p.x + (p.side === "left" ? 8 : -8)}
                   y={p.y + 3.5}
@@ -180,12 +188,14 @@ function Drawing({
   plain,
   scale,
   joint,
+  inView,
 }: {
   loom: Geometry;
   row: RunRow | undefined;
   plain: boolean;
   scale(): number;
   joint: JointState;
+  inView: InView;
 }) {
   const { light, run } = useProject();
   const lit = useLit();
@@ -240,6 +250,8 @@ function Drawing({
       })}
       {loom.tags.map((t) => {
         const n = names.get(t.net);
+        const left = t.side === "left" ? t.x - t.width : t.x;
+        if (!inView.has({ x: left - TAIL, y: t.y - TAIL, w: t.width + 2 * TAIL, h: 2 * TAIL })) return null;
         return <Tag key={t.end} tag={t} on={strong && n !== undefined && isOn(n.name, n.ends) && ends.has(t.end)} />;
       })}
       {loom.boxes.map((b) => (
@@ -250,6 +262,7 @@ function Drawing({
           ends={b.pins.flatMap((p) => (ends.has(p.end) ? [p.end] : [])).join(" ")}
           scale={scale}
           joint={joint}
+          full={inView.has(b)}
           move={(dx, dy) =>
             // From where it is by now: quick key presses add up.
             void run((p) => {
@@ -263,8 +276,17 @@ function Drawing({
   );
 }
 
+/** How far a tag's words may stand from its pin, beyond their width. */
+const TAIL = 30;
+/** Pins up to which all of a drawing is drawn. */
+const FEW_PINS = 150;
+/** Room drawn round what the current step is about before it is known what is seen, units. */
+const FIRST_REACH = 500;
+
 /** Pixels a unit at which the smallest text of the drawing is ten pixels high. */
 const LEAST = 10 / SMALLEST_TEXT;
+/** Of a part that is looked at so much is brought into view, units. */
+const LONGEST_LOOK = 320;
 /** Room round what is looked at, units. */
 const ROUND = 40;
 
@@ -276,7 +298,8 @@ function focusOf(loom: Geometry, row: RunRow | undefined): Area | null {
     ? undefined
     : (loom.boxes.find((b) => b.ref === row?.from) ?? loom.boxes.find((b) => b.kind === "board"));
   const xs = points.length ? points.map((p) => p.x) : box ? [box.x, box.x + box.w] : [];
-  const ys = points.length ? points.map((p) => p.y) : box ? [box.y, box.y + box.h] : [];
+  // Of a long board its head: all of it would be too small to read.
+  const ys = points.length ? points.map((p) => p.y) : box ? [box.y, box.y + Math.min(box.h, LONGEST_LOOK)] : [];
   if (!xs.length) return null;
   const [x, y] = [Math.min(...xs) - ROUND, Math.min(...ys) - ROUND];
   return { x, y, w: Math.max(...xs) + ROUND - x, h: Math.max(...ys) + ROUND - y };
@@ -289,6 +312,9 @@ export function Loom({ row }: { row: RunRow | undefined }) {
   const [plain, setPlain] = useKept("loom in ink", false);
   const svg = useRef<SVGSVGElement | null>(null);
   const joint = useJoint();
+  const focus = useMemo(() => loom && focusOf(loom, row), [loom, row]);
+  const large = loom !== null && loom.boxes.reduce((n, b) => n + b.pins.length, 0) > FEW_PINS;
+  const inView = useInView(large ? focus : null, FIRST_REACH, 2 / SMALLEST_TEXT);
   if (!loom) return <p className="p-6 text-soft">Drawing…</p>;
   const reachable = { ...joint, at: joint.at ?? loom.boxes[0]?.pins[0]?.end ?? null };
   const moved = Object.keys(project.drawing?.loom ?? {}).length;
@@ -304,9 +330,10 @@ export function Loom({ row }: { row: RunRow | undefined }) {
   return (
     <>
       <Zoom
-        focus={focusOf(loom, row)}
+        focus={focus}
         least={LEAST}
         svg={svg}
+        seen={large ? inView.seen : undefined}
         tools={
           <>
             <Switch className="mx-2" on={plain} turn={setPlain}>
@@ -338,7 +365,7 @@ export function Loom({ row }: { row: RunRow | undefined }) {
           aria-label={`Loom drawing: ${count(loom.boxes.length, "part")}, ${count(loom.crossings, "crossing")} of wires`}
           data-testid="loom"
         >
-          <Drawing loom={loom} row={row} plain={plain} scale={scale} joint={reachable} />
+          <Drawing loom={loom} row={row} plain={plain} scale={scale} joint={reachable} inView={inView} />
         </svg>
       </Zoom>
       <JointTold joint={joint} />
