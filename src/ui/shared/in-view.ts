@@ -34,7 +34,7 @@ export function useInView(first: Area | null, reach: number, least: number): InV
       setDrawn((was) => {
         if (pixels < least) return "too small";
         // Held already, and not so much more than needed that every edit pays for it.
-        if (was && was !== "too small" && holds(was, now) && was.w < 4 * now.w) return was;
+        if (was && was !== "too small" && holds(was, now) && was.w < 2.5 * now.w) return was;
         return grown(now, BEYOND * Math.max(now.w, now.h));
       });
     },
