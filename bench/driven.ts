@@ -6,7 +6,8 @@ import { circuitOf, type Circuit } from "../src/core/circuit";
 import { TARGETS } from "../src/core/firmware";
 import { driverOf, leftOut } from "../src/core/firmware/drivers";
 import { driverParts } from "../src/core/firmware/pins";
-import { linesOf } from "../src/core/firmware/targets/avr-c/parts";
+import { linesOf, talksOf } from "../src/core/firmware/targets/avr-c/parts";
+import type { DriverPart } from "../src/core/firmware/types";
 import { shippedCatalogue } from "../src/core/parts/catalogue/shipped";
 import { assign } from "../src/core/plan/assign";
 import { make, USB } from "../src/core/testing";
@@ -18,6 +19,9 @@ type Way = "i2c" | "spi" | "uart" | "pins";
 const WAYS: readonly Way[] = ["i2c", "spi", "uart", "pins"];
 const wayOf = (id: string): Way => WAYS.find((w) => catalogue.get(id)!.groups.some((g) => g.kind === w)) ?? "pins";
 
+const inPlainC = (c: Circuit, p: DriverPart) =>
+  talksOf(c, "B1", [p]).length > 0 || linesOf(c, "B1", [p]).every((l) => l.kind !== "rest");
+
 /** Why no program of the board works the part, or null: one does. */
 function missing(c: Circuit): string | null {
   let why = "let rest";
@@ -26,8 +30,7 @@ function missing(c: Circuit): string | null {
     for (const p of driverParts(c, "B1", t.id, (b) => b)) {
       const lack = leftOut(p) ?? t.leaves?.(p) ?? null;
       if (lack) why = lack.why;
-      else if (t.id === "avr-c" ? linesOf(c, "B1", [p]).every((l) => l.kind !== "rest") : driverOf(p)?.id !== "generic")
-        return null;
+      else if (t.id === "avr-c" ? inPlainC(c, p) : driverOf(p)?.id !== "generic") return null;
     }
   }
   return why;

@@ -1,4 +1,5 @@
 import { beforeAll, describe, expect, it } from "vitest";
+import { MODELS } from "../src/core/bench/models";
 import { circuitOf, type Circuit } from "../src/core/circuit";
 import { micropython } from "../src/core/firmware/targets/micropython";
 import { sketch } from "../src/core/firmware/targets/sketch";
@@ -61,6 +62,51 @@ machine.LEVELS_AT[${gpio(c, "SW1")}] = sorted(pressed, reverse=True)`;
   });
 });
 
+describe("for a while, and by the clock, in MicroPython", () => {
+  /** What a clock of the bench says, from its first second on. */
+  const atTime = (hour: number, minute: number) =>
+    MODELS.find((m) => m.part === "module/ds3231")!.make({ hour, minute, second: 0 }, {});
+  const CLOCK = { ref: "M5", part: "module/ds3231", label: "Clock" };
+  const run = (rules: Rule[], hour: number, minute: number, set: string) => {
+    const a = assign(make([BOARD3, USB, ...PARTS, CLOCK]), catalogue);
+    const c = circuitOf({ ...a.project, rules }, catalogue);
+    const bus = new Map([[0x68, atTime(hour, minute)]]);
+    return runProgram(micropython.files(c), "main.py", set.replaceAll("SW1", gpio(c, "SW1").toString()), bus).then(
+      (r) => ({
+        of: (ref: string) => r.log.filter((e) => e[0] === "toggle" && e[1] === gpio(c, ref)).map((e) => [e[2], e[3]]),
+      }),
+    );
+  };
+  it("a lamp stays on for its time after the press, which begins anew with the next", async () => {
+    const rules: Rule[] = [{ when: { ref: "SW1", out: "pressed", is: 1 }, do: { ref: "LED1", act: "for", for_s: 2 } }];
+    const r = await run(
+      rules,
+      12,
+      0,
+      "clock.END[0] = 8000\nmachine.LEVELS_AT[SW1] = [(2300, 1), (2200, 0), (1300, 1), (1000, 0)]",
+    );
+    expect(r.of("LED1").map((e) => e[0])).toEqual([1, 0]);
+  });
+  it.each([
+    ["18:00", "23:00", 19, 30, 1],
+    ["18:00", "23:00", 23, 0, 0],
+    ["18:00", "23:00", 17, 59, 0],
+    ["22:00", "06:00", 2, 15, 1],
+    ["22:00", "06:00", 22, 0, 1],
+    ["22:00", "06:00", 12, 0, 0],
+  ])("from %s to %s, at %i:%i: %i", async (from, to, hour, minute, on) => {
+    const rules: Rule[] = [{ when: { ref: "M5", from, to }, do: { ref: "LED1", act: "on" } }];
+    const r = await run(rules, hour, minute, "clock.END[0] = 4000");
+    expect(r.of("LED1").at(-1)?.[0] ?? 0).toBe(on);
+  });
+  it("once at its minute, not again within it", async () => {
+    const rules: Rule[] = [{ when: { ref: "M5", at: "07:30" }, do: { ref: "LED1", act: "toggle" } }];
+    const r = await run(rules, 7, 30, "clock.END[0] = 6000");
+    expect(r.of("LED1").map((e) => e[0])).toEqual([1]);
+    expect((await run(rules, 7, 31, "clock.END[0] = 4000")).of("LED1")).toEqual([]);
+  });
+});
+
 describe("a strip as a bar", () => {
   it("lights as many as it is told, and only when that changes", async () => {
     const a = assign(
@@ -99,6 +145,16 @@ describe("rules in C++, run in simavr", () => {
     // One more than MicroPython's: each pin is first driven at all.
     expect([toggles("LED1"), toggles("LED2"), toggles("M1")]).toEqual([5, 4, 9]);
   });
+  it("a lamp stays on for its time after the press", () => {
+    const rules: Rule[] = [{ when: { ref: "SW1", out: "pressed", is: 1 }, do: { ref: "LED1", act: "for", for_s: 2 } }];
+    const c = planned(BOARD5, rules);
+    const { elf } = compileSketch("rules-for", sketch.files(c), "starter");
+    const go = port(pinOf(c, "SW1"));
+    const press = [`hold:${go}:1`, `later:${go}:1000:0`, `later:${go}:1300:1`];
+    const toggles = (seconds: number) => simulate(bench, elf, seconds, press).toggles.get(port(pinOf(c, "LED1")));
+    // The pin is first driven, lit, and dark again two seconds after.
+    expect([toggles(0.9), toggles(2.5), toggles(4)]).toEqual([1, 2, 3]);
+  });
   it("every kind of rule compiles, with sensors of every kind", () => {
     const a = assign(
       make([
@@ -110,6 +166,7 @@ describe("rules in C++, run in simavr", () => {
         { ref: "M5", part: "module/ht16k33-digits", label: "Digits" },
         { ref: "M6", part: "module/max31855", label: "Oven" },
         { ref: "M7", part: "module/ws2812b-strip", label: "Bar", options: { pixels: 8 } },
+        { ref: "M8", part: "module/ds3231", label: "Clock" },
         ...PARTS.slice(0, 2),
       ]),
       catalogue,
@@ -123,6 +180,8 @@ describe("rules in C++, run in simavr", () => {
       { when: { ref: "M2", out: "cm" }, do: { ref: "M4", act: "follow" } },
       { when: { ref: "M2", out: "cm" }, do: { ref: "M7", act: "follow" } },
       { when: { ref: "M3", out: "rh", above: 60 }, do: { ref: "LED1", act: "off" } },
+      { when: { ref: "M8", from: "22:00", to: "06:00" }, do: { ref: "LED1", act: "off" } },
+      { when: { ref: "M8", at: "07:30" }, do: { ref: "M4", act: "for", for_s: 86_400 } },
     ];
     const c = circuitOf({ ...a.project, rules }, catalogue);
     const files = sketch.files(c);

@@ -35,6 +35,8 @@ static int part_count;
 static unsigned toggles[3][8];
 static unsigned long i2c_bytes;
 static avr_t *avr;
+/* Cycles a microsecond. */
+static unsigned mega = 16;
 static struct { int on; avr_irq_t *echo; uint32_t us; int was; } echo_part;
 
 static void on_uart(struct avr_irq_t *irq, uint32_t value, void *param) {
@@ -95,7 +97,7 @@ static void on_twi(struct avr_irq_t *irq, uint32_t value, void *param) {
 
 /* One question, one answer: a number. Messages are collected: a part hears of a write when it ends. */
 static unsigned piped(const char *what, unsigned a, unsigned b) {
-  fprintf(stderr, "?%s %u %u %llu\n", what, a, b, (unsigned long long)(avr->cycle / 16));
+  fprintf(stderr, "?%s %u %u %llu\n", what, a, b, (unsigned long long)(avr->cycle / mega));
   fflush(stderr);
   unsigned answer = 0;
   if (scanf("%u", &answer) != 1) exit(3);
@@ -179,7 +181,7 @@ struct later { avr_cycle_count_t at; int line, level; };
 /* In the order of time: the simulator has room for few timers, so the next one alone is set. */
 static struct later laters[256];
 static int later_count;
-static unsigned long long tenths(void) { return (unsigned long long)(avr->cycle * 10 / 16); }
+static unsigned long long tenths(void) { return (unsigned long long)(avr->cycle * 10 / mega); }
 static void wire_answer(void);
 static void wire_set(int line, int level) {
   if (line >= 100) {
@@ -222,7 +224,7 @@ static void wire_answer(void) {
       continue;
     }
     if (later_count == 256) exit(4);
-    avr_cycle_count_t at = avr->cycle + (avr_cycle_count_t)us * 16;
+    avr_cycle_count_t at = avr->cycle + (avr_cycle_count_t)us * mega;
     int k = later_count++;
     for (; k > 0 && laters[k - 1].at > at; k--) laters[k] = laters[k - 1];
     laters[k] = (struct later){at, line, level};
@@ -262,7 +264,7 @@ static avr_cycle_count_t on_event(avr_t *a, avr_cycle_count_t when, void *param)
   avr_raise_irq(avr_io_getirq(a, AVR_IOCTL_UART_GETIRQ('0'), UART_IRQ_INPUT), e->text[0] == '~' ? '\n' : e->text[0]);
   memmove(e->text, e->text + 1, sizeof e->text - 1);
   /* A character every two milliseconds: slower than the console's line. */
-  return e->text[0] ? when + 32000 : 0;
+  return e->text[0] ? when + 2000 * mega : 0;
 }
 int main(int argc, char **argv) {
   if (argc < 3) return 2;
@@ -274,6 +276,7 @@ int main(int argc, char **argv) {
   if (!avr) return 2;
   avr_init(avr);
   f.frequency = hertz ? strtoul(hertz, NULL, 10) : 16000000;
+  mega = f.frequency / 1000000;
   avr_load_firmware(avr, &f);
   avr->log = LOG_ERROR;
   uint32_t flags = 0;
@@ -298,12 +301,12 @@ int main(int argc, char **argv) {
       struct event *e = &events[event_count++];
       strcpy(e->pin, a);
       e->level = level;
-      avr_cycle_timer_register(avr, (avr_cycle_count_t)cm * 16000, on_event, e);
+      avr_cycle_timer_register(avr, (avr_cycle_count_t)cm * 1000 * mega, on_event, e);
     } else if (sscanf(argv[i], "key:%u:%39s", &cm, events[event_count].text) == 2) {
-      avr_cycle_timer_register(avr, (avr_cycle_count_t)cm * 16000, on_event, &events[event_count++]);
+      avr_cycle_timer_register(avr, (avr_cycle_count_t)cm * 1000 * mega, on_event, &events[event_count++]);
     } else if (sscanf(argv[i], "late:%x:%u", &address, &cm) == 2 || sscanf(argv[i], "gone:%x:%u", &address, &cm) == 2) {
       for (int k = 0; k < part_count; k++)
-        if (parts[k].address == address) *(argv[i][0] == 'l' ? &parts[k].from : &parts[k].until) = (avr_cycle_count_t)cm * 16000;
+        if (parts[k].address == address) *(argv[i][0] == 'l' ? &parts[k].from : &parts[k].until) = (avr_cycle_count_t)cm * 1000 * mega;
     } else if (sscanf(argv[i], "echo:%3[^:]:%3[^:]:%u", a, b, &cm) == 3) {
       echo_part.us = cm * 58;
       echo_part.echo = pin_irq(b);

@@ -246,6 +246,8 @@ export interface OnLines {
 }
 /** Ports of that board's pins. */
 const portOf = (pin: string): string => {
+  // A chip's pins are called by their ports.
+  if (/^P[A-D]\d$/.test(pin)) return pin;
   const n = Number(pin.slice(1));
   if (pin.startsWith("A")) return `PC${n}`;
   return n < 8 ? `PD${n}` : `PB${n - 8}`;
@@ -290,16 +292,15 @@ export function simulateWith(
   until?: string,
   onLines?: OnLines,
   more: string[] = [],
+  chip?: { mcu: string; clock_Hz: number },
 ): Promise<BenchRun> {
   const ask = answers(bus);
   const lines = onLines ? lineAnswers(onLines) : null;
-  const child = spawn(bench, [
-    elf,
-    String(seconds),
-    ...[...bus.keys()].map((a) => `pipe:${a.toString(16)}`),
-    ...(lines?.args ?? []),
-    ...more,
-  ]);
+  const child = spawn(
+    bench,
+    [elf, String(seconds), ...[...bus.keys()].map((a) => `pipe:${a.toString(16)}`), ...(lines?.args ?? []), ...more],
+    { env: { ...process.env, ...(chip && { MCU: chip.mcu, F_CPU: String(chip.clock_Hz) }) } },
+  );
   let text = "";
   const ends = until === undefined ? null : new RegExp(`^${until}.*\\r?\\n`, "m");
   let ended = false;

@@ -69,4 +69,5 @@ export function wirePart(c: Circuit, ref: string, d: Device, part: BusPart, chai
     }
   }
 }
+export { onTwoWires } from "./two-wire";
 export type { Reply, WirePart } from "./types";

@@ -27,6 +27,8 @@ const UNITS: Record<string, (v: number) => string> = {
  */
 const SAYS: Record<string, string> = {
   ram_kB: "The chip has {} of working memory.",
+  program_kB: "The program takes about {}.",
+  free_kB: "There are {} for it.",
   sentence: "It is sentence {} of the list at Firmware.",
   R_ohm: "The resistor in its way is {}.",
   V: "The voltage spoken of is {}.",

@@ -218,7 +218,7 @@ const carried = (c: Circuit, host: string) =>
   });
 
 /** Targets whose language times a two-wire bus on any pins. */
-const SOFT_I2C = new Set(["micropython"]);
+const SOFT_I2C = new Set(["micropython", "avr-c"]);
 
 /** The parts that a host's firmware talks to, in netlist order, with what their drivers need. */
 export function driverParts(c: Circuit, host: string, target: string, busNames: (bus: string) => string): DriverPart[] {

@@ -84,8 +84,9 @@ export interface DriverPart {
   /** For a part on whose lines others hang: the lines that are outputs, and which of them rest high, as bits. */
   outs?: number;
   rests?: number;
-  /** The bus is timed by the program. */
+  /** The bus is timed by the program; half its clock, where that is slower than usual, microseconds. */
   soft: boolean;
+  halfClock_us?: number;
   /** Why no driver can work it as it is wired. */
   unworked?: Lack;
 }

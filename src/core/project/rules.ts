@@ -4,6 +4,10 @@ const ref = z.string().max(20);
 const out = z.string().min(1).max(20);
 const number = z.number().min(-1_000_000_000).max(1_000_000_000);
 
+const seconds = z.number().min(0.05).max(86_400);
+/** `07:30`, of 24 hours. */
+const timeOfDay = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'a time of day such as "07:30"');
+
 /** When something is done: while a quantity is beyond a value, or again and again. */
 const WhenSchema = z.union([
   z.strictObject({ ref, out, above: number, hysteresis: number.min(0).optional() }),
@@ -11,7 +15,10 @@ const WhenSchema = z.union([
   z.strictObject({ ref, out, is: number }),
   /** At every change of a quantity: only to follow it. */
   z.strictObject({ ref, out }),
-  z.strictObject({ every_s: z.number().min(0.05).max(86_400) }),
+  z.strictObject({ every_s: seconds }),
+  /** By a clock part: from one time of the day to another, over midnight too; or when it comes to one. */
+  z.strictObject({ ref, from: timeOfDay, to: timeOfDay }),
+  z.strictObject({ ref, at: timeOfDay }),
 ]);
 
 const DoSchema = z.union([
@@ -20,6 +27,8 @@ const DoSchema = z.union([
   z.strictObject({ ref, act: z.literal("set"), value: number }),
   /** Each time that it begins: over, one more, or the next of several. */
   z.strictObject({ ref, act: z.enum(["toggle", "count"]) }),
+  /** ... or on for a while, begun anew each time. */
+  z.strictObject({ ref, act: z.literal("for"), for_s: seconds }),
   z.strictObject({ ref, act: z.literal("next"), among: z.array(ref).min(1).max(20) }),
   /** Always as much as the quantity says. */
   z.strictObject({ ref, act: z.literal("follow") }),
@@ -42,8 +51,8 @@ export function ruleProblems(rules: readonly Rule[], refs: ReadonlySet<string>):
     const path = `rules/${i}`;
     const gone = refsOf(r).find((x) => !refs.has(x));
     if (gone !== undefined) return [{ path, message: `there is no part "${gone}" in this project` }];
-    const begins = "every_s" in r.when;
-    const bare = "ref" in r.when && !("above" in r.when || "below" in r.when || "is" in r.when);
+    const moment = "every_s" in r.when ? "every_s" : "at" in r.when ? "at" : null;
+    const bare = "out" in r.when && !("above" in r.when || "below" in r.when || "is" in r.when);
     const { act } = r.do;
     if (bare !== (act === "follow"))
       return [
@@ -54,8 +63,15 @@ export function ruleProblems(rules: readonly Rule[], refs: ReadonlySet<string>):
             : '"follow" takes a quantity alone, without "above", "below" or "is"',
         },
       ];
-    return begins && !["toggle", "count", "next"].includes(act)
-      ? [{ path, message: `"every_s" is a moment, not a while: it can "toggle", "count" or go on to the "next"` }]
+    if ("from" in r.when && r.when.from === r.when.to)
+      return [{ path, message: `from ${r.when.from} to ${r.when.to} is no time at all; "at" is for a moment` }];
+    return moment && !["toggle", "count", "next", "for"].includes(act)
+      ? [
+          {
+            path,
+            message: `"${moment}" is a moment, not a while: it can "toggle", "count", be on "for" a while or go on to the "next"`,
+          },
+        ]
       : [];
   });
 }

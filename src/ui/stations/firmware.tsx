@@ -4,11 +4,13 @@ import { useEffect, useState } from "react";
 import { toast } from "sonner";
 import type { FirmwareFile } from "@/core/firmware";
 import type { Does } from "@/core/firmware/does";
+import type { Room } from "@/core/firmware/memory/room";
 import { Download } from "@/ui/shared/download";
 import { StationTitle } from "@/ui/shared/title";
 import { core } from "@/ui/state/core";
 import { afterwards, later } from "@/ui/shared/later";
 import { Place } from "@/ui/shared/place";
+import { Memory } from "./memory";
 import { useLit } from "@/ui/state/lit";
 import { useProject } from "@/ui/state/project";
 import { Picks } from "@/ui/shared/picks";
@@ -28,6 +30,7 @@ export function Firmware() {
   const [path, setPath] = useKept<string | null>("firmware file", null);
   const targetId = target?.id;
   const [parts, setParts] = useState<Does[]>([]);
+  const [rooms, setRooms] = useState<Room[]>([]);
   useEffect(() => {
     let gone = false;
     if (targetId)
@@ -40,6 +43,11 @@ export function Firmware() {
         .does(project, targetId)
         .then((d) => !gone && setParts(d));
     else setParts([]);
+    if (targetId)
+      void core()
+        .room(project, targetId)
+        .then((r) => !gone && setRooms(r));
+    else setRooms([]);
     return () => {
       gone = true;
     };
@@ -102,6 +110,7 @@ export function Firmware() {
               }))}
               onChange={(id) => (setChosen(id), setPath(null))}
             />
+            {rooms.length > 0 && <Memory rooms={rooms} named={view.hosts.length > 1} />}
             <h2 className="mt-3 font-bold">Files</h2>
             <Picks
               label="Files"

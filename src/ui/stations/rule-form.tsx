@@ -9,12 +9,14 @@ import { Hidden } from "@/ui/shared/hidden";
 import { Label } from "@/ui/shared/label";
 import { Select } from "@/ui/shared/select";
 
-type How = "yes" | "no" | "above" | "below" | "follow";
-type Act = "on" | "off" | "set" | "toggle" | "count" | "next" | "follow";
+type How = "yes" | "no" | "above" | "below" | "follow" | "between" | "at";
+type Act = "on" | "off" | "set" | "toggle" | "count" | "for" | "next" | "follow";
 interface Fields {
   when: string;
   how: How;
   value: string;
+  /** The end of a time of day. */
+  until: string;
   ref: string;
   act: Act;
   much: string;
@@ -22,47 +24,59 @@ interface Fields {
 }
 /** What stands for "again and again" among the inputs. */
 const TIME = "time";
-const EMPTY: Fields = { when: "", how: "above", value: "", ref: "", act: "on", much: "", other: "" };
+const EMPTY: Fields = { when: "", how: "above", value: "", until: "", ref: "", act: "on", much: "", other: "" };
 const key = (i: RuleInput) => `${i.ref} ${i.out}`;
 
 /** The rule that the fields say, or nothing while something is missing. */
 function ruleOf(f: Fields): unknown {
   const number = (text: string) => (text.trim() === "" ? undefined : Number(text.replace(",", ".")));
   const [ref, out] = f.when.split(" ");
+  const day = (text: string) => text.trim().replace(/^(\d)(?=:)/, "0$1");
   const when =
     f.when === TIME
       ? { every_s: number(f.value) }
-      : f.how === "follow"
-        ? { ref, out }
-        : f.how === "yes" || f.how === "no"
-          ? { ref, out, is: f.how === "yes" ? 1 : 0 }
-          : { ref, out, [f.how]: number(f.value) };
+      : f.how === "between"
+        ? { ref, from: day(f.value), to: day(f.until) }
+        : f.how === "at"
+          ? { ref, at: day(f.value) }
+          : f.how === "follow"
+            ? { ref, out }
+            : f.how === "yes" || f.how === "no"
+              ? { ref, out, is: f.how === "yes" ? 1 : 0 }
+              : { ref, out, [f.how]: number(f.value) };
   if (f.how === "follow" && f.when !== TIME) return { when, do: { ref: f.ref, act: "follow" } };
   if (f.act === "set") return { when, do: { ref: f.ref, act: "set", value: number(f.much) } };
+  if (f.act === "for") return { when, do: { ref: f.ref, act: "for", for_s: number(f.much) } };
   if (f.act === "next") return { when, do: { ref: f.ref, act: "next", among: [f.other] } };
   return { when, do: { ref: f.ref, act: f.act } };
 }
 const FieldsSchema = z.any().transform(ruleOf).pipe(RuleSchema);
 
 const HOWS = (i: RuleInput | undefined): { value: How; name: string }[] =>
-  i?.yesNo
+  i?.clock
     ? [
-        { value: "yes", name: `is ${i.word}` },
-        { value: "no", name: `is not ${i.word}` },
+        { value: "between", name: "is from … to" },
+        { value: "at", name: "comes to" },
       ]
-    : [
-        { value: "above", name: "is above" },
-        { value: "below", name: "is below" },
-        { value: "follow", name: "is followed by" },
-      ];
-const ACTS = (o: RuleOutput | undefined, time: boolean, others: boolean): { value: Act; name: string }[] => [
-  ...(time
+    : i?.yesNo
+      ? [
+          { value: "yes", name: `is ${i.word}` },
+          { value: "no", name: `is not ${i.word}` },
+        ]
+      : [
+          { value: "above", name: "is above" },
+          { value: "below", name: "is below" },
+          { value: "follow", name: "is followed by" },
+        ];
+const ACTS = (o: RuleOutput | undefined, moment: boolean, others: boolean): { value: Act; name: string }[] => [
+  ...(moment
     ? []
     : ([
         { value: "on", name: "is on" },
         ...(o && !o.onOff ? [{ value: "set", name: `is set to a ${o.word}` }] : []),
         { value: "off", name: "is off" },
       ] as { value: Act; name: string }[])),
+  { value: "for", name: "is on for … seconds" },
   { value: "toggle", name: "goes on or off" },
   ...(o && !o.onOff ? [{ value: "count" as const, name: "counts one on" }] : []),
   ...(others ? [{ value: "next" as const, name: "takes turns with" }] : []),
@@ -108,15 +122,16 @@ export function NewRule({ view, add }: { view: RulesView; add(rule: Rule): void 
   const time = f.when === TIME;
   const hows = HOWS(input);
   const others = view.outputs.filter((o) => o.ref !== f.ref);
-  const acts = ACTS(output, time, others.length > 0);
   // What is chosen must be among what can be chosen now.
   const firstHow = hows.some((h) => h.value === f.how) ? f.how : hows[0]!.value;
+  const acts = ACTS(output, time || firstHow === "at", others.length > 0);
   const firstAct = acts.some((a) => a.value === f.act) ? f.act : acts[0]!.value;
   useEffect(() => {
     if (firstHow !== f.how) setValue("how", firstHow);
     if (firstAct !== f.act) setValue("act", firstAct);
   }, [firstHow, firstAct, f.how, f.act, setValue]);
   const numbered = time || firstHow === "above" || firstHow === "below";
+  const daily = !time && input?.clock;
   const ready = FieldsSchema.safeParse({ ...f, how: firstHow, act: firstAct }).success;
   const send = handleSubmit((rule) => {
     add(rule as unknown as Rule);
@@ -146,6 +161,22 @@ export function NewRule({ view, add }: { view: RulesView; add(rule: Rule): void 
           <span>{time ? "s" : input?.unit}</span>
         </span>
       )}
+      {daily && (
+        <span className="flex items-end gap-1">
+          <Label htmlFor="rule-from">
+            <Hidden>{firstHow === "at" ? "Time of day" : "From, time of day"}</Hidden>
+          </Label>
+          <input id="rule-from" className="field num w-20" placeholder="18:00" {...register("value")} />
+          {firstHow === "between" && (
+            <>
+              <Label htmlFor="rule-until">
+                <span>to</span>
+              </Label>
+              <input id="rule-until" className="field num w-20" placeholder="23:00" {...register("until")} />
+            </>
+          )}
+        </span>
+      )}
       <Pick
         control={control}
         name="ref"
@@ -153,13 +184,13 @@ export function NewRule({ view, add }: { view: RulesView; add(rule: Rule): void 
         options={view.outputs.map((o) => ({ value: o.ref, name: o.label }))}
       />
       {firstHow !== "follow" && output && <Pick control={control} name="act" label="Does" options={acts} />}
-      {firstAct === "set" && firstHow !== "follow" && (
+      {(firstAct === "set" || firstAct === "for") && firstHow !== "follow" && (
         <span className="flex items-end gap-1">
           <Label htmlFor="rule-much">
-            <Hidden>How much</Hidden>
+            <Hidden>{firstAct === "for" ? "Seconds on" : "How much"}</Hidden>
           </Label>
           <input id="rule-much" className="field num w-20" inputMode="decimal" {...register("much")} />
-          <span>{output?.unit}</span>
+          <span>{firstAct === "for" ? "s" : output?.unit}</span>
         </span>
       )}
       {firstAct === "next" && firstHow !== "follow" && (

@@ -2,6 +2,7 @@ import { circuitOf } from "../../core/circuit";
 import { targetById, type FirmwareFile } from "../../core/firmware";
 import { adopt, type Adopted } from "../../core/firmware/own/adopt";
 import { does, type Does } from "../../core/firmware/does";
+import { roomOf, type Room } from "../../core/firmware/memory/room";
 import { rulesView, type RulesView } from "../../core/firmware/rules/view";
 import type { Project } from "../../core/project";
 import { catalogue, needFor } from "../loading";
@@ -31,6 +32,12 @@ export const firmwareApi = {
   async rules(project: Project): Promise<RulesView> {
     await needFor(project);
     return rulesView(circuitOf(project, catalogue));
+  },
+  /** How much of each board's memory the programs of a target take, where that was measured. */
+  async room(project: Project, target: string): Promise<Room[]> {
+    await needFor(project);
+    const c = circuitOf(project, catalogue);
+    return c.netlist.expanded.hosts.flatMap((host) => roomOf(c, host, target) ?? []);
   },
   /** What the programs of a target do with every part. */
   async does(project: Project, target: string): Promise<Does[]> {

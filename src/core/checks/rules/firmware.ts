@@ -1,4 +1,5 @@
 import { gaps, type Gap } from "../../firmware/gaps";
+import { crowded, fullness, type Room } from "../../firmware/memory/room";
 import { rulesView } from "../../firmware/rules/view";
 import { refsOf } from "../../project";
 import { label } from "../help";
@@ -20,13 +21,34 @@ const rule = (id: Rule["rule"], kind: Gap["kind"], severity: Severity, says: str
       })),
 });
 
-export const firmwareMemory = rule(
+const kB = (bytes: number) => Number((bytes / 1024).toFixed(1));
+
+/** A whole program that is too large for its chip. */
+const tooLarge = (r: Room): Found => {
+  const sure = fullness(r) === "full";
+  const flash = r.flash.used / r.flash.of > r.ram.used / r.ram.of;
+  const { used, of } = flash ? r.flash : r.ram;
+  return {
+    rule: "firmware.memory",
+    severity: sure ? "fault" : "risk",
+    at: [r.host],
+    message: `The program for ${r.host} takes about ${kB(used)} kB of ${flash ? "flash" : "working memory"}, and ${kB(of)} kB are free for it: ${sure ? "it will not fit" : "it may not fit, the compiler will tell"}. Use a board with more memory, or fewer parts on this one.`,
+    evidence: { program_kB: kB(used), free_kB: kB(of) },
+    fixes: [],
+  };
+};
+
+const ofParts = rule(
   "firmware.memory",
   "memory",
   "fault",
-  "What a program must hold of a part has to fit into the chip's memory.",
+  "What a program must hold has to fit into the chip's memory.",
   "Use a board with more memory, or less of the part.",
 );
+export const firmwareMemory: Rule = {
+  ...ofParts,
+  check: (c) => [...ofParts.check(c), ...crowded(c).map(tooLarge)],
+};
 
 export const firmwareCapability = rule(
   "firmware.capability",

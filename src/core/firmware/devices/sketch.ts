@@ -1,4 +1,4 @@
-import { inC, type Over } from "../links";
+import { inC, type LinkInC, type Over } from "../links";
 import { hex } from "../links/types";
 import { parse, toC } from "./expression";
 import { AGAIN_MS } from "./run";
@@ -10,8 +10,8 @@ import { SHOWN_MS, type DriverPart } from "../types";
 const overOf = (d: Device): Over => d.over ?? { kind: "i2c" };
 const indent = (text: string, by: string) => text.replace(/^(?=.)/gm, by);
 
-/** What every device of a sketch stands on, once a program. */
-export const SKETCH_HELPERS = `// Numbers out of bytes.
+/** Numbers and checksums, in words that C and C++ share. */
+export const NUMBER_HELPERS = `// Numbers out of bytes.
 static int32_t __attribute__((unused)) of_u8(const uint8_t *b) { return b[0]; }
 static int32_t __attribute__((unused)) of_s8(const uint8_t *b) { return (int8_t)b[0]; }
 static int32_t __attribute__((unused)) of_u16be(const uint8_t *b) { return (uint16_t)((uint16_t)b[0] << 8 | b[1]); }
@@ -39,10 +39,14 @@ static uint8_t __attribute__((unused)) crc8Low(const uint8_t *b, uint8_t n, uint
   }
   return crc;
 }
-static uint8_t __attribute__((unused)) sum8(const uint8_t *b, uint8_t n, uint8_t, uint8_t sum) {
+static uint8_t __attribute__((unused)) sum8(const uint8_t *b, uint8_t n, uint8_t poly, uint8_t sum) {
+  (void)poly;
   while (n--) sum += *b++;
   return sum;
-}
+}`;
+
+/** What every device of a sketch stands on, once a program. */
+export const SKETCH_HELPERS = `${NUMBER_HELPERS}
 
 // Adds words, and a number with its point, to a line of 21 characters.
 static void __attribute__((unused)) lineText(char *line, const char *text) {
@@ -101,8 +105,7 @@ static uint16_t __attribute__((unused)) ${p.id}_volts(const int32_t &line) {
     .join("");
 
 /** The turns of one part: a switch over where it stands; nothing in it waits. */
-export function turnInC(d: Device, p: DriverPart): string {
-  const link = inC(overOf(d));
+export function turnInC(d: Device, p: DriverPart, link: LinkInC = inC(overOf(d))): string {
   const keep = kept(d);
   const own = (n: string) => (n === "want" ? `${p.id}_told` : keep.has(n) ? `${p.id}_${n}` : n);
   const c = (text: string) => toC(parse(text), "b", own);
@@ -111,7 +114,7 @@ export function turnInC(d: Device, p: DriverPart): string {
   let label = 0;
   const get = (r: { n: number; from?: number | readonly number[] | undefined }) =>
     link.read(p, r.n, r.from === undefined ? undefined : [r.from].flat());
-  const here = (says = "") => `    // fall through${says}\n    case ${++label}:`;
+  const here = (says = "") => `    // fall through${says && ` - ${says}`}\n    case ${++label}:`;
   const PRINT: { [K in Step["do"]]: (s: Extract<Step, { do: K }>) => string } = {
     write: (s) =>
       indent(
@@ -139,7 +142,7 @@ export function turnInC(d: Device, p: DriverPart): string {
     let: (s) => `      ${own(s.name)} = ${c(s.is)};`,
     each: (s) => {
       const name = own(s.name);
-      const head = `      ${name} = 0;\n${here(", and from here again for every round")}`;
+      const head = `      ${name} = 0;\n${here("from here again for every round")}`;
       const at = label;
       return `${head}\n${s.steps.map(print).join("\n")}
       if (++${name} < ${s.n}) {
@@ -152,7 +155,7 @@ export function turnInC(d: Device, p: DriverPart): string {
     return (PRINT[s.do] as (s: Step) => string)(s);
   }
   const begin = d.begin.map(print);
-  const start = `${here(", and from here again for every reading")}`;
+  const start = `${here("from here again for every reading")}`;
   const again = label;
   // Pulses and steps go on; anything else is told once, and again after it was gone.
   const news = !d.takes

@@ -1,4 +1,5 @@
-import { escaped, hex, listInC, type Link } from "./types";
+import { escaped, hex, listInC, type Link, type LinkInC } from "./types";
+import { softI2c } from "./soft-i2c";
 import type { DriverPart } from "../types";
 
 const to = (p: DriverPart) => `${p.bus}, ${p.address}`;
@@ -8,7 +9,20 @@ const reached = (p: DriverPart, message: string) =>
     ? `(busBranch(${p.via.bus}, ${p.via.address}, ${1 << p.via.channel}) && busShut(${p.via.bus}, ${p.via.address}, ${message}))`
     : message;
 
-/** A two-wire bus of the board's core. */
+const calls: Pick<LinkInC, "write" | "read"> = {
+  write: (p, bytes) => listInC(bytes, (list, n) => `if (!${reached(p, `busPut(${to(p)}, ${list}, ${n})`)}) break;`),
+  read: (p, n, from) =>
+    reached(
+      p,
+      from === undefined
+        ? `busGet(${to(p)}, b, ${n})`
+        : from.length === 1
+          ? `busAsk(${to(p)}, ${hex(from[0]!)}, b, ${n})`
+          : `busAskAt(${to(p)}, "${escaped(from)}", ${from.length}, b, ${n})`,
+    ),
+};
+
+/** A two-wire bus of the board's core; in plain C two pins are worked by the program. */
 export const i2c: Link<"i2c"> = {
   c: () => ({
     helpers: `// Messages to a part on a bus; false when it does not answer.
@@ -41,17 +55,9 @@ static bool __attribute__((unused)) busBranch(TwoWire &bus, uint8_t address, uin
 static bool __attribute__((unused)) busShut(TwoWire &bus, uint8_t address, bool ok) {
   return busBranch(bus, address, 0) && ok;
 }`,
-    write: (p, bytes) => listInC(bytes, (list, n) => `if (!${reached(p, `busPut(${to(p)}, ${list}, ${n})`)}) break;`),
-    read: (p, n, from) =>
-      reached(
-        p,
-        from === undefined
-          ? `busGet(${to(p)}, b, ${n})`
-          : from.length === 1
-            ? `busAsk(${to(p)}, ${hex(from[0]!)}, b, ${n})`
-            : `busAskAt(${to(p)}, "${escaped(from)}", ${from.length}, b, ${n})`,
-      ),
+    ...calls,
   }),
+  plain: () => ({ ...softI2c, ...calls }),
   python: () => ({
     write: (p, bytes) => `${p.bus}.writeto(${p.address}, ${bytes})`,
     read: (p, n, from) =>

@@ -27,6 +27,8 @@ const LINKS: { [K in Over["kind"]]: Link<K> } = {
 
 const of = (over: Over) => LINKS[over.kind] as Link<Over["kind"]>;
 export const inC = (over: Over): LinkInC => of(over).c(over as never);
+/** The same in plain C for AVR chips. */
+export const inPlainC = (over: Over): LinkInC => of(over).plain?.(over as never) ?? inC(over);
 export const inPython = (over: Over): LinkInPython => of(over).python(over as never);
 /** Why a part can't be reached so by a program, or null. */
 export const unfitLink = (over: Over, p: DriverPart): string | null =>

@@ -8,7 +8,12 @@ import type { Link } from "./types";
  * the remote's address, the key.
  */
 export const infrared: Link<"infrared"> = {
-  unfit: (target) => (target === "python" ? TOO_FINE : null),
+  unfit: (target) =>
+    target === "python"
+      ? TOO_FINE
+      : target === "avr-c"
+        ? "plain C does not listen to its line by interrupts: what comes there is for your own code"
+        : null,
   c: ({ pin }) => ({
     stands: [EDGES],
     helpers: `// Codes of a remote control, told by the time between two falls of the line.

@@ -46,9 +46,11 @@ function shares(outs: readonly OutPin[], bytes: readonly string[]): [OutPin, str
 /** Plain pins of the board; their resting levels are set before anything else. */
 export const pins: Link<"pins"> = {
   unfitPart: (p, over) =>
-    p.target === "sketch" && NO_TONE.has(p.board.family) && over.out?.some((o) => o.as === "tone")
-      ? `the core of ${p.board.chip} makes no tones`
-      : null,
+    p.target === "avr-c" && over.out?.some((o) => o.as === "tone" || o.as === "duty")
+      ? "plain C makes no tones and no shares of full power here: the chip's timers are for your own code"
+      : p.target === "sketch" && NO_TONE.has(p.board.family) && over.out?.some((o) => o.as === "tone")
+        ? `the core of ${p.board.chip} makes no tones`
+        : null,
   c: (over) => {
     const ins = over.in ?? [];
     const outs = over.out ?? [];

@@ -26,37 +26,37 @@ export const spi: Link<"spi"> = {
       : null,
   c: (over) => ({
     helpers: `// SPI timed by the program: it touches the planned pins and no others. 255: no such line; us: half a clock at least.
-struct SpiPins {
+typedef struct {
   uint8_t cs, sck, mosi, miso, mode, us;
-};
-static void __attribute__((unused)) spiSelect(const SpiPins &s, uint8_t level) {
-  if (s.cs != 255) digitalWrite(s.cs, level);
+} SpiPins;
+static void __attribute__((unused)) spiSelect(const SpiPins *s, uint8_t level) {
+  if (s->cs != 255) digitalWrite(s->cs, level);
 }
-static void __attribute__((unused)) spiBegin(const SpiPins &s) {
+static void __attribute__((unused)) spiBegin(const SpiPins *s) {
   spiSelect(s, HIGH);
-  if (s.cs != 255) pinMode(s.cs, OUTPUT);
-  digitalWrite(s.sck, s.mode & 2 ? HIGH : LOW);
-  pinMode(s.sck, OUTPUT);
-  if (s.mosi != 255) pinMode(s.mosi, OUTPUT);
-  if (s.miso != 255) pinMode(s.miso, INPUT);
+  if (s->cs != 255) pinMode(s->cs, OUTPUT);
+  digitalWrite(s->sck, s->mode & 2 ? HIGH : LOW);
+  pinMode(s->sck, OUTPUT);
+  if (s->mosi != 255) pinMode(s->mosi, OUTPUT);
+  if (s->miso != 255) pinMode(s->miso, INPUT);
 }
-static uint8_t __attribute__((unused)) spiByte(const SpiPins &s, uint8_t out) {
-  uint8_t idle = s.mode & 2 ? HIGH : LOW;
+static uint8_t __attribute__((unused)) spiByte(const SpiPins *s, uint8_t out) {
+  uint8_t idle = s->mode & 2 ? HIGH : LOW;
   uint8_t in = 0;
   for (uint8_t bit = 0x80; bit; bit >>= 1) {
-    if (s.mode & 1) digitalWrite(s.sck, !idle);
-    if (s.mosi != 255) digitalWrite(s.mosi, out & bit ? HIGH : LOW);
-    delayMicroseconds(s.us);
-    digitalWrite(s.sck, s.mode & 1 ? idle : !idle);
-    if (s.miso != 255 && digitalRead(s.miso)) in |= bit;
-    delayMicroseconds(s.us);
-    if (!(s.mode & 1)) digitalWrite(s.sck, idle);
+    if (s->mode & 1) digitalWrite(s->sck, !idle);
+    if (s->mosi != 255) digitalWrite(s->mosi, out & bit ? HIGH : LOW);
+    delayMicroseconds(s->us);
+    digitalWrite(s->sck, s->mode & 1 ? idle : !idle);
+    if (s->miso != 255 && digitalRead(s->miso)) in |= bit;
+    delayMicroseconds(s->us);
+    if (!(s->mode & 1)) digitalWrite(s->sck, idle);
   }
   return in;
 }
 // One message: bytes out, then bytes in, \`idle\` going out beside them.
-static bool __attribute__((unused)) spiSwap(const SpiPins &s, const uint8_t *list, uint8_t k, uint8_t *to, uint8_t n, uint8_t idle = 0) {
-  digitalWrite(s.sck, s.mode & 2 ? HIGH : LOW);
+static bool __attribute__((unused)) spiSwap(const SpiPins *s, const uint8_t *list, uint8_t k, uint8_t *to, uint8_t n, uint8_t idle) {
+  digitalWrite(s->sck, s->mode & 2 ? HIGH : LOW);
   spiSelect(s, LOW);
   delayMicroseconds(1);
   while (k--) spiByte(s, *list++);
@@ -68,13 +68,13 @@ static bool __attribute__((unused)) spiSwap(const SpiPins &s, const uint8_t *lis
   return true;
 }
 // The same bytes over and over in one message, as fast as pins go: dots of a picture. Only out, and only in mode 0.
-static void __attribute__((unused)) spiFill(const SpiPins &s, const uint8_t *list, uint8_t k, uint16_t times) {
-  digitalWrite(s.sck, LOW);
+static void __attribute__((unused)) spiFill(const SpiPins *s, const uint8_t *list, uint8_t k, uint16_t times) {
+  digitalWrite(s->sck, LOW);
   spiSelect(s, LOW);
 #ifdef __AVR__
-  volatile uint8_t *sck = portOutputRegister(digitalPinToPort(s.sck));
-  volatile uint8_t *mosi = portOutputRegister(digitalPinToPort(s.mosi));
-  const uint8_t clock = digitalPinToBitMask(s.sck), data = digitalPinToBitMask(s.mosi);
+  volatile uint8_t *sck = portOutputRegister(digitalPinToPort(s->sck));
+  volatile uint8_t *mosi = portOutputRegister(digitalPinToPort(s->mosi));
+  const uint8_t clock = digitalPinToBitMask(s->sck), data = digitalPinToBitMask(s->mosi);
 #endif
   for (; times; times--)
     for (uint8_t i = 0; i < k; i++)
@@ -89,12 +89,12 @@ static void __attribute__((unused)) spiFill(const SpiPins &s, const uint8_t *lis
         *sck &= ~clock;
         SREG = was;
 #else
-        digitalWrite(s.mosi, list[i] & bit ? HIGH : LOW);
-        digitalWrite(s.sck, HIGH);
+        digitalWrite(s->mosi, list[i] & bit ? HIGH : LOW);
+        digitalWrite(s->sck, HIGH);
 #if F_CPU > 200000000
         delayMicroseconds(1);
 #endif
-        digitalWrite(s.sck, LOW);
+        digitalWrite(s->sck, LOW);
 #endif
       }
   spiSelect(s, HIGH);
@@ -103,16 +103,16 @@ static void __attribute__((unused)) spiFill(const SpiPins &s, const uint8_t *lis
       `static const SpiPins ${p.id}_spi = {${lines(p, (n) => n, "255").join(", ")}, ${mode(p)}, ${over.wake ? WAKING_US : 1}};`,
     setup: (p) =>
       over.wake
-        ? `spiBegin(${p.id}_spi);\nfor (uint8_t i = 0; i < ${over.wake}; i++) spiByte(${p.id}_spi, 255);`
-        : `spiBegin(${p.id}_spi);`,
+        ? `spiBegin(&${p.id}_spi);\nfor (uint8_t i = 0; i < ${over.wake}; i++) spiByte(&${p.id}_spi, 255);`
+        : `spiBegin(&${p.id}_spi);`,
     write: (p, bytes, times) =>
       listInC(bytes, (list, n) =>
         times !== undefined
-          ? `spiFill(${p.id}_spi, ${list}, ${n}, ${times});`
-          : `spiSwap(${p.id}_spi, ${list}, ${n}, nullptr, 0);`,
+          ? `spiFill(&${p.id}_spi, ${list}, ${n}, ${times});`
+          : `spiSwap(&${p.id}_spi, ${list}, ${n}, nullptr, 0, 0);`,
       ),
     read: (p, n, from) =>
-      `spiSwap(${p.id}_spi, ${from === undefined ? "nullptr, 0" : `(const uint8_t *)"${escaped(from)}", ${from.length}`}, b, ${n}${over.idle ? `, ${over.idle}` : ""})`,
+      `spiSwap(&${p.id}_spi, ${from === undefined ? "nullptr, 0" : `(const uint8_t *)"${escaped(from)}", ${from.length}`}, b, ${n}, ${over.idle ?? 0})`,
   }),
   python: (over) => ({
     lib: {

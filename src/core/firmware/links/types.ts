@@ -28,6 +28,8 @@ export interface LinkInPython {
 
 export interface Link<K extends Over["kind"]> {
   c(over: Extract<Over, { kind: K }>): LinkInC;
+  /** In plain C, where that is not the text of the sketches. */
+  plain?(over: Extract<Over, { kind: K }>): LinkInC;
   python(over: Extract<Over, { kind: K }>): LinkInPython;
   /** Why a target can't do it, in words; null: it can. */
   unfit?(target: string): string | null;

@@ -272,6 +272,8 @@ const CLASS: Record<Kind, string> = { frames: "Frames", sentences: "Sentences", 
 export const uart: Link<"uart"> = {
   unfitPart: (p) => {
     if (p.target === "python") return "its serial port is not read by our programs for a computer yet";
+    if (p.target === "avr-c")
+      return "plain C reads no serial port but its own console's: what comes there is for your own code";
     if (p.console) return "its pins are the console's: what it sends would mix with what the program tells";
     if (!p.port) return "no serial port of the chip is behind its pins";
     return p.target === "sketch" && !portIn(p)

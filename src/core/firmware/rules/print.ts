@@ -7,6 +7,7 @@ import { told } from "./resolve";
 export interface Tongue {
   of(p: DriverPart): RuleCode | undefined;
   and: string;
+  or: string;
   choice(test: string, a: string, b: string): string;
   divide(a: string, b: number): string;
   within(a: string, least: number, most: number): string;
@@ -17,8 +18,14 @@ export interface Tongue {
 /** Whether it holds, as an expression; `held`: whether it held at the last look. What does not answer holds nothing. */
 export function holds(t: Tongue, seen: Seen, test: Test, held: string): string {
   const code = t.of(seen.part)!;
-  const value = t.wide(code.value!(seen.part, seen.quantity));
   const fresh = code.fresh?.(seen.part);
+  if (test.op === "between") {
+    const [hour, minute] = [test.hour, test.minute].map((q) => t.wide(code.value!(seen.part, q)));
+    const now = `${hour} * 60 + ${minute}`;
+    const within = `(${now} >= ${test.from} ${test.from < test.to ? t.and : t.or} ${now} < ${test.to})`;
+    return fresh ? `${fresh} ${t.and} ${within}` : within;
+  }
+  const value = t.wide(code.value!(seen.part, seen.quantity));
   const plain =
     test.op === "is"
       ? `${value} == ${test.at}`
@@ -62,4 +69,7 @@ export const keptOf = (rules: readonly Resolved[]): Set<string> =>
       "does" in r ? (r.does.act === "next" ? r.does.among : [r.does.acts]).map((a) => a.part.id) : [],
     ),
   );
+/** What was begun for a while and has come to its end, before anything begins: one variable a rule. */
+export const lastsOf = (rules: readonly Resolved[]) =>
+  rules.flatMap((r, i) => ("does" in r && r.does.act === "for" ? [{ i, acts: r.does.acts, ms: r.does.ms }] : []));
 export const codeOf = (p: DriverPart, target: "sketch" | "micropython") => driverOf(p)?.rules?.[target];

@@ -1,9 +1,10 @@
-import { codeOf, followed, holds, keptOf, outputsOf, type Tongue } from "./print";
+import { codeOf, followed, holds, keptOf, lastsOf, outputsOf, type Tongue } from "./print";
 import type { Does, Resolved } from "./resolve";
 
 const PYTHON: Tongue = {
   of: (p) => codeOf(p, "micropython"),
   and: "and",
+  or: "or",
   choice: (test, a, b) => `(${a} if ${test} else ${b})`,
   divide: (a, b) => `idiv(${a}, ${b})`,
   within: (a, least, most) => `max(${least}, min(${most}, ${a}))`,
@@ -21,6 +22,7 @@ function once(d: Does, i: number): string {
     const at = `kept["${d.acts.part.ref}"]`;
     return `${at} = ${at} + 1 if 0 <= ${at} < ${d.acts.takes.range[1]} else 0`;
   }
+  if (d.act === "for") return `kept["${d.acts.part.ref}"] = ${d.acts.on}\nrule_since[${i}] = time.ticks_ms()`;
   return [
     `rule_turn[${i}] = (rule_turn[${i}] + 1) % ${d.among.length}`,
     ...d.among.map((a, k) => `kept["${a.part.ref}"] = ${a.on} if rule_turn[${i}] == ${k} else ${a.takes.rest}`),
@@ -37,6 +39,7 @@ export function rulesInPython(rules: readonly Resolved[]): { state: string; body
   const state = [
     `rule_holds = [False] * ${n}`,
     ...(rules.some((r) => r.kind === "every") ? [`rule_next = [time.ticks_ms()] * ${n}`] : []),
+    ...(lastsOf(rules).length ? [`rule_since = [None] * ${n}`] : []),
     ...(turn.some((t) => t) ? [`rule_turn = [${turn.join(", ")}]`] : []),
     ...(kept.size
       ? [
@@ -69,6 +72,10 @@ export function rulesInPython(rules: readonly Resolved[]): { state: string; body
     divides: rules.some((r) => r.kind === "follow"),
     state,
     body: [
+      ...lastsOf(rules).map(
+        ({ i, acts, ms }) =>
+          `if rule_since[${i}] is not None and time.ticks_diff(time.ticks_ms(), rule_since[${i}]) >= ${ms}:\n    rule_since[${i}] = None\n    kept["${acts.part.ref}"] = ${acts.takes.rest}`,
+      ),
       ...events,
       `told = {${outs.map((a) => `"${a.part.ref}": ${kept.has(a.part.id) ? `kept["${a.part.ref}"]` : a.takes.rest}`).join(", ")}}`,
       ...others,

@@ -25,15 +25,42 @@ export type Resolved = { says: string } & (
   | { kind: "every"; ms: number; does: Does }
   | { kind: "follow"; seen: Seen; acts: Acts }
 );
-export type Test = { op: "above" | "below"; at: number; back: number } | { op: "is"; at: number };
+export type Test =
+  | { op: "above" | "below"; at: number; back: number }
+  | { op: "is"; at: number }
+  /** Minutes of the day by a clock, the second no more; over midnight when it is the lesser. */
+  | { op: "between"; hour: Quantity; minute: Quantity; from: number; to: number };
 export type Does =
-  { act: "toggle"; acts: Acts } | { act: "count"; acts: Acts } | { act: "next"; among: readonly Acts[] };
+  | { act: "toggle"; acts: Acts }
+  | { act: "count"; acts: Acts }
+  | { act: "for"; acts: Acts; ms: number }
+  | { act: "next"; among: readonly Acts[] };
 
 /** What a quantity is called in a rule: its name without its unit's fraction. */
 export const outName = (q: Quantity) => q.name.split("_")[0]!;
 
 export const givesOf = (p: DriverPart): readonly Quantity[] => driverOf(p)?.gives?.(p) ?? [];
 export const takesOf = (p: DriverPart): Takes | null => driverOf(p)?.takes?.(p) ?? null;
+
+/** A part's hours and minutes, where it is a clock. */
+export function clockOf(p: DriverPart): { hour: Quantity; minute: Quantity } | null {
+  const [hour, minute] = ["hour", "minute"].map((n) => givesOf(p).find((q) => q.name === n));
+  return hour && minute ? { hour, minute } : null;
+}
+const DAY_MIN = 24 * 60;
+const minutes = (time: string) => Number(time.slice(0, 2)) * 60 + Number(time.slice(3));
+
+/** What a rule that goes by the time of day looks at, or why it can't. */
+function timeSeen(parts: readonly DriverPart[], when: Extract<Rule["when"], { from: string } | { at: string }>) {
+  const part = parts.find((p) => p.ref === when.ref);
+  if (!part) return `${when.ref} is not worked by this board's program`;
+  const clock = clockOf(part);
+  if (!clock) return `${part.label} is no clock: it does not give the time of day`;
+  const from = minutes("at" in when ? when.at : when.from);
+  const to = "at" in when ? (from + 1) % DAY_MIN : minutes(when.to);
+  const seen: Seen = { part, quantity: clock.hour, k: givesOf(part).indexOf(clock.hour) };
+  return { seen, test: { op: "between", ...clock, from, to } satisfies Test };
+}
 
 const seenOf = (parts: readonly DriverPart[], ref: string, out: string): Seen | string => {
   const part = parts.find((p) => p.ref === ref);
@@ -61,37 +88,47 @@ function testOf(when: Rule["when"], q: Quantity): Test {
 
 /** What no reading ever is: programs count in 32 bits. */
 const MOST = 2 ** 31 - 1;
-const tooMuch = (t: Test): boolean => Math.abs(t.at) + ("back" in t ? t.back : 0) > MOST;
+const tooMuch = (t: Test): boolean => t.op !== "between" && Math.abs(t.at) + ("back" in t ? t.back : 0) > MOST;
+
+/** What a rule goes by, or why it can't; null for what goes by the time that has passed. */
+function lookOf(when: Rule["when"], parts: readonly DriverPart[]): { seen: Seen; test: Test } | null | string {
+  if ("every_s" in when) return null;
+  if (!("out" in when)) return timeSeen(parts, when);
+  const seen = seenOf(parts, when.ref, when.out);
+  if (typeof seen === "string") return seen;
+  const test = testOf(when, seen.quantity);
+  const at = "above" in when ? when.above : "below" in when ? when.below : "is" in when ? when.is : 0;
+  return tooMuch(test) ? `${seen.part.label} can never be ${at}` : { seen, test };
+}
 
 /** A rule by the parts of one board, or why it can't be done there. `says`: its sentence. */
 export function resolve(r: Rule, parts: readonly DriverPart[], says: string): Resolved | string {
   const acts = actsOf(parts, r.do.ref);
   if (typeof acts === "string") return acts;
-  const seen = "ref" in r.when ? seenOf(parts, r.when.ref, r.when.out) : null;
-  if (typeof seen === "string") return seen;
-  if (seen && tooMuch(testOf(r.when, seen.quantity)))
-    return `${seen.part.label} can never be ${"above" in r.when ? r.when.above : "below" in r.when ? r.when.below : "is" in r.when ? r.when.is : 0}`;
+  const look = lookOf(r.when, parts);
+  if (typeof look === "string") return look;
   const does = (): Does | string => {
     if (r.do.act === "count" || r.do.act === "toggle") return { act: r.do.act, acts };
+    if (r.do.act === "for") return { act: "for", acts, ms: Math.round(r.do.for_s * 1000) };
     const among = ("among" in r.do ? [r.do.ref, ...r.do.among.filter((x) => x !== r.do.ref)] : [r.do.ref]).map((x) =>
       actsOf(parts, x),
     );
     const bad = among.find((x) => typeof x === "string");
     return bad ?? { act: "next", among: among as Acts[] };
   };
-  if (r.do.act === "follow") return seen ? { says, kind: "follow", seen, acts } : "it follows nothing";
-  if (r.do.act === "toggle" || r.do.act === "count" || r.do.act === "next") {
+  if (r.do.act === "follow") return look ? { says, kind: "follow", seen: look.seen, acts } : "it follows nothing";
+  if (r.do.act === "toggle" || r.do.act === "count" || r.do.act === "next" || r.do.act === "for") {
     const d = does();
     if (typeof d === "string") return d;
     if ("every_s" in r.when) return { says, kind: "every", ms: Math.round(r.when.every_s * 1000), does: d };
-    return { says, kind: "each", seen: seen!, test: testOf(r.when, seen!.quantity), does: d };
+    return { says, kind: "each", ...look!, does: d };
   }
-  if (!seen) return "it needs something to go by";
+  if (!look) return "it needs something to go by";
   const value = r.do.act === "on" ? acts.on : "value" in r.do ? scaled(acts.takes, r.do.value) : acts.takes.rest;
   const [least, most] = acts.takes.range;
   if ("value" in r.do && (value < least || value > most))
     return `${acts.part.label} takes ${least / 10 ** acts.takes.digits} to ${most / 10 ** acts.takes.digits}, not ${r.do.value}`;
-  return { says, kind: "while", seen, test: testOf(r.when, seen.quantity), acts, value };
+  return { says, kind: "while", ...look, acts, value };
 }
 
 /** All parts that a resolved rule tells something. */

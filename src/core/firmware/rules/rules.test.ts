@@ -16,6 +16,7 @@ const PARTS = [
   { ref: "M2", part: "module/aht20", label: "Air" },
   { ref: "M3", part: "module/servo-small", label: "Flag" },
   { ref: "M4", part: "module/ht16k33-digits", label: "Digits" },
+  { ref: "M5", part: "module/ds3231", label: "Clock" },
 ];
 const project = (rules?: Rule[], parts: object[] = PARTS, board: object = BOARD5) => {
   const a = assign(make([board as never, USB, ...(parts as never[])]), catalogue);
@@ -50,12 +51,36 @@ describe("sentences", () => {
       { ref: "LED1", act: "next", among: ["M3"] },
       "Each time Go is pressed, Lamp and Flag take turns.",
     ],
+    [{ every_s: 3600 }, { ref: "LED1", act: "for", for_s: 5 }, "Every 3600 s, Lamp is on for 5 s."],
+    [
+      { ref: "SW1", out: "pressed", is: 1 },
+      { ref: "LED1", act: "for", for_s: 30 },
+      "Each time Go is pressed, Lamp is on for 30 s.",
+    ],
+    [
+      { ref: "M5", from: "18:00", to: "23:30" },
+      { ref: "LED1", act: "on" },
+      "From 18:00 to 23:30 by Clock, Lamp is on.",
+    ],
+    [
+      { ref: "M5", at: "07:30" },
+      { ref: "M3", act: "for", for_s: 10 },
+      "Each day at 07:30 by Clock, Flag is on for 10 s.",
+    ],
+    [
+      { ref: "M5", from: "22:00", to: "06:00" },
+      { ref: "M4", act: "count" },
+      "Each day at 22:00 by Clock, Digits counts one on.",
+    ],
   ])("%j, %j", (when, act, text) => {
     const r = says(when, act);
     expect(r.says).toBe(text);
     expect(r.why).toBeNull();
   });
   it("what can't be done is told with what can", () => {
+    expect(says({ ref: "M2", from: "08:00", to: "09:00" }, { ref: "LED1", act: "on" }).why).toBe(
+      "Air is no clock: it does not give the time of day",
+    );
     expect(says({ ref: "M1", out: "weight", above: 1 }, { ref: "LED1", act: "on" }).why).toBe(
       'Distance does not give "weight"; it gives cm',
     );
@@ -74,6 +99,12 @@ describe("rules in a document", () => {
   it("that speak of parts that are not there, or of acts that need another occasion, are refused with a reason", () => {
     expect(problem({ ref: "M9", out: "cm", below: 1 }, { ref: "LED1", act: "on" })).toContain('no part "M9"');
     expect(problem({ every_s: 1 }, { ref: "LED1", act: "on" })).toContain("a moment, not a while");
+    expect(problem({ ref: "M1", at: "08:00" }, { ref: "LED1", act: "on" })).toContain("a moment, not a while");
+    expect(problem({ ref: "M1", from: "08:00", to: "08:00" }, { ref: "LED1", act: "on" })).toContain("no time at all");
+    expect(problem({ ref: "M1", from: "08:00", to: "09:00" }, { ref: "LED1", act: "follow" })).toContain(
+      "a quantity alone",
+    );
+    expect(problem({ every_s: 60 }, { ref: "LED1", act: "for", for_s: 5 })).toBeUndefined();
     expect(problem({ ref: "M1", out: "cm" }, { ref: "LED1", act: "on" })).toContain('can only "follow"');
     expect(problem({ ref: "M1", out: "cm", above: 3 }, { ref: "LED1", act: "follow" })).toContain("a quantity alone");
     expect(problem({ ref: "M1", out: "cm", below: 1 }, { ref: "LED1", act: "on" })).toBeUndefined();
@@ -84,6 +115,10 @@ describe("rules in a document", () => {
       { when: { ref: "M1", out: "cm", above: 1e99 }, do: { ref: "LED1", act: "on" } },
       { when: { ref: "M1", out: "cm", above: 1 }, do: { ref: "LED1", act: "explode" } },
       { when: { every_s: 0 }, do: { ref: "LED1", act: "toggle" } },
+      { when: { ref: "M1", at: "24:00" }, do: { ref: "LED1", act: "toggle" } },
+      { when: { ref: "M1", at: "7:30" }, do: { ref: "LED1", act: "toggle" } },
+      { when: { ref: "M1", from: "07:30" }, do: { ref: "LED1", act: "on" } },
+      { when: { every_s: 5 }, do: { ref: "LED1", act: "for", for_s: 0 } },
     ];
     for (const r of bad) expect(RuleSchema.safeParse(r).success, JSON.stringify(r)).toBe(false);
   });

@@ -14,9 +14,12 @@ const withUnit = (v: number, unit: string | undefined) => `${v}${unit ? ` ${unit
 
 function whenWords(when: Rule["when"], n: Names, each: boolean): string {
   if ("every_s" in when) return `Every ${when.every_s} s`;
+  const name = n.label(when.ref);
+  if ("at" in when) return `Each day at ${when.at} by ${name}`;
+  if ("from" in when)
+    return each ? `Each day at ${when.from} by ${name}` : `From ${when.from} to ${when.to} by ${name}`;
   const q = n.quantity(when.ref, when.out);
   const opens = each ? "Each time" : "When";
-  const name = n.label(when.ref);
   if (q && isYesNo(q)) {
     const not = ("is" in when && when.is === 0) || "below" in when;
     return `${opens} ${name} is ${not ? "not " : ""}${q.word || q.name}`;
@@ -48,6 +51,8 @@ export function sentence(r: Rule, n: Names): string {
       return `${each}, ${name} goes on or off.`;
     case "count":
       return `${each}, ${name} counts one on.`;
+    case "for":
+      return `${each}, ${name} is on for ${r.do.for_s} s.`;
     case "next": {
       const { among, ref } = r.do;
       return `${each}, ${list([ref, ...among.filter((x) => x !== ref)].map(n.label))} take turns.`;

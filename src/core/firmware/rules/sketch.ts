@@ -1,9 +1,10 @@
-import { codeOf, followed, holds, keptOf, outputsOf, type Tongue } from "./print";
+import { codeOf, followed, holds, keptOf, lastsOf, outputsOf, type Tongue } from "./print";
 import type { Does, Resolved } from "./resolve";
 
 const C: Tongue = {
   of: (p) => codeOf(p, "sketch"),
   and: "&&",
+  or: "||",
   choice: (test, a, b) => `(${test} ? ${a} : ${b})`,
   divide: (a, b) => `${a} / ${b}L`,
   within: (a, least, most) => `constrain(${a}, ${least}L, ${most}L)`,
@@ -22,6 +23,8 @@ function once(d: Does, i: number): string {
     const [, most] = d.acts.takes.range;
     return `${id}_kept = ${id}_kept >= 0 && ${id}_kept < ${most}L ? ${id}_kept + 1 : 0;`;
   }
+  if (d.act === "for")
+    return `${d.acts.part.id}_kept = ${d.acts.on}L;\nrule${i}_lasts = true;\nrule${i}_since = millis();`;
   return [
     `rule${i}_turn = (rule${i}_turn + 1) % ${d.among.length};`,
     ...d.among.map((a, k) => `${a.part.id}_kept = rule${i}_turn == ${k} ? ${a.on}L : ${a.takes.rest}L;`),
@@ -38,6 +41,9 @@ export function rulesInC(rules: readonly Resolved[]): { state: string; body: str
     ...rules.flatMap((r, i) => [
       ...(r.kind === "while" || r.kind === "each" ? [`static bool rule${i}_holds = false;`] : []),
       ...(r.kind === "every" ? [`static uint32_t rule${i}_next = 0;`] : []),
+      ...("does" in r && r.does.act === "for"
+        ? [`static bool rule${i}_lasts = false;`, `static uint32_t rule${i}_since = 0;`]
+        : []),
       ...("does" in r && r.does.act === "next" ? [`static uint8_t rule${i}_turn = ${r.does.among.length - 1};`] : []),
     ]),
   ].join("\n");
@@ -63,6 +69,10 @@ export function rulesInC(rules: readonly Resolved[]): { state: string; body: str
   return {
     state,
     body: [
+      ...lastsOf(rules).map(
+        ({ i, acts, ms }) =>
+          `if (rule${i}_lasts && millis() - rule${i}_since >= ${ms}UL) {\n  rule${i}_lasts = false;\n  ${acts.part.id}_kept = ${acts.takes.rest}L;\n}`,
+      ),
       ...events,
       ...outs.map(
         (a) => `int32_t ${a.part.id}_told_by_rule = ${kept.has(a.part.id) ? `${a.part.id}_kept` : `${a.takes.rest}L`};`,

@@ -5,7 +5,7 @@ import { leftOut } from "../drivers";
 import { driverParts } from "../pins";
 import type { DriverPart } from "../types";
 import { namesOf, ruled } from ".";
-import { givesOf, outName, resolve, takesOf } from "./resolve";
+import { clockOf, givesOf, outName, resolve, takesOf } from "./resolve";
 import { isYesNo, sentence } from "./sentence";
 
 /** Something that a rule can go by. */
@@ -17,6 +17,8 @@ export interface RuleInput {
   word: string;
   unit: string;
   yesNo: boolean;
+  /** The time of day of a clock part. */
+  clock?: true;
   /** What can be true in a room, in the unit that people read. */
   room: [number, number];
 }
@@ -67,8 +69,22 @@ export function rulesView(c: Circuit): RulesView {
       const why = tries[home] ?? tries[0] ?? "no board here has a program that follows rules";
       return { rule, says, why: done || typeof why !== "string" ? null : why };
     }),
-    inputs: everything.flatMap((p) =>
-      givesOf(p).map((q) => ({
+    inputs: everything.flatMap((p): RuleInput[] => [
+      ...(clockOf(p)
+        ? [
+            {
+              ref: p.ref,
+              label: p.inst.label,
+              out: "time",
+              word: "time of day",
+              unit: "",
+              yesNo: false,
+              clock: true as const,
+              room: [0, 24] as [number, number],
+            },
+          ]
+        : []),
+      ...givesOf(p).map((q) => ({
         ref: p.ref,
         label: p.inst.label,
         out: outName(q),
@@ -77,7 +93,7 @@ export function rulesView(c: Circuit): RulesView {
         yesNo: isYesNo(q),
         room: [scale(q.digits, q.room[0]), scale(q.digits, q.room[1])] as [number, number],
       })),
-    ),
+    ]),
     outputs: everything.flatMap((p) => {
       const t = takesOf(p);
       return t

@@ -9,6 +9,8 @@ export interface Chip {
   /** A compare match of timer 0 every millisecond, from the clock over 64. */
   timer: string;
   vector: string;
+  /** True while timer 0 has come to its end and that is not counted yet. */
+  pending: string;
   /** Its serial port at 9600 baud; null: one is made of a free pin. */
   uart: { begin: string; send: string } | null;
   /** The supply as the converter's reference. */
@@ -28,6 +30,7 @@ export const CHIPS: Readonly<Record<string, Chip>> = {
     fusesSay: "its own 9.6 MHz, not divided by 8",
     timer: timer0("TIMSK0"),
     vector: "TIM0_COMPA_vect",
+    pending: "TIFR0 & _BV(OCF0A)",
     uart: null,
     admux: "0",
   },
@@ -38,6 +41,7 @@ export const CHIPS: Readonly<Record<string, Chip>> = {
     fusesSay: "its own 8 MHz, not divided by 8",
     timer: timer0("TIMSK0"),
     vector: "TIM0_COMPA_vect",
+    pending: "TIFR0 & _BV(OCF0A)",
     uart: null,
     admux: "0",
   },
@@ -48,6 +52,7 @@ export const CHIPS: Readonly<Record<string, Chip>> = {
     fusesSay: "its own 8 MHz, not divided by 8",
     timer: timer0("TIMSK"),
     vector: "TIMER0_COMPA_vect",
+    pending: "TIFR & _BV(OCF0A)",
     uart: null,
     admux: "0",
   },
@@ -58,6 +63,7 @@ export const CHIPS: Readonly<Record<string, Chip>> = {
     fusesSay: "its own 8 MHz, not divided by 8",
     timer: timer0("TIMSK0"),
     vector: "TIMER0_COMPA_vect",
+    pending: "TIFR0 & _BV(OCF0A)",
     uart: {
       begin: "UCSR0A = _BV(U2X0);\nUBRR0 = F_CPU / 8 / 9600 - 1;\nUCSR0B = _BV(TXEN0);",
       send: "while (!(UCSR0A & _BV(UDRE0))) {\n}\nUDR0 = c;",
@@ -72,6 +78,7 @@ export const CHIPS: Readonly<Record<string, Chip>> = {
     fusesSay: "its own 8 MHz, and the debug port off so that PC2 to PC5 are pins",
     timer: "TCCR0 = _BV(WGM01) | _BV(CS01) | _BV(CS00);\nOCR0 = F_CPU / 64 / 1000 - 1;\nTIMSK |= _BV(OCIE0);",
     vector: "TIMER0_COMP_vect",
+    pending: "TIFR & _BV(OCF0)",
     uart: {
       begin: "UCSRA = _BV(U2X);\nUBRRL = F_CPU / 8 / 9600 - 1;\nUCSRB = _BV(TXEN);",
       send: "while (!(UCSRA & _BV(UDRE))) {\n}\nUDR = c;",

@@ -2,11 +2,14 @@ import type { Circuit } from "../../../circuit";
 import { fingerprint } from "../../../project";
 import { fillOwn } from "../../own/marks";
 import { codeText, driverParts, isBare, region } from "../../pins";
+import { driverOf } from "../../drivers";
+import type { DriverPart, Lack } from "../../types";
 import { uploadPage } from "../../upload";
 import { targetOf, tidy } from "../target";
 import { CHIPS } from "./chips";
-import { linesOf } from "./parts";
-import { boardFile, bringup, main, makefile, pinsFile, type Ctx } from "./program";
+import { byItsPins, hasRoom } from "./devices";
+import { linesOf, talksOf } from "./parts";
+import { boardFile, bringup, main, makefile, partsFile, pinsFile, type Ctx } from "./program";
 
 /** A pin that nothing hangs on, for the console of a chip without a serial port: the programmer's lines last. */
 function freePin(c: Circuit, host: string): string | null {
@@ -29,6 +32,19 @@ function consoleSteps(x: Ctx): string[] {
     : [];
 }
 
+/** Why plain C leaves a part to the person's own code, or null. */
+function lacks(p: DriverPart): Lack | null {
+  const capability = (why: string): Lack => ({ kind: "capability", why });
+  if (p.through || p.via) return capability("plain C works what hangs on the chip itself, not on another part's lines");
+  if (p.outs !== undefined) return capability("plain C does not work what hangs on its lines");
+  const talked = driverOf(p)?.id === p.inst.part.id;
+  if (p.inst.part.groups.length && !talked)
+    return capability("plain C does not talk to it here: it is for your own code");
+  if (talked && !hasRoom(p) && !byItsPins(p))
+    return capability(`${p.board.flash_kB} kB hold no program for a part that has to be talked to`);
+  return null;
+}
+
 /** Plain C for bare chips: no core, a Makefile with the fuses, small enough for a kilobyte. */
 export const avrC = targetOf({
   id: "avr-c",
@@ -39,26 +55,18 @@ export const avrC = targetOf({
     if (!id.startsWith("chip/")) return `${board!.chip} on its board takes sketches`;
     return CHIPS[board!.chip] ? null : `no plain C is written for ${board!.chip} here`;
   },
-  leaves: (p) =>
-    p.bus || p.through || p.inst.part.groups.length
-      ? {
-          kind: "capability",
-          why: "plain C works lights, contacts, voltages and levels here; a part on a bus is for your own code",
-        }
-      : null,
+  leaves: lacks,
   files: (c, host) => {
     const { chip, clock_Hz, flash_kB } = c.netlist.instance(host)!.part.board!;
+    const parts = driverParts(c, host, "avr-c", (b) => b).filter((p) => lacks(p) === null);
     const x: Ctx = {
       c,
       host,
       chip: CHIPS[chip]!,
       clock_Hz,
       flash_kB,
-      lines: linesOf(
-        c,
-        host,
-        driverParts(c, host, "avr-c", (b) => b),
-      ),
+      lines: linesOf(c, host, parts),
+      talks: talksOf(c, host, parts),
       title: codeText(c.project.title) || "Project",
       plan: fingerprint(c.project),
       console: CHIPS[chip]!.uart ? null : freePin(c, host),
@@ -66,12 +74,13 @@ export const avrC = targetOf({
     return [
       pinsFile(x),
       boardFile(x),
+      partsFile(x),
       bringup(x),
       main(x),
       makefile(x),
       uploadPage(c, host, "avr-c", consoleSteps(x)),
-    ].map((f) => {
-      return { path: f.path, text: fillOwn(tidy(f.text, 1), "//", (name) => region(c, host, "avr-c", name)) };
-    });
+    ].flatMap((f) =>
+      f ? [{ path: f.path, text: fillOwn(tidy(f.text, 1), "//", (name) => region(c, host, "avr-c", name)) }] : [],
+    );
   },
 });

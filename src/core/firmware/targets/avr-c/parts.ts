@@ -3,6 +3,8 @@ import type { Circuit } from "../../../circuit";
 import { identifier } from "../../pins";
 import { restOf } from "../../rest";
 import type { DriverPart } from "../../types";
+import { talkOf, type Talk } from "./devices";
+import { SWITCHES } from "./switches";
 
 /** What plain C does with a pin of a part. */
 export type Line =
@@ -11,7 +13,9 @@ export type Line =
   | { kind: "load"; p: DriverPart; label: string; name: string; lit: 0 | 1 }
   | { kind: "contact"; p: DriverPart; label: string; name: string; pull: boolean; pressed: 0 | 1 }
   | { kind: "voltage"; p: DriverPart; label: string; name: string; channel: number }
-  | { kind: "rest"; p: DriverPart; label: string; name: string; level: 0 | 1 | "float" };
+  | { kind: "rest"; p: DriverPart; label: string; name: string; level: 0 | 1 | "float" }
+  /** Set once and told nowhere: a pin of a part that is talked to. */
+  | { kind: "quiet"; p: DriverPart; label: string; name: string; level: 0 | 1 | "pull" };
 
 const READ = new Set(["digital-in", "digital-io", "interrupt"]);
 
@@ -28,36 +32,42 @@ const OF: Record<string, (p: DriverPart, x: Pin, name: string) => Line> = {
   }),
 };
 
-/** One pin that switches something. */
-const SWITCHES = new Set([
-  "discrete/nmos-ao3400",
-  "discrete/nmos-irlz44n",
-  "discrete/npn-2n2222",
-  "discrete/npn-bc547",
-  "module/buzzer-active",
-  "module/mosfet-switch",
-  "module/optocoupler-pc817",
-  "module/relay-1",
-]);
+/** The converter's channel behind a pin of a part. */
+function channelOf(c: Circuit, host: string, p: DriverPart, label: string): number | null {
+  if (!p.has(label)) return null;
+  const offer = findPin(c.netlist.instance(host)!.part, p.printed(label))?.offers?.find((o) => o.kind === "adc");
+  return offer?.kind === "adc" ? offer.channel : null;
+}
+
+/** The parts of a chip that its program talks to, with their data. */
+export const talksOf = (c: Circuit, host: string, parts: readonly DriverPart[]): Talk[] =>
+  parts.flatMap((p) => talkOf(p, (label) => channelOf(c, host, p, label)) ?? []);
 
 /** The pins of all parts of a chip, as plain C works them. Buses are left alone: their parts are in the pins file. */
 export function linesOf(c: Circuit, host: string, parts: readonly DriverPart[]): Line[] {
-  const board = c.netlist.instance(host)!.part;
+  const talked = new Set(talksOf(c, host, parts).map((t) => t.p.inst.ref));
   return parts.flatMap((p) =>
     p.inst.part.pins.flatMap((x): Line[] => {
       // What hangs on another part is not worked here, as that part is not.
       if (!x.need || !p.has(x.label) || p.through?.has(x.label)) return [];
       const several = p.inst.part.pins.filter((y) => y.need && p.has(y.label)).length > 1;
       const name = several ? `${p.id}_${identifier(x.label, "pin").toLowerCase()}` : p.id;
+      const rest = restOf(p, x.label);
+      // What is talked to is put to rest, and its inputs are held; the rest its data say.
+      if (talked.has(p.inst.ref)) {
+        if (p.pulled.has(x.label)) return [{ kind: "quiet", p, label: x.label, name, level: "pull" }];
+        return (x.need.kind === "digital-out" || x.need.kind === "pwm") && rest !== "float"
+          ? [{ kind: "quiet", p, label: x.label, name, level: rest }]
+          : [];
+      }
       const whole = OF[p.inst.part.bringup!.driver];
       if (whole) return [whole(p, x, name)];
       if (x.need.kind === "adc") {
-        const offer = findPin(board, p.printed(x.label))?.offers?.find((o) => o.kind === "adc");
-        return offer?.kind === "adc" ? [{ kind: "voltage", p, label: x.label, name, channel: offer.channel }] : [];
+        const channel = channelOf(c, host, p, x.label);
+        return channel === null ? [] : [{ kind: "voltage", p, label: x.label, name, channel }];
       }
       if (READ.has(x.need.kind))
         return [{ kind: "contact", p, label: x.label, name, pull: p.pulled.has(x.label), pressed: 1 }];
-      const rest = restOf(p, x.label);
       if (SWITCHES.has(p.inst.part.id) && rest !== "float")
         return [{ kind: "load", p, label: x.label, name, lit: rest ? 0 : 1 }];
       return x.need.kind === "digital-out" || x.need.kind === "pwm"

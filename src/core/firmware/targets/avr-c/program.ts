@@ -3,6 +3,7 @@ import { pinConstants } from "../../pins";
 import { place } from "../../own/marks";
 import type { FirmwareFile } from "../../types";
 import type { Chip } from "./chips";
+import { bringupOf, onOf, partsText, setupOf, taskOf, valuesOf, type Talk } from "./devices";
 import type { Line } from "./parts";
 
 /** What the programs of one chip are written from. */
@@ -13,6 +14,8 @@ export interface Ctx {
   clock_Hz: number;
   flash_kB: number;
   lines: readonly Line[];
+  /** Parts that are talked to. */
+  talks: readonly Talk[];
   title: string;
   plan: string;
   /** Free pin that the console's text leaves from, where the chip has no serial port; null: nothing is told. */
@@ -26,7 +29,9 @@ const portBit = (code: string) => `${code[1]}, ${code.slice(2)}`;
 const talks = (x: Ctx) => x.chip.uart !== null || x.console !== null;
 /** A chip of a kilobyte has room for text in one program: the bring-up. */
 const starterTalks = (x: Ctx) => talks(x) && x.flash_kB > 1;
-const voltages = (x: Ctx) => x.lines.some((l) => l.kind === "voltage");
+const voltages = (x: Ctx) => x.lines.some((l) => l.kind === "voltage") || x.talks.length > 0;
+/** What the programs include: the parts' own text stands on the chip's. */
+const included = (x: Ctx) => (x.talks.length ? "parts.h" : "board.h");
 
 /** The pins as port and bit, for the words of `board.h`. */
 export function pinsFile(x: Ctx): FirmwareFile {
@@ -118,7 +123,7 @@ ${
   voltages(x)
     ? `
 // A voltage in steps of 1/1024 of the supply.
-static uint16_t measure(uint8_t channel) {
+static uint16_t __attribute__((unused)) measure(uint8_t channel) {
   ADMUX = ${x.chip.admux} | channel;
   ADCSRA = _BV(ADEN) | _BV(ADSC) | _BV(ADPS2) | _BV(ADPS1);
   while (ADCSRA & _BV(ADSC)) {
@@ -143,16 +148,32 @@ function setup(x: Ctx): string {
       if (l.kind === "light" || l.kind === "load") return [`${l.lit ? "low" : "high"}(${pin});`, `output(${pin});`];
       if (l.kind === "contact") return [`input(${pin});`, ...(l.pull ? [`high(${pin});`] : [])];
       if (l.kind === "rest" && l.level !== "float") return [`${l.level ? "high" : "low"}(${pin});`, `output(${pin});`];
+      if (l.kind === "quiet" && l.level === "pull") return [`input(${pin});`, `high(${pin});`];
+      if (l.kind === "quiet") return [`${l.level ? "high" : "low"}(${pin});`, `output(${pin});`];
       return [];
     })
+    .concat(x.talks.map(setupOf).filter(Boolean))
     .join("\n");
 }
 const turn = (l: Extract<Line, { kind: "light" | "load" }>, on: boolean) =>
   `${on === (l.lit === 1) ? "high" : "low"}(${pinOf(l)});`;
 
+const turned = (l: Extract<Line, { kind: "light" | "load" }>) => ({
+  ref: l.p.ref,
+  on: turn(l, true),
+  off: turn(l, false),
+});
+
+/** The parts that are talked to, shared by both programs; null where there are none. */
+export const partsFile = (x: Ctx): FirmwareFile | null =>
+  x.talks.length
+    ? { path: "parts.h", text: `${banner(x, "the parts")}#pragma once\n${partsText(x.chip, x.talks)}\n` }
+    : null;
+
 /** Every part by itself, told over the console where there is one, shown by the lights everywhere. */
 export function bringup(x: Ctx): FirmwareFile {
-  const tests = x.lines.map((l) => {
+  const tests = x.lines.flatMap((l) => {
+    if (l.kind === "quiet") return [];
     const says = `${l.p.ref} pin=${l.p.printed(l.label)}`;
     if (l.kind === "light")
       return `for (uint8_t i = 0; i < 3; i++) {
@@ -168,19 +189,31 @@ say("YL1 gpio ${says} blink=3 info\\r\\n");`;
       return `say("YL1 adc ${says} raw=");\nsayNumber(measure(${l.channel}));\nsay(" info\\r\\n");`;
     return `say("YL1 gpio ${says} rests=${l.kind === "load" ? 1 - l.lit : l.level} info\\r\\n");`;
   });
-  const refs = new Set(x.lines.map((l) => l.p.ref)).size;
+  tests.push(...x.talks.map(bringupOf));
+  const refs = new Set([...x.lines, ...x.talks].map((l) => l.p.ref)).size;
+  const done = x.talks.length
+    ? `say("YL1 done parts=${refs} proven=");
+    sayNumber(proven);
+    say(" failed=");
+    sayNumber(failed);
+    say(" unproven=");
+    sayNumber(${refs} - proven - failed);
+    if (failed) say(" fail\\r\\n");
+    else if (proven == ${refs}) say(" ok\\r\\n");
+    else say(" info\\r\\n");`
+    : `say("YL1 done parts=${refs} proven=0 failed=0 unproven=${refs} info\\r\\n");`;
   return {
     path: "bringup.c",
-    text: `${banner(x, "bring-up, each part by itself, again and again")}#include "board.h"
+    text: `${banner(x, "bring-up, each part by itself, again and again")}#include "${included(x)}"
 
 int main(void) {
-${indent(setup(x))}
+${x.talks.length ? "  startClock();\n" : ""}${indent(setup(x))}
   sayStart();
   for (;;) {
     say("YL1 hello ${x.host} plan=${x.plan} info\\r\\n");
-${indent(indent(tests.join("\n")))}
+${x.talks.length ? "    uint8_t proven = 0, failed = 0;\n" : ""}${indent(indent(tests.join("\n")))}
     // What is lit, pressed or turned is for a person to see: nothing here can prove it.
-    say("YL1 done parts=${refs} proven=0 failed=0 unproven=${refs} info\\r\\n");
+    ${done}
     _delay_ms(2000);
   }
 }
@@ -200,12 +233,22 @@ export function main(x: Ctx): FirmwareFile {
   const contacts = x.lines.filter((l) => l.kind === "contact");
   const [volt] = x.lines.filter((l) => l.kind === "voltage");
   const body: string[] = [];
-  const worked = [...lights, ...x.lines.filter((l) => l.kind === "load")];
+  const worked = [
+    ...lights.map(turned),
+    ...x.lines.flatMap((l) => (l.kind === "load" ? [turned(l)] : [])),
+    ...x.talks.flatMap((t) => {
+      const on = onOf(t);
+      return on === null
+        ? []
+        : [{ ref: t.p.ref, on: `${t.p.id}_want = ${on};`, off: `${t.p.id}_want = ${t.device.takes!.rest};` }];
+    }),
+  ];
   const pairs = contacts.slice(0, worked.length);
   for (const [i, k] of pairs.entries())
-    body.push(`// ${k.p.ref} works ${worked[i]!.p.ref}.
-if (read(${pinOf(k)}) == ${k.pressed}) ${turn(worked[i]!, true)}
-else ${turn(worked[i]!, false)}`);
+    body.push(`// ${k.p.ref} works ${worked[i]!.ref}.
+if (read(${pinOf(k)}) == ${k.pressed}) ${worked[i]!.on}
+else ${worked[i]!.off}`);
+  body.push(...x.talks.map(taskOf));
   let free = lights.slice(pairs.length);
   if (!contacts.length && volt && free[0]) {
     const up = grounded(x, volt);
@@ -218,7 +261,7 @@ if (on) ${turn(free[0], true)}
 else ${turn(free[0], false)}`);
     free = free.slice(1);
   }
-  const timed = free.length > 0 || starterTalks(x);
+  const timed = free.length > 0 || starterTalks(x) || x.talks.length > 0;
   if (free.length)
     body.push(`static uint16_t blink;
 static uint8_t lit;
@@ -237,6 +280,7 @@ ${indent(indent(free.map((l) => turn(l, false)).join("\n")))}
       ...x.lines.flatMap((l) =>
         l.kind === "voltage" ? [`say(" ${l.p.ref}=");\nsayNumber(measure(${l.channel}));`] : [],
       ),
+      ...x.talks.map(valuesOf).filter(Boolean),
     ];
     body.push(`static uint16_t told, seconds;
 if ((uint16_t)(now() - told) >= 1000) {
@@ -250,12 +294,12 @@ ${indent(values.join("\n"))}
   }
   return {
     path: "main.c",
-    text: `${banner(x, "starter; nothing in the loop waits")}#include "board.h"
+    text: `${banner(x, "starter; nothing in the loop waits")}#include "${included(x)}"
 ${place("globals")}
 
 int main(void) {
-${indent(setup(x))}
-${timed ? "  startClock();\n" : ""}${starterTalks(x) ? `  sayStart();\n  say("YL1 plan ${x.host} id=${x.plan} info\\r\\n");\n` : ""}${indent(place("setup"))}
+${timed ? "  startClock();\n" : ""}${indent(setup(x))}
+${starterTalks(x) ? `  sayStart();\n  say("YL1 plan ${x.host} id=${x.plan} info\\r\\n");\n` : ""}${indent(place("setup"))}
   for (;;) {
 ${indent(indent(body.map((b) => `{\n${indent(b)}\n}`).join("\n")))}
 ${indent(indent(place("loop")))}
@@ -281,7 +325,7 @@ DUDE = avrdude -c $(PROGRAMMER) -p ${x.chip.part}
 
 all: bringup.hex main.hex
 
-%.elf: %.c board.h pins.h
+%.elf: %.c board.h pins.h${x.talks.length ? " parts.h" : ""}
 \t$(CC) $(CFLAGS) -o $@ $<
 \tavr-size $@
 
