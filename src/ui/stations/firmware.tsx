@@ -53,7 +53,7 @@ export function Firmware() {
     };
   }, [project, targetId]);
   const file =
-    files.find((f) => f.path === path) ?? files.find((f) => /main\.py|starter\.ino/.test(f.path)) ?? files[0];
+    files.find((f) => f.path === path) ?? files.find((f) => /main\.py|main\.c|starter\.ino/.test(f.path)) ?? files[0];
   /** Own code, as it was written between the marks of the file that is open. */
   const own = (text: string) => {
     if (!targetId || !file) return;

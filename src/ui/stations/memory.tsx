@@ -2,12 +2,14 @@
 import { Progress } from "radix-ui";
 import type { Room } from "@/core/firmware/memory/room";
 
-const kB = (bytes: number) => (bytes / 1024).toFixed(1);
+/** Kilobytes, or bytes where there is less than one of them. */
+const amount = (used: number, of: number) =>
+  of < 1024 ? `about ${used} of ${of} B` : `about ${(used / 1024).toFixed(1)} of ${(of / 1024).toFixed(1)} kB`;
 
 function Bar({ what, used, of }: { what: string; used: number; of: number }) {
   const full = used > of;
   const share = Math.min(100, Math.round((100 * used) / of));
-  const says = `about ${kB(used)} of ${kB(of)} kB`;
+  const says = amount(used, of);
   return (
     <div className="mt-1 text-sm">
       <p className="flex justify-between gap-2">
