@@ -14,7 +14,7 @@ import { BOARD3, BOARD5, catalogue, make, USB } from "../src/core/testing";
 import { benchProgram, compileSketch, coreArchive, simulateWith } from "./avr/toolchain";
 import { runOnHost } from "./host/compile";
 import { runProgram, type OnLines } from "./micropython/run";
-import { linesOf, wirePart } from "./parts";
+import { linesOf, onSerial, onTwoWires, wirePart } from "./parts";
 import { Lines } from "./parts/lines";
 
 interface Planned {
@@ -311,6 +311,81 @@ describe("devices on a serial port in C++, run on this machine", () => {
             ),
           ).toBe(true);
       }
+    }
+  });
+});
+
+describe("serial ports that the program times, in simavr", () => {
+  /** The part's port in software: on plain pins, never the console's. */
+  function inSoftware(id: string): Planned {
+    const group = catalogue.get(id)!.groups.find((g) => g.kind === "uart")!.id;
+    const slow = catalogue.get(id)!.options.some((o) => o.key === "baud") && { options: { baud: 9600 } };
+    const part = { ref: "M1", part: id, label: "Part", software: [group], ...slow };
+    const a = assign(make([BOARD5, { ref: "S1", part: "supply/adapter-5v-2a" }, part]), catalogue);
+    const c = circuitOf(a.project, catalogue);
+    const p = driverParts(c, "B1", "sketch", (b) => b).find((x) => x.inst.ref === "M1")!;
+    expect(p.port).toBeUndefined();
+    return { c, device: DEVICES.find((d) => d.id === id)!.of(p), as: { chain: 1, options: p.options } };
+  }
+  const baudOf = (x: Planned) => Number(x.as.options?.baud ?? 9600);
+  function onPort(x: Planned, part: BusPart) {
+    const { pins } = x.c.netlist.instance("M1")!.part.groups.find((g) => g.kind === "uart")!;
+    const at = linesOf(x.c, "M1");
+    // The board's rx hears what the part says.
+    const says = pins.rx && at.has(pins.rx) ? pins.rx : undefined;
+    const hears = pins.tx && at.has(pins.tx) ? pins.tx : undefined;
+    return { part: onSerial(part, { ...(says && { says }), ...(hears && { hears }) }, baudOf(x)), at };
+  }
+  const PORTS = CASES.filter(([id]) => ON_PORTS.has(id) && id !== "module/max3485" && id !== "module/mp3-player");
+  it.each(PORTS)("%s", async (id, m) => {
+    const x = inSoftware(id);
+    const bench = benchProgram();
+    const files = sketch.files(x.c);
+    const over = x.device.over!;
+    const listens = over.kind === "uart" && over.frame === "any";
+    const program = listens ? "starter" : "bringup";
+    const { elf } = compileSketch(`soft-${id.replace("/", "-")}`, files, program);
+    for (const w of some(m)) {
+      const part = m.make(w, x.as);
+      if (listens) {
+        const r = await simulateWith(bench, elf, 6, new Map(), undefined, onPort(x, part));
+        expect(r.lines.filter((l) => l.includes("running")).at(-1), JSON.stringify(w)).toContain(
+          saysAll(x, w).slice(0, 21),
+        );
+      } else {
+        const r = await simulateWith(bench, elf, 7.5, new Map(), "YL1 done", onPort(x, part));
+        expect(sensorLine(r.lines), JSON.stringify(w)).toBe(expected(x, m, w));
+      }
+    }
+  });
+});
+
+describe("two-wire buses that the program times, in simavr", () => {
+  const BUS = CASES.filter(([id]) => catalogue.get(id)!.groups.some((g) => g.kind === "i2c"));
+  /** By turns here, all of them in the whole set. */
+  const SOME = BUS.filter((_, i) => process.env.ALL || i % 4 === 0);
+  it.each(SOME)("%s", async (id, m) => {
+    const g = catalogue.get(id)!.groups.find((x) => x.kind === "i2c")!;
+    const part = { ref: "M1", part: id, label: "Part", software: [g.id] };
+    const links = [
+      { from: `M1.${g.pins.sda}`, to: "B1.D7", locked: true },
+      { from: `M1.${g.pins.scl}`, to: "B1.D8", locked: true },
+    ];
+    const a = assign(make([BOARD5, USB, part], [], { links }), catalogue);
+    const c = circuitOf(a.project, catalogue);
+    const p = driverParts(c, "B1", "sketch", (b) => b).find((x) => x.inst.ref === "M1")!;
+    expect(p.soft && !p.bus).toBe(true);
+    const x: Planned = { c, device: DEVICES.find((d) => d.id === id)!.of(p), as: { chain: 1, options: p.options } };
+    const files = sketch.files(c);
+    const { elf } = compileSketch(`two-wire-${id.replace("/", "-")}`, files, "bringup");
+    const bench = benchProgram();
+    const at = new Map([...linesOf(c, "M1")].filter(([l]) => l === g.pins.sda || l === g.pins.scl));
+    const on = (q: BusPart) => ({ part: onTwoWires(q, i2cAddress(c)!, g.pins.sda!, g.pins.scl!), at });
+    const told = m.wants !== undefined && x.device.takes !== undefined;
+    for (const w of told ? [{}] : some(m)) {
+      const r = await simulateWith(bench, elf, 12, new Map(), told ? "YL1 act M1" : "YL1 done", on(m.make(w, x.as)));
+      if (told) expect(r.lines.find((l) => l.startsWith("YL1 act M1"))).toMatch(/(fresh=1|rests) info$/);
+      else expect(sensorLine(r.lines), JSON.stringify(w)).toBe(expected(x, m, w));
     }
   });
 });

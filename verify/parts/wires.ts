@@ -223,3 +223,62 @@ export function onInfrared(part: BusPart, line: string): WirePart {
     },
   };
 }
+
+/** A part on a serial port that is timed on plain pins: the lowest bit first, between a low and a high. */
+export function onSerial(part: BusPart, line: { says?: string; hears?: string }, baud: number): WirePart {
+  const bit_us = 1e6 / baud;
+  /** A pause of so many bits ends a message. */
+  const PAUSE = 30;
+  let level = 1;
+  let began: number | null = null;
+  let changes: [number, number][] = [];
+  let message: number[] = [];
+  let ended = 0;
+  let queue: number[] = [];
+  const heard = () => {
+    const start = began!;
+    began = null;
+    // Each bit as it stands in its middle.
+    const at = (k: number) => changes.filter(([t]) => t <= start + (k + 0.5) * bit_us).at(-1)![1];
+    message.push(at(9) ? [1, 2, 3, 4, 5, 6, 7, 8].reduce((s, k) => s + (at(k) << (k - 1)), 0) : 0xee);
+    ended = start + 10 * bit_us;
+  };
+  /** One byte at a time, and when the next is due. */
+  const say = (us: number): Reply[] => {
+    const line_ = line.says!;
+    if (!queue.length) queue = [...(part.serial?.(us / 1000) ?? [])];
+    const byte = queue.shift();
+    if (byte === undefined) return [{ line: line_, look_us: 2000 }];
+    const bits = [0, ...[0, 1, 2, 3, 4, 5, 6, 7].map((n) => (byte >> n) & 1), 1];
+    return [
+      ...bits.flatMap((v, k): Reply[] =>
+        v === (k ? bits[k - 1]! : 1) ? [] : [{ line: line_, level: v as 0 | 1, in_us: 1 + Math.round(k * bit_us) }],
+      ),
+      { line: line_, look_us: Math.ceil(10.5 * bit_us) },
+    ];
+  };
+  return {
+    hears: line.hears ? [line.hears] : [],
+    ...(line.says && { pulledUp: [line.says] }),
+    start: () => (line.says ? [{ line: line.says, look_us: 2000 }] : []),
+    change(l, v, us) {
+      if (began !== null && us > began + 9.4 * bit_us) heard();
+      if (began === null && level === 1 && v === 0) {
+        began = us;
+        changes = [];
+      }
+      if (began !== null) changes.push([us, v]);
+      level = v;
+      return [{ line: l, look_us: Math.ceil((10 + PAUSE) * bit_us) }];
+    },
+    look(l, _v, us) {
+      if (l === line.says) return say(us);
+      if (began !== null && us >= began + 9.4 * bit_us) heard();
+      if (message.length && us > ended + PAUSE * 0.9 * bit_us) {
+        part.write(message, us / 1000);
+        message = [];
+      }
+      return [];
+    },
+  };
+}

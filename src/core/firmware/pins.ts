@@ -309,10 +309,11 @@ export function driverParts(c: Circuit, host: string, target: string, busNames: 
           ),
         }),
         ...(soft &&
-          !softName && {
+          !softName &&
+          target !== "sketch" && {
             unworked: {
               kind: "capability" as const,
-              why: "its bus has no controller on these pins, and a sketch does not time one by itself here",
+              why: "its bus has no controller on these pins, and a program on a computer does not time one by itself",
             },
           }),
       },

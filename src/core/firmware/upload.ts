@@ -30,6 +30,7 @@ const BY_TARGET: Record<TargetId, (menu: string, family: string) => string[]> = 
   ],
   python: () => [
     "The programs need `gpiozero` and `smbus2`: the system's packages python3-gpiozero and python3-smbus2.",
+    "A part on the serial port: in the system's settings turn the port on and the login over it off, then start anew.",
     "Copy the folder to the board, open a terminal in it and run `python3 bringup.py`, then `python3 main.py`.",
   ],
 };

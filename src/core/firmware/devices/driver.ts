@@ -57,7 +57,7 @@ export function deviceDriver(kind: DeviceKind, plain: Driver): Driver {
       helpers: SKETCH_HELPERS,
       helpersFor: (p) => {
         const link = inC(over(of(p)));
-        return [...(link.stands ?? []), link.helpers];
+        return [...(link.stands ?? []), ...(link.standsFor?.(p) ?? []), link.helpers];
       },
       globals: (p) => turnInC(of(p), p),
       setup: (p) => both(plain.sketch?.setup?.(p), inC(over(of(p))).setup?.(p)),

@@ -172,7 +172,7 @@ static bool ${p.id}_fresh = false;
 static uint8_t ${p.id}_at = 0;
 ${looks ? `static uint8_t ${p.id}_looks = 0;\n` : ""}// ${p.ref} ${p.label}: does what is due, tells after how many milliseconds it wants to go on.
 static uint16_t ${p.id}_turn() {
-${reads ? `  uint8_t b[${most}];\n` : ""}${locals.length ? `  int32_t ${locals.map((n) => `${n} = 0`).join(", ")};\n` : ""}  switch (${p.id}_at) {
+${reads ? `  uint8_t b[${most}] = {0};\n` : ""}${locals.length ? `  int32_t ${locals.map((n) => `${n} = 0`).join(", ")};\n` : ""}  switch (${p.id}_at) {
     case 0:
 ${begin.join("\n")}
 ${start}

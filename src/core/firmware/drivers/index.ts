@@ -34,15 +34,19 @@ const byId = new Map(DRIVERS.map((d) => [d.id, d]));
 const devices = new Map(DEVICES.map((d) => [d.id, deviceDriver(d, generic)]));
 
 /** A part on a two-wire bus is there when both its bus and its address are known. */
-const isReached = (p: DriverPart) => !p.inst.part.groups.some((g) => g.kind === "i2c") || (p.bus && p.address);
+const isReached = (p: DriverPart) =>
+  !p.inst.part.groups.some((g) => g.kind === "i2c") || ((p.bus || p.soft) && p.address);
 
 /** A device's data come before what can be said of a part from its pins alone. */
 const named = (p: DriverPart) => (isReached(p) && devices.get(p.inst.part.id)) || byId.get(p.inst.part.bringup!.driver);
 
-/** A driver that is no data speaks to the bus itself, in a sketch without opening a branch. */
+/** A driver that is no data speaks to the bus itself, in a sketch to a controller of the board and without opening a branch. */
 const branchless = (p: DriverPart): Lack | null =>
-  p.via && p.target === "sketch" && !devices.has(p.inst.part.id)
-    ? { kind: "capability", why: "a sketch works it on a bus of the board only, not on a branch of a bus switch" }
+  (p.via || (p.soft && !p.bus)) && p.target === "sketch" && !devices.has(p.inst.part.id)
+    ? {
+        kind: "capability",
+        why: `a sketch works it on a bus of the board only, not on ${p.via ? "a branch of a bus switch" : "pins without a controller"}`,
+      }
     : null;
 
 /** What hangs on another part's lines is worked where that part is. */

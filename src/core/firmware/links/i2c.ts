@@ -2,7 +2,9 @@ import { escaped, hex, listInC, type Link, type LinkInC } from "./types";
 import { softI2c } from "./soft-i2c";
 import type { DriverPart } from "../types";
 
-const to = (p: DriverPart) => `${p.bus}, ${p.address}`;
+/** In a sketch a bus without a controller is two pins; everywhere else a name. */
+const isSoft = (p: DriverPart) => p.soft && p.target === "sketch";
+const to = (p: DriverPart) => `${isSoft(p) ? `&${p.id}_bus` : p.bus}, ${p.address}`;
 /** A message to a part behind a bus switch: its branch is opened before, and closed again whatever comes of it. */
 const reached = (p: DriverPart, message: string) =>
   p.via
@@ -22,10 +24,7 @@ const calls: Pick<LinkInC, "write" | "read"> = {
     ),
 };
 
-/** A two-wire bus of the board's core; in plain C two pins are worked by the program. */
-export const i2c: Link<"i2c"> = {
-  c: () => ({
-    helpers: `// Messages to a part on a bus; false when it does not answer.
+const CONTROLLED = `// Messages to a part on a bus; false when it does not answer.
 static bool __attribute__((unused)) busPut(TwoWire &bus, uint8_t address, const uint8_t *list, uint8_t n) {
   bus.beginTransmission(address);
   while (n--) bus.write(*list++);
@@ -54,7 +53,14 @@ static bool __attribute__((unused)) busBranch(TwoWire &bus, uint8_t address, uin
 }
 static bool __attribute__((unused)) busShut(TwoWire &bus, uint8_t address, bool ok) {
   return busBranch(bus, address, 0) && ok;
-}`,
+}`;
+
+/** A two-wire bus of the board's core; in plain C two pins are worked by the program. */
+export const i2c: Link<"i2c"> = {
+  c: () => ({
+    helpers: "",
+    standsFor: (p) => [isSoft(p) ? softI2c.helpers : CONTROLLED],
+    globals: (p) => (isSoft(p) ? softI2c.globals!(p) : ""),
     ...calls,
   }),
   plain: () => ({ ...softI2c, ...calls }),

@@ -8,6 +8,8 @@ export interface LinkInC {
   helpers: string;
   /** What its helpers stand on, shared with others. */
   stands?: readonly string[];
+  /** The same, for what only some parts need. */
+  standsFor?(p: DriverPart): readonly string[];
   globals?(p: DriverPart): string;
   /** Beyond the resting levels of the part's outputs, which are set by themselves. */
   setup?(p: DriverPart): string;

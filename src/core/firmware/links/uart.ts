@@ -1,4 +1,6 @@
 import type { DriverPart } from "../types";
+import { EDGES } from "../drivers/edges";
+import { SOFT_MOST, SOFT_PORT } from "./soft-port";
 import { escaped, listInC, type Link, type Over } from "./types";
 
 const SENTENCE_BYTES = 13;
@@ -34,12 +36,25 @@ const PORTS: Partial<Record<DriverPart["board"]["family"], { name(n: number): st
 /** A core that makes a port of any two pins: it has no name of its own there. */
 const MAKES_PORTS = new Set<DriverPart["board"]["family"]>(["stm32"]);
 const portIn = (p: DriverPart) => PORTS[p.board.family === "rp2350" ? "rp2040" : p.board.family];
-const portName = (p: DriverPart) => (MAKES_PORTS.has(p.board.family) ? `${p.id}_serial` : portIn(p)!.name(number(p)));
+/** No port of the chip is behind its pins: the program times it. */
+const isSoft = (p: DriverPart) => p.port === undefined;
+const portName = (p: DriverPart) =>
+  isSoft(p) || MAKES_PORTS.has(p.board.family) ? `${p.id}_serial` : portIn(p)!.name(number(p));
+const softInC = (p: DriverPart) =>
+  `static SoftPort ${p.id}_serial(${pinOf(p, "rx", "255")}, ${pinOf(p, "tx", "255")}, ${baud(p)});${
+    pinOf(p, "rx", "") ? `\nstatic void IRAM_ATTR ${p.id}_edge() { ${p.id}_serial.edge(); }` : ""
+  }`;
 const madeInC = (p: DriverPart) =>
-  MAKES_PORTS.has(p.board.family)
-    ? `static HardwareSerial ${p.id}_serial(${pinOf(p, "rx", "NUM_DIGITAL_PINS")}, ${pinOf(p, "tx", "NUM_DIGITAL_PINS")});`
-    : "";
+  isSoft(p)
+    ? softInC(p)
+    : MAKES_PORTS.has(p.board.family)
+      ? `static HardwareSerial ${p.id}_serial(${pinOf(p, "rx", "NUM_DIGITAL_PINS")}, ${pinOf(p, "tx", "NUM_DIGITAL_PINS")});`
+      : "";
 function beginInC(p: DriverPart): string {
+  if (isSoft(p)) {
+    const rx = pinOf(p, "rx", "");
+    return `${p.id}_serial.begin();${rx ? `\n${p.id}_serial.hears = watchEdges(${rx}, ${p.id}_edge);` : ""}`;
+  }
   const name = portName(p);
   if (p.board.family === "nrf52") return `${name}${portIn(p)!.begin(p)}\n${name}.begin(${baud(p)});`;
   if (p.board.family !== "rp2040" && p.board.family !== "rp2350") return `${name}${portIn(p)!.begin(p)}`;
@@ -271,16 +286,23 @@ const CLASS: Record<Kind, string> = { frames: "Frames", sentences: "Sentences", 
 /** A serial port of the chip, not the console's. Reading one byte tells whether a whole frame has come; reading it takes it. */
 export const uart: Link<"uart"> = {
   unfitPart: (p) => {
-    if (p.target === "python") return "its serial port is not read by our programs for a computer yet";
+    // A computer tells what it has to tell elsewhere: its port is free once nobody logs in over it.
+    if (p.target === "python") return p.port ? null : "no serial port of the computer is behind its pins";
     if (p.target === "avr-c")
       return "plain C reads no serial port but its own console's: what comes there is for your own code";
     if (p.console) return "its pins are the console's: what it sends would mix with what the program tells";
-    if (!p.port) return "no serial port of the chip is behind its pins";
+    if (!p.port && p.target !== "sketch") return "no serial port of the chip is behind its pins";
+    const most = p.board.family === "avr" ? SOFT_MOST.avr : SOFT_MOST.other;
+    if (!p.port)
+      return baud(p) > most
+        ? `a program times ${most} baud at most on plain pins of ${p.board.chip}, not ${baud(p)}`
+        : null;
     return p.target === "sketch" && !portIn(p)
       ? `which of its ports the core of ${p.board.chip} takes for the console is not known here`
       : null;
   },
   c: (o) => ({
+    standsFor: (p) => (isSoft(p) ? [EDGES, SOFT_PORT] : []),
     helpers: HELPERS[kindOf(o.frame)],
     globals: (p) => [madeInC(p), TAKES[kindOf(o.frame)](p, o.frame)].filter(Boolean).join("\n"),
     setup: beginInC,

@@ -104,6 +104,26 @@ describe("assign", () => {
     expect(a.links.find((l) => l.from === "M3.ECHO")!.to).toMatch(/^B1\.D[23]$/);
     expect(a.links.every((l) => l.to !== "B1.D0" && l.to !== "B1.D1")).toBe(true);
   });
+  it("a slow serial part beside a console that has the only port: plain pins, timed by the program", () => {
+    const at = (board: object, part: object, more: object[] = []) => {
+      const a = assign(make([board as never, USB, { ref: "M1", ...part } as never, ...(more as never[])]), catalogue);
+      return a.links.filter((l) => l.from.startsWith("M1.")).map((l) => splitEnd(l.to).pin);
+    };
+    const GPS = { part: "module/gps-neo6m" };
+    const onConsole = (pins: string[], of = ["D0", "D1"]) => pins.filter((p) => of.includes(p));
+    expect(onConsole(at(BOARD5, GPS))).toEqual([]);
+    expect(onConsole(at({ ref: "B1", part: "board/atmega328p-compact" }, GPS))).toEqual([]);
+    expect(onConsole(at({ ref: "B1", part: "board/esp8266-mini" }, GPS), ["TX", "RX"])).toEqual([]);
+    // A fast one can't be timed so, two of them neither, and where there is a port it is taken.
+    expect(onConsole(at(BOARD5, { part: "module/usb-uart-5v" }))).not.toEqual([]);
+    expect(onConsole(at(BOARD5, { part: "module/usb-uart-5v", options: { baud: 9600 } }))).toEqual([]);
+    const mega = catalogue.get("board/atmega2560-long")!;
+    for (const pin of at({ ref: "B1", part: mega.id }, GPS).filter((p) => findPin(mega, p)?.offers))
+      expect(
+        findPin(mega, pin)!.offers!.some((o) => o.kind === "uart"),
+        pin,
+      ).toBe(true);
+  });
   it("keeps wires where they are when a part joins", () => {
     const before = assign(make([BOARD5, USB, ...SIX.slice(0, 3)]), catalogue).project;
     const joined = make([...before.parts, { ref: "D9", part: "discrete/led-red" }], [], { links: before.links });

@@ -43,7 +43,7 @@ export function whyChosen(p: Problem, n: ProblemNeed, choice: number, sharing: s
   const parts: string[] = [];
   const usual = c.bus && !c.prices.some((x) => x.reason === "bus");
   if (c.prices.some((x) => x.reason === "software"))
-    parts.push(`${label} can be ${needWords(n)} in software: no controller is left for it`);
+    parts.push(`${label} can be ${needWords(n)} in software: no controller is free for it`);
   else if (c.bus) parts.push(`${label} is ${usual ? "the usual" : "a"} ${needWords(n)} pin of ${c.bus}`);
   else parts.push(`${label} can be ${needWords(n)}`);
   if (sharing.length) parts.push(`shared with ${sharing.join(" and ")}`);

@@ -128,10 +128,11 @@ static void __attribute__((unused)) sayValue(int32_t v, uint8_t digits, uint8_t 
 
 /** The turns of a part. Nobody watches it: a program that hears nothing has nobody to ask. */
 const turnsOf = ({ device, p }: Talk, link: LinkInC): string =>
-  turnInC(device.proof?.kind === "watch" ? { ...device, proof: { kind: "unproven", why: "" } } : device, p, link)
-    .replace(`static uint16_t ${p.id}_turn()`, `static uint16_t __attribute__((unused)) ${p.id}_turn(void)`)
-    // All warnings are on here.
-    .replace(/^( {2}uint8_t b\[\d+\]);$/m, "$1 = {0};");
+  turnInC(
+    device.proof?.kind === "watch" ? { ...device, proof: { kind: "unproven", why: "" } } : device,
+    p,
+    link,
+  ).replace(`static uint16_t ${p.id}_turn()`, `static uint16_t __attribute__((unused)) ${p.id}_turn(void)`);
 
 /** Everything that the two programs share of the parts that they talk to. */
 export function partsText(chip: Chip, talks: readonly Talk[]): string {

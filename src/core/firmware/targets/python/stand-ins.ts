@@ -75,6 +75,46 @@ class SoftSPI:
                 self.sck.value(0)
 
 
+class UART:
+    """A serial port of the computer. One that is not there, or not allowed, answers nothing, and is tried again."""
+
+    def __init__(self, id, baudrate=9600, tx=None, rx=None, rxbuf=256):
+        self.name = "/dev/serial0" if id == 0 else "/dev/ttyAMA%d" % id
+        self.baudrate = baudrate
+        self.fd = None
+        self.have = bytearray()
+
+    def open(self):
+        import os
+        import termios
+        import tty
+
+        if self.fd is None:
+            fd = os.open(self.name, os.O_RDWR | os.O_NOCTTY | os.O_NONBLOCK)
+            tty.setraw(fd)
+            state = termios.tcgetattr(fd)
+            state[4] = state[5] = getattr(termios, "B%d" % self.baudrate)
+            termios.tcsetattr(fd, termios.TCSANOW, state)
+            self.fd = fd
+        return os
+
+    def any(self):
+        os = self.open()
+        try:
+            self.have += os.read(self.fd, 256)
+        except BlockingIOError:
+            pass
+        return len(self.have)
+
+    def read(self, n):
+        got = bytes(self.have[:n])
+        del self.have[:n]
+        return got
+
+    def write(self, data):
+        self.open().write(self.fd, bytes(data))
+
+
 class I2C:
     """A two-wire bus of the computer; its clock is a setting of the system, not of the program."""
 

@@ -7,7 +7,7 @@ import { busSetup, head, indent, setups, type Ctx } from "./ctx";
 function scan(x: Ctx): string {
   const buses = new Map<string, DriverPart[]>();
   // What hangs on a branch does not answer while none is open.
-  for (const p of x.parts) if (p.address && !p.via) buses.set(p.bus, [...(buses.get(p.bus) ?? []), p]);
+  for (const p of x.parts) if (p.address && p.bus && !p.via) buses.set(p.bus, [...(buses.get(p.bus) ?? []), p]);
   return [...buses]
     .map(([bus, list]) => {
       const want = [...new Set(list.map((p) => p.address!))];

@@ -1,4 +1,12 @@
-import { findPin, isBusKind, isPointToPoint, type Need, type Pin } from "../../../parts/catalogue";
+import {
+  findPin,
+  isBusKind,
+  isPointToPoint,
+  optionValues,
+  type Need,
+  type Part,
+  type Pin,
+} from "../../../parts/catalogue";
 import { isWorked, type Instance, type Netlist } from "../../../circuit/netlist";
 import { endOn, farOf, linksAt, splitEnd, type Project } from "../../../project";
 import { evaluate } from "../../../quantity";
@@ -20,13 +28,40 @@ export function effectiveNeed(netlist: Netlist, ref: string, pin: Pin): Need {
 
 const entryOf = (project: Project, ref: string) => project.parts.find((x) => x.ref === ref);
 
+const isConsoles = (p: Pin) => p.hazards?.some((h) => h.kind === "console") ?? false;
+/** Both directions of serial ports that are not the console's. */
+const hasFreePort = (board: Part) =>
+  ["rx", "tx"].every((role) =>
+    board.pins.some((p) => !isConsoles(p) && p.offers?.some((o) => o.kind === "uart" && o.role === role)),
+  );
+/** A rate that a program times on plain pins of any board, baud. */
+const SOFT_BAUD = 9600;
+
+/**
+ * Where the console's is the only serial port, a part on it would disturb uploading and hear what the program tells: its program can
+ * time a slow port on other pins, one of them. Bare chips have no console of their own.
+ */
+function betterInSoftware(project: Project, netlist: Netlist, board: Part | undefined, ref: string, group: string) {
+  const part = netlist.instance(ref)?.part;
+  if (!board?.board || board.board.family === "linux" || board.id.startsWith("chip/")) return false;
+  if (part?.groups.find((g) => g.id === group)?.kind !== "uart" || hasFreePort(board)) return false;
+  const { host } = netlist.instance(ref)!;
+  const others = [...netlist.expanded.instances.values()].filter(
+    (i) => i.ref !== ref && i.host === host && !i.part.board && i.part.groups.some((g) => g.kind === "uart"),
+  );
+  if (others.length) return false;
+  return Number(optionValues(part, entryOf(project, ref)?.options ?? {}).baud ?? SOFT_BAUD) <= SOFT_BAUD;
+}
+
 /** What is to be known of a host beyond its pins, for one part's needs. */
 export function hostFacts(project: Project, netlist: Netlist, host: string, ref: string, group?: string): HostFacts {
   const part = netlist.instance(host)?.part;
   return {
     ...(part && { part }),
     radio: String(entryOf(project, host)?.options?.radio) === "true",
-    software: group !== undefined && (entryOf(project, ref)?.software ?? []).includes(group),
+    software:
+      group !== undefined &&
+      ((entryOf(project, ref)?.software ?? []).includes(group) || betterInSoftware(project, netlist, part, ref, group)),
   };
 }
 
