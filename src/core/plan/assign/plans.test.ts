@@ -34,6 +34,17 @@ function wrongs(project: Project): string[] {
   const drives = (p: (typeof placed)[number]) =>
     Object.keys(timers(p)).filter((t) => p.pin.need!.use && timers(p)[t]!.drives?.includes(p.pin.need!.use));
   const busOf = (o: Offer) => ("bus" in o ? o.bus : "");
+  /** A serial line that the program times: an ordinary pin, and only where the console has the only whole port. */
+  const consoles = (x: Pin) => x.hazards?.some((h) => h.kind === "console");
+  const portless = (host: Part) =>
+    !["rx", "tx"].every((role) =>
+      host.pins.some((x) => !consoles(x) && x.offers?.some((o) => o.kind === "uart" && "role" in o && o.role === role)),
+    );
+  const timed = (p: (typeof placed)[number]) => {
+    const d = p.at.offers!.find((o) => o.kind === "digital") as { in: boolean; out: boolean } | undefined;
+    const able = p.pin.need!.role === "rx" ? d?.in : d?.out;
+    return p.pin.need!.kind === "uart" && !offers(p, "uart").length && portless(p.host) && Boolean(able);
+  };
   const users = new Map<string, (typeof placed)[number][]>();
   const busMembers = new Map<string, Set<string>>();
   const timerUse = new Map<string, { who: string; rate: string; slot: string | null; most: number }[]>();
@@ -52,7 +63,7 @@ function wrongs(project: Project): string[] {
       pwm: drives(p).length ? Boolean(d?.out) : offers(p, "pwm").length > 0,
     };
     const ok = able[need.kind] ?? offers(p, need.kind).some((o) => !need.role || ("role" in o && o.role === need.role));
-    if (!ok) out.push(`${id} wants ${need.kind} ${need.role ?? ""}, ${end} has not`);
+    if (!ok && !timed(p)) out.push(`${id} wants ${need.kind} ${need.role ?? ""}, ${end} has not`);
     if (need.kind === "pwm") {
       const rate = need.use === "servo" ? "50" : need.use === "tone" ? id : "any";
       const fixed = drives(p);
@@ -82,7 +93,11 @@ function wrongs(project: Project): string[] {
       const mine = placed.filter(
         (p) => p.ref === ref && Object.values(g.pins).includes(p.pin.label) && p.pin.need!.kind === g.kind,
       );
-      if (mine.length < 2) continue;
+      const soft = mine.filter(timed);
+      if (soft.length && soft.length < mine.length) out.push(`${ref} is timed by the program on one line only`);
+      if (soft.length && new Set(placed.filter((p) => p.pin.need!.kind === "uart").map((p) => p.ref)).size > 1)
+        out.push(`${ref} is timed by the program beside another serial part`);
+      if (mine.length < 2 || soft.length) continue;
       const each = mine.map(
         (p) =>
           new Set(
