@@ -289,7 +289,10 @@ describe("devices", () => {
       expect(readings(d, between(m.make(w!, as), 0, 9000), 20_000)).toBeNull();
     },
   );
-  it.each(CASES)("%s: every mutant is caught", (_id, d, as) => {
+  /** Large glasses take long and have the program of the smaller one with other numbers: whole in the whole set. */
+  const LARGE = ["module/ili9341", "module/st7789"];
+  const HERE = CASES.filter(([, d]) => process.env.ALL || !LARGE.includes(d.id));
+  it.each(HERE)("%s: every mutant is caught", (_id, d, as) => {
     const same = SAME[d.id] ?? [];
     const alive = mutants(d)
       .filter((x) => survives(x.device, d, as))
