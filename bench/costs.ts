@@ -1,11 +1,11 @@
 /**
  * What each part costs a program in flash and RAM, measured with the compiler for AVR: `npx tsx bench/costs.ts` writes
- * `src/core/firmware/memory/costs.json`. Parts that share a way of talking share its code, so each is measured beside another of
+ * `src/core/firmware/memory/costs.json`; ways of talking as words behind it are measured anew alone. Parts that share a way of talking share its code, so each is measured beside another of
  * the same way; a second piece of the same part is measured beside the first.
  */
 import fs from "node:fs";
 import { circuitOf } from "../src/core/circuit";
-import type { Costs, Size, TargetCosts } from "../src/core/firmware/memory";
+import { COSTS, type Costs, type Size, type TargetCosts } from "../src/core/firmware/memory";
 import { wayOf } from "../src/core/firmware/memory/way";
 import { avrC } from "../src/core/firmware/targets/avr-c";
 import { sketch } from "../src/core/firmware/targets/sketch";
@@ -87,13 +87,22 @@ const middle = (list: readonly Sizes[]): Sizes =>
     PROGRAMS.map((k) => [k, [0, 1].map((i) => list.map((s) => s[k][i]!).sort((a, b) => a - b)[list.length >> 1]!)]),
   ) as unknown as Sizes;
 
-function costsOf(measure: Measure): TargetCosts {
+/** Ways to measure anew; all when there are none. */
+const ONLY = process.argv.slice(2);
+
+function costsOf(measure: Measure, known: TargetCosts | undefined): TargetCosts {
   // A program of nothing at all warns of loops over nothing: a light less than one light.
   const one = measure([LIGHT])!;
   const base = less(one, less(measure([LIGHT, LIGHT])!, one));
-  const out: TargetCosts = { base, common: less(base, base), ways: {}, parts: {} };
+  const out: TargetCosts = {
+    base,
+    common: less(base, base),
+    ways: ONLY.length ? { ...known?.ways } : {},
+    parts: ONLY.length ? { ...known?.parts } : {},
+  };
   const shared: Sizes[] = [];
   for (const way of new Set(parts.map(wayOf))) {
+    if (ONLY.length && !ONLY.includes(String(way))) continue;
     const first = new Map(
       parts
         .filter((p) => wayOf(p) === way)
@@ -127,11 +136,11 @@ function costsOf(measure: Measure): TargetCosts {
     if (way !== null && ofWay.length) out.ways[way] = middle(ofWay);
     console.log(way, first.size);
   }
-  return { ...out, common: middle(shared) };
+  return { ...out, common: ONLY.length && known ? known.common : middle(shared) };
 }
 
 coreArchive();
-const costs: Costs = Object.fromEntries(Object.entries(MEASURES).map(([id, m]) => [id, costsOf(m.measure)]));
+const costs: Costs = Object.fromEntries(Object.entries(MEASURES).map(([id, m]) => [id, costsOf(m.measure, COSTS[id])]));
 fs.writeFileSync(
   new URL("../src/core/firmware/memory/costs.json", import.meta.url),
   `${JSON.stringify(costs, null, 1).replace(/\[\n\s+(\d+),\n\s+(\d+)\n\s+\]/g, "[$1, $2]")}\n`,
