@@ -15,6 +15,7 @@ import { benchProgram, compileSketch, coreArchive, simulateWith } from "./avr/to
 import { runOnHost } from "./host/compile";
 import { runProgram, type OnLines } from "./micropython/run";
 import { linesOf, onSerial, onTwoWires, wirePart } from "./parts";
+import { goalOf, PULSE_DEG } from "./parts/goal";
 import { Lines } from "./parts/lines";
 
 interface Planned {
@@ -75,8 +76,6 @@ function recorded(part: BusPart): { part: BusPart; did: World[] } {
   return { part: { ...part, ...more }, did };
 }
 
-/** A pulse timed by the program is some microseconds longer than it was asked to be. */
-const PULSE_DEG = 2;
 /** Whether what it was told in bring-up was done, each after the other. */
 function missed(d: Device, m: Model, as: As, did: readonly World[]): number[] {
   const show = d.proof?.kind === "seen" ? d.proof.show : [];
@@ -100,16 +99,6 @@ const some = (m: Model) => (process.env.ALL ? m.worlds : m.worlds.slice(0, 2));
 /** Whether all outputs are wired: an enable that is left to its jumper is not the program's. */
 const whole = (x: Planned) =>
   x.device.over?.kind !== "pins" || (x.device.over.out ?? []).every((o) => linesOf(x.c, "M1").has(o.pin));
-/** What being told something does, by the interpreter. */
-function goalOf(m: Model, as: As, d: Device, want: number): World {
-  const part = m.make({}, as);
-  const machine = machineOf(d, part);
-  machine.want = want;
-  let now = 0;
-  for (; now < 3000 + (m.settles ?? 0); now += Math.max(1, machine.turn(now)));
-  return part.is!(now);
-}
-
 /** Glasses of so many dots that clocking them bit by bit takes minutes: their program is that of a smaller one with other numbers. */
 const LARGE = new Set(["module/st7789", "module/ili9341"]);
 /** In the simulator each bit is a message to and fro. */

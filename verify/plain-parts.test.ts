@@ -14,6 +14,7 @@ import { assign } from "../src/core/plan/assign";
 import { catalogue, make } from "../src/core/testing";
 import { benchProgram, compileC, simulateWith, type OnLines } from "./avr/toolchain";
 import { linesOf, onTwoWires, wirePart } from "./parts";
+import { goalOf, PULSE_DEG } from "./parts/goal";
 
 const SUPPLY = { ref: "S1", part: "supply/usb-port" };
 const MEGA328 = { mcu: "atmega328p", clock_Hz: 8_000_000 };
@@ -50,22 +51,10 @@ const read = (d: Device, m: Model, w: World, as: As) => {
     proven: inRoom && !d.proof,
   };
 };
-/** What being told something does, by the interpreter. */
-function goalOf(m: Model, as: As, d: Device, want: number): World {
-  const part = m.make({}, as);
-  const machine = machineOf(d, part);
-  machine.want = want;
-  let now = 0;
-  for (; now < 3000 + (m.settles ?? 0); now += Math.max(1, machine.turn(now)));
-  return part.is!(now);
-}
-
 /** Whether all outputs are wired: an enable that is left to its jumper is not the program's. */
 const whole = ({ c, talk: { device: d } }: Planned) =>
   d.over?.kind !== "pins" || (d.over.out ?? []).every((o) => linesOf(c, "M1").has(o.pin));
 
-/** A pulse timed by the program is some microseconds longer than it was asked to be. */
-const PULSE_DEG = 2;
 function expectDone(is: World, goal: World, m: Model) {
   // Letting outputs go belongs to the end of a bring-up that is talked with.
   for (const [q, v] of Object.entries(goal).filter(([q]) => q !== "let_out"))
