@@ -99,6 +99,16 @@ describe("for a while, and by the clock, in MicroPython", () => {
     const r = await run(rules, hour, minute, "clock.END[0] = 4000");
     expect(r.of("LED1").at(-1)?.[0] ?? 0).toBe(on);
   });
+  it("once at its minute, not when the board is started in the while that follows, nor by being plugged in", async () => {
+    const evening: Rule[] = [
+      { when: { ref: "M5", from: "18:00", to: "23:00" }, do: { ref: "LED1", act: "for", for_s: 60 } },
+    ];
+    expect((await run(evening, 19, 30, "clock.END[0] = 4000")).of("LED1")).toEqual([]);
+    expect((await run(evening, 18, 0, "clock.END[0] = 4000")).of("LED1").map((e) => e[0])).toEqual([1]);
+    const often: Rule[] = [{ when: { every_s: 3 }, do: { ref: "LED1", act: "for", for_s: 1 } }];
+    expect((await run(often, 12, 0, "clock.END[0] = 2500")).of("LED1")).toEqual([]);
+    expect((await run(often, 12, 0, "clock.END[0] = 5500")).of("LED1").map((e) => e[0])).toEqual([1, 0]);
+  });
   it("once at its minute, not again within it", async () => {
     const rules: Rule[] = [{ when: { ref: "M5", at: "07:30" }, do: { ref: "LED1", act: "toggle" } }];
     const r = await run(rules, 7, 30, "clock.END[0] = 6000");

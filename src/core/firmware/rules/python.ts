@@ -38,7 +38,11 @@ export function rulesInPython(rules: readonly Resolved[]): { state: string; body
   const turn = rules.map((r) => ("does" in r && r.does.act === "next" ? r.does.among.length - 1 : 0));
   const state = [
     `rule_holds = [False] * ${n}`,
-    ...(rules.some((r) => r.kind === "every") ? [`rule_next = [time.ticks_ms()] * ${n}`] : []),
+    ...(rules.some((r) => r.kind === "every")
+      ? [
+          `rule_next = [time.ticks_add(time.ticks_ms(), ms) for ms in (${rules.map((r) => `${r.kind === "every" ? r.ms : 0},`).join(" ")})]`,
+        ]
+      : []),
     ...(lastsOf(rules).length ? [`rule_since = [None] * ${n}`] : []),
     ...(turn.some((t) => t) ? [`rule_turn = [${turn.join(", ")}]`] : []),
     ...(kept.size

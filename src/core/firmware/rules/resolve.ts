@@ -51,13 +51,18 @@ const DAY_MIN = 24 * 60;
 const minutes = (time: string) => Number(time.slice(0, 2)) * 60 + Number(time.slice(3));
 
 /** What a rule that goes by the time of day looks at, or why it can't. */
-function timeSeen(parts: readonly DriverPart[], when: Extract<Rule["when"], { from: string } | { at: string }>) {
+function timeSeen(
+  parts: readonly DriverPart[],
+  when: Extract<Rule["when"], { from: string } | { at: string }>,
+  moment: boolean,
+) {
   const part = parts.find((p) => p.ref === when.ref);
   if (!part) return `${when.ref} is not worked by this board's program`;
   const clock = clockOf(part);
   if (!clock) return `${part.label} is no clock: it does not give the time of day`;
   const from = minutes("at" in when ? when.at : when.from);
-  const to = "at" in when ? (from + 1) % DAY_MIN : minutes(when.to);
+  // What happens once happens in that minute, not when the board is started hours later.
+  const to = "at" in when || moment ? (from + 1) % DAY_MIN : minutes(when.to);
   const seen: Seen = { part, quantity: clock.hour, k: givesOf(part).indexOf(clock.hour) };
   return { seen, test: { op: "between", ...clock, from, to } satisfies Test };
 }
@@ -91,9 +96,9 @@ const MOST = 2 ** 31 - 1;
 const tooMuch = (t: Test): boolean => t.op !== "between" && Math.abs(t.at) + ("back" in t ? t.back : 0) > MOST;
 
 /** What a rule goes by, or why it can't; null for what goes by the time that has passed. */
-function lookOf(when: Rule["when"], parts: readonly DriverPart[]): { seen: Seen; test: Test } | null | string {
+function lookOf({ when, do: { act } }: Rule, parts: readonly DriverPart[]): { seen: Seen; test: Test } | null | string {
   if ("every_s" in when) return null;
-  if (!("out" in when)) return timeSeen(parts, when);
+  if (!("out" in when)) return timeSeen(parts, when, act !== "on" && act !== "off" && act !== "set");
   const seen = seenOf(parts, when.ref, when.out);
   if (typeof seen === "string") return seen;
   const test = testOf(when, seen.quantity);
@@ -105,7 +110,7 @@ function lookOf(when: Rule["when"], parts: readonly DriverPart[]): { seen: Seen;
 export function resolve(r: Rule, parts: readonly DriverPart[], says: string): Resolved | string {
   const acts = actsOf(parts, r.do.ref);
   if (typeof acts === "string") return acts;
-  const look = lookOf(r.when, parts);
+  const look = lookOf(r, parts);
   if (typeof look === "string") return look;
   const does = (): Does | string => {
     if (r.do.act === "count" || r.do.act === "toggle") return { act: r.do.act, acts };

@@ -40,7 +40,7 @@ export function rulesInC(rules: readonly Resolved[]): { state: string; body: str
     ...outs.filter((a) => kept.has(a.part.id)).map((a) => `static int32_t ${a.part.id}_kept = ${a.takes.rest};`),
     ...rules.flatMap((r, i) => [
       ...(r.kind === "while" || r.kind === "each" ? [`static bool rule${i}_holds = false;`] : []),
-      ...(r.kind === "every" ? [`static uint32_t rule${i}_next = 0;`] : []),
+      ...(r.kind === "every" ? [`static uint32_t rule${i}_next = ${r.ms};`] : []),
       ...("does" in r && r.does.act === "for"
         ? [`static bool rule${i}_lasts = false;`, `static uint32_t rule${i}_since = 0;`]
         : []),
