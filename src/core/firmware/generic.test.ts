@@ -12,6 +12,21 @@ const files = (part: object, target: "sketch" | "micropython", board: object = B
   );
 };
 
+describe("a bus that the program times", () => {
+  const at = (board: string, target: string, clock_Hz?: number) => {
+    const p = planned([{ ref: "B1", part: board }, USB, { ref: "M1", label: "Thing", part: "module/ds3231" }]);
+    const buses = clock_Hz ? [{ host: "B1", bus: "usi0", clock_Hz }] : [];
+    const list = targetById(target)!.files(circuitOf({ ...p, buses }, catalogue));
+    return list.find((f) => f.path === "parts.h")!.text;
+  };
+  it("runs at the clock that was chosen for it, and at the usual one else", () => {
+    expect(at("chip/attiny85-dip8", "avr-c")).toMatch(/BusPins thing_bus = \{at\(.*\), at\(.*\), 5\};/);
+    expect(at("chip/attiny85-dip8", "avr-c", 20_000)).toMatch(/BusPins thing_bus = \{at\(.*\), at\(.*\), 25\};/);
+    // No faster than its words allow.
+    expect(at("chip/attiny85-dip8", "avr-c", 400_000)).toMatch(/, 5\};/);
+  });
+});
+
 describe("parts without a driver of their own", () => {
   it("I2C parts are called by address and asked who they are", () => {
     const ino = files({ part: "module/mpu6050" }, "sketch")["bringup/bringup.ino"]!;

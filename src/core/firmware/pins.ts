@@ -217,6 +217,16 @@ const carried = (c: Circuit, host: string) =>
     return at ? [{ b, inst, ...at }] : [];
   });
 
+/** Shorter than this a program's half clock is not made, longer neither, microseconds. */
+const HALF_CLOCK_US = { least: 5, most: 255 };
+
+/** Half a clock of a bus that the program times: as was chosen, and never faster than its slowest part takes. */
+function halfClock(c: Circuit, host: string, ref: string): number {
+  const bus = i2cBuses(c).find((b) => b.host === host && b.members.some((m) => m.ref === ref));
+  const Hz = Math.min(bus?.clock_Hz ?? I2C_CLOCK_HZ, bus?.slowest?.max_Hz ?? I2C_CLOCK_HZ);
+  return Math.min(HALF_CLOCK_US.most, Math.max(HALF_CLOCK_US.least, Math.ceil(500_000 / Hz)));
+}
+
 /** Targets whose language times a two-wire bus on any pins. */
 const SOFT_I2C = new Set(["micropython", "avr-c"]);
 
@@ -294,6 +304,7 @@ export function driverParts(c: Circuit, host: string, target: string, busNames: 
         ...(port !== undefined && { port }),
         ...(serial.some((x) => x.pin.hazards?.some((h) => h.kind === "console")) && { console: true }),
         soft,
+        ...(i2c && (soft || target === "avr-c") && { halfClock_us: halfClock(c, host, inst.ref) }),
         ...(through.length > 0 && {
           through: new Map(through.map((x) => [x.b.pin, { by: names.get(x.head)!, bit: x.bit }])),
         }),

@@ -84,8 +84,9 @@ export interface DriverPart {
   /** For a part on whose lines others hang: the lines that are outputs, and which of them rest high, as bits. */
   outs?: number;
   rests?: number;
-  /** The bus is timed by the program; half its clock, where that is slower than usual, microseconds. */
+  /** No controller is behind its bus's pins. */
   soft: boolean;
+  /** Half the clock of a bus that the program times, microseconds. */
   halfClock_us?: number;
   /** Why no driver can work it as it is wired. */
   unworked?: Lack;

@@ -96,6 +96,6 @@ static bool __attribute__((unused)) busAsk(const BusPins *bus, uint8_t address, 
   return busAskAt(bus, address, (const char *)&reg, 1, to, n);
 }`,
   globals: (p) =>
-    `static const BusPins ${p.id}_bus = {${p.pin(pinsOf(p).sda!)}, ${p.pin(pinsOf(p).scl!)}, ${p.halfClock_us ?? 5}};`,
+    `static const BusPins ${p.id}_bus = {${p.pin(pinsOf(p).sda!)}, ${p.pin(pinsOf(p).scl!)}, ${p.halfClock_us!}};`,
   setup: () => "",
 };

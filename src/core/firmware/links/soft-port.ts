@@ -31,7 +31,8 @@ class SoftPort : public Stream {
       digitalWrite(tx, HIGH);
       pinMode(tx, OUTPUT);
     }
-    if (rx != 255) pinMode(rx, INPUT_PULLUP);
+    // No pull-up of the chip's own: the part may run at less than the chip.
+    if (rx != 255) pinMode(rx, INPUT);
   }
   void IRAM_ATTR edge() {
     bool now = digitalRead(rx);

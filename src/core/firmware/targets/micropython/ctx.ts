@@ -1,5 +1,4 @@
 import type { Circuit } from "../../../circuit";
-import { I2C_CLOCK_HZ } from "../../../circuit/buses";
 import { findPin } from "../../../parts/catalogue";
 import { driverOf } from "../../drivers";
 import { busClock, busNumber, pinConstants } from "../../pins";
@@ -47,7 +46,7 @@ export function buses(x: Ctx): string {
     if (p.soft) {
       seen.set(
         p.bus,
-        `${p.bus} = SoftI2C(sda=Pin(pins.${p.pin(g.pins.sda!)}), scl=Pin(pins.${p.pin(g.pins.scl!)}), freq=${I2C_CLOCK_HZ})`,
+        `${p.bus} = SoftI2C(sda=Pin(pins.${p.pin(g.pins.sda!)}), scl=Pin(pins.${p.pin(g.pins.scl!)}), freq=${Math.floor(500_000 / p.halfClock_us!)})`,
       );
       continue;
     }
