@@ -1,7 +1,8 @@
-import { catalogue } from "../src/core/testing";
+import { catalogue, make } from "../src/core/testing";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { Page } from "playwright-core";
-import { makeProject, openProject, saved, startApp, verdict, type App } from "./app";
+import { assign } from "../src/core/plan/assign";
+import { axeViolations, makeProject, openProject, pick, saved, startApp, verdict, type App } from "./app";
 
 let app: App;
 beforeAll(async () => {
@@ -155,6 +156,32 @@ describe("stations", () => {
     await context.close();
   });
 
+  it("firmware: what the program takes of a small board's memory, and a sentence by the time of day", async () => {
+    const { page, context } = await app.session();
+    const parts = [
+      { ref: "B1", part: "board/atmega328p-long" },
+      { ref: "S1", part: "supply/usb-port" },
+      { ref: "M1", part: "module/ds3231", label: "Clock" },
+      { ref: "D1", part: "discrete/led-red", label: "Lamp" },
+    ];
+    await makeProject(app, page, "Evening lamp", assign(make(parts as never), catalogue).project, "firmware");
+    const bar = page.getByRole("progressbar", { name: "Program (flash)" });
+    await bar.waitFor();
+    expect(await page.getByRole("region", { name: "Memory" }).innerText()).toMatch(/about \d+\.\d of 30\.0 kB/);
+    await page.getByRole("button", { name: "Add a sentence" }).click();
+    const form = page.getByTestId("new-rule");
+    await pick(form.getByLabel("When", { exact: true }), "M1 time");
+    await form.getByLabel("From, time of day").fill("18:00");
+    await form.getByLabel("to", { exact: true }).fill("25:00");
+    await pick(form.getByLabel("What", { exact: true }), "D1");
+    expect(await form.getByRole("button", { name: "Add" }).isDisabled()).toBe(true);
+    await form.getByLabel("to", { exact: true }).fill("6:30");
+    expect(await axeViolations(page)).toEqual([]);
+    await form.getByRole("button", { name: "Add" }).click();
+    await page.getByText("From 18:00 to 06:30 by Clock, Lamp is on.").first().waitFor();
+    await saved(page);
+    await context.close();
+  });
   it("firmware: a board that gets no program is named, with the reason", async () => {
     const { page, context } = await app.session();
     const base = catalogue.get("board/stm32f411-forty")!;
