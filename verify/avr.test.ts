@@ -41,8 +41,8 @@ describe("rain-barrel gauge, compiled with avr-gcc and run in simavr", () => {
     expect(ram).toBeLessThan(RAM * 0.75);
     const run = simulate(bench, elf, 6, parts(42));
     expect(run.lines).toContain("YL1 scan B1 bus=Wire found=0x3C, want=0x3c ok");
-    expect(run.lines).toContain("YL1 display M2 addr=0x3c pattern=bars info");
-    expect(run.lines.find((l) => l.startsWith("YL1 echo M1"))).toMatch(/cm=(3[7-9]|4[0-3]) ok$/); // the simulator counts the pulse loop up to a tenth long
+    expect(run.lines).toContain("YL1 i2c M2 addr=0x3c ok");
+    expect(run.lines.find((l) => l.startsWith("YL1 sensor M1"))).toMatch(/cm=4[123] ok$/);
     // What only eyes can tell is asked, and not called proven.
     expect(run.lines).toContain("YL1 ask D1 Did it blink three times? y or n info");
     expect(run.lines.at(-1)).toBe("YL1 done parts=3 proven=1 failed=0 unproven=2 info");
@@ -55,8 +55,9 @@ describe("rain-barrel gauge, compiled with avr-gcc and run in simavr", () => {
     const { elf } = compileSketch("rain-barrel", files, "bringup");
     const run = simulate(bench, elf, 6, []);
     expect(run.lines).toContain("YL1 scan B1 bus=Wire found= want=0x3c fail");
-    expect(run.lines).toContain("YL1 display M2 addr=0x3c pattern=bars fail");
-    expect(run.lines).toContain("YL1 echo M1 us=0 cm=0 fail");
+    expect(run.lines).toContain("YL1 i2c M2 addr=0x3c fail");
+    expect(run.lines).toContain("YL1 act M2 told=12345678,-42,0 fresh=0 fail");
+    expect(run.lines).toContain("YL1 sensor M1 fresh=0 cm=0 fail");
     expect(run.lines.at(-1)).toBe("YL1 done parts=3 proven=0 failed=2 unproven=1 fail");
   });
 
@@ -167,7 +168,7 @@ describe("every part of the catalogue on the 5 V board", () => {
     const run = simulate(bench, elf, 6, world(1));
     expect(run.lines).toContain("YL1 i2c M1 addr=0x76 id=0x60 want=0x60 ok");
     // The data sheet's worked example: 25.08 degrees, 1006.53 hPa.
-    expect(run.lines.find((l) => l.startsWith("YL1 sensor M1"))).toMatch(/t_cC=2508 rh_d=\d+ hPa_d=1006[56] info/);
+    expect(run.lines.find((l) => l.startsWith("YL1 sensor M1"))).toMatch(/t_cC=2508 rh_c=\d+ p_Pa=1006[45]\d ok$/);
     expect(run.lines.find((l) => l.startsWith("YL1 gpio SW1"))).toMatch(/level=1 want=1 info$/);
     expect(run.lines).toContain(
       `YL1 strip M3 pin=${c.netlist.bindings.find((b) => b.ref === "M3")!.hostPin} pixels=12 cap=51 info`,
@@ -199,9 +200,9 @@ describe("every part of the catalogue on the 5 V board", () => {
     const run = simulate(bench, elf, 8, [...world(1), "late:76:2500"]);
     const said = run.lines.filter((l) => l.includes("running"));
     expect(said[1]).toContain("--");
-    expect(said.at(-1)).toContain("25.0 C");
+    expect(said.at(-1)).toContain("25.1 C");
     const gone = simulate(bench, elf, 8, [...world(1), "gone:76:4000"]).lines.filter((l) => l.includes("running"));
-    expect(gone[2]).toContain("25.0 C");
+    expect(gone[2]).toContain("25.1 C 47 % 1007 hPa");
     expect(gone.at(-1)).toContain("--");
     // The rest of the program has gone on all the while.
     expect(gone.at(-1)).toMatch(/running [67] s$/);

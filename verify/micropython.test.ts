@@ -56,13 +56,13 @@ describe("MicroPython programs run under the port, and open exactly the planned 
   const plan = new Set([...c.netlist.bindings.map((b) => gpio(c, b.ref, b.pin)), LIGHT]);
 
   it("bring-up: every line, every pin", async () => {
-    const r = await runProgram(files, "bringup.py", world(c));
+    const r = await runProgram(files, "bringup.py", `${world(c)}\nclock.END[0] = 9000`);
     expect(opened(r)).toEqual(plan);
     expect(r.lines).toContain("YL1 scan B1 bus=i2c0 found=0x3c,0x76 want=0x76,0x3c ok");
     expect(r.lines).toContain("YL1 i2c M1 addr=0x76 id=0x60 want=0x60 ok");
-    expect(r.lines.find((l) => l.startsWith("YL1 sensor M1"))).toMatch(/t_C=25\.08 rh=\d+\.\d hPa=1006\.5 info/);
-    expect(r.lines).toContain("YL1 display M2 addr=0x3c pattern=bars info");
-    expect(r.lines).toContain("YL1 echo M4 us=2436 cm=42 ok");
+    expect(r.lines.find((l) => l.startsWith("YL1 sensor M1"))).toMatch(/t_cC=2508 rh_c=\d+ p_Pa=1006[45]\d ok$/);
+    expect(r.lines).toContain("YL1 act M2 told=12345678,-42,0 fresh=1 info");
+    expect(r.lines).toContain("YL1 sensor M4 fresh=1 cm=42 ok");
     expect(r.lines.find((l) => l.startsWith("YL1 gpio SW1"))).toMatch(/level=1 want=1 info$/);
     expect(done(r)).toBe("YL1 done parts=6 proven=2 failed=0 unproven=4 info");
     const strip = r.log.filter((e) => e[0] === "bitstream");
@@ -73,8 +73,8 @@ describe("MicroPython programs run under the port, and open exactly the planned 
   });
 
   it("bring-up with the sensor missing fails that line and goes on", async () => {
-    const r = await runProgram(files, "bringup.py", world(c, { bme: false }));
-    expect(r.lines).toContain("YL1 i2c M1 addr=0x76 id=0x00 want=0x60 fail");
+    const r = await runProgram(files, "bringup.py", `${world(c, { bme: false })}\nclock.END[0] = 9000`);
+    expect(r.lines).toContain("YL1 i2c M1 addr=0x76 id=0xff want=0x60 fail");
     expect(done(r)).toBe("YL1 done parts=6 proven=1 failed=1 unproven=4 fail");
   });
 
@@ -127,7 +127,7 @@ describe("MicroPython programs run under the port, and open exactly the planned 
     const r = await runProgram(files, "main.py", `${world(c)}\n${late}`);
     const said = r.lines.filter((l) => l.includes("running"));
     expect(said[1]).toContain("--");
-    expect(said.at(-1)).toContain("25.1C");
+    expect(said.at(-1)).toContain("25.1 C 47 % 1007 hPa");
     const missing = await runProgram(files, "main.py", world(c, { bme: false }));
     expect(missing.lines.at(-1)).toBe("CLOCK RAN OUT");
   });
@@ -153,7 +153,7 @@ describe("MicroPython programs run under the port, and open exactly the planned 
   it("two displays on two buses use both controllers", async () => {
     const two = planned([BOARD3, USB, ALL[4]!, { ref: "M9", part: "module/ssd1306-i2c", label: "Other" }]);
     const d = circuitOf(two, catalogue);
-    const r = await runProgram(micropython.files(d), "bringup.py", "machine.I2C_DEVICES[0x3c] = {}");
+    const r = await runProgram(micropython.files(d), "bringup.py", "machine.I2C_DEVICES[0x3c] = {}\nclock.END[0] = 9000");
     expect(
       r.log
         .filter((e) => e[0] === "i2c")

@@ -212,6 +212,14 @@ class I2C:
 
 
 def time_pulse_us(pin, level, timeout):
+    if pin.id in WIRED:
+        for until in (lambda v: v == level, lambda v: v != level):
+            from_us = clock.us()
+            while not until(pin.value()):
+                if clock.us() - from_us > timeout:
+                    return -1
+                clock.sleep_us(4)
+        return clock.us() - from_us
     return ECHO_US.get(pin.id, -2)
 
 

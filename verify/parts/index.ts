@@ -8,7 +8,7 @@ import { findPin } from "../../src/core/parts/catalogue";
 import { onPins } from "./pins";
 import { onWiresSpi } from "./spi";
 import type { WirePart } from "./types";
-import { onClocked, onInfrared, onMatrix, onOneWire, onPulses, onShiftIn, onShiftOut } from "./wires";
+import { onClocked, onEcho, onInfrared, onMatrix, onOneWire, onPulses, onShiftIn, onShiftOut } from "./wires";
 
 /** Which pin of the board each line of the part hangs on. */
 export const linesOf = (c: Circuit, ref: string) =>
@@ -49,6 +49,8 @@ export function wirePart(c: Circuit, ref: string, d: Device, part: BusPart, chai
       return onPulses(part, over.pin);
     case "clocked":
       return onClocked(part, over.data, over.clock);
+    case "echo":
+      return onEcho(part, over.out, over.back);
     case "infrared":
       return onInfrared(part, over.pin);
     case "shift":

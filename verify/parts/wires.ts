@@ -91,6 +91,29 @@ export function onPulses(part: BusPart, line: string): WirePart {
   };
 }
 
+/** A pulse, then a line that is high for as long as the echo took; the burst of sound itself takes some time first. */
+export function onEcho(part: BusPart, out: string, back: string): WirePart {
+  let rose: number | null = null;
+  return {
+    hears: [out],
+    start: () => [{ line: back, level: 0 }],
+    change(_l, level, us): Reply[] {
+      if (level) {
+        rose = us;
+        return [];
+      }
+      if (rose === null || us - rose < 10) return [];
+      rose = null;
+      part.write([], us / 1000);
+      const [high, low] = part.read(2, us / 1000 + 1000)!;
+      return [
+        { line: back, level: 1, in_us: 450 },
+        { line: back, level: 0, in_us: 450 + high! * 256 + low! },
+      ];
+    },
+  };
+}
+
 /** Bits that come out at the rise of a clock; the line is low while something waits. */
 export function onClocked(part: BusPart, data: string, clock: string): WirePart {
   let left: number[] | null = null;

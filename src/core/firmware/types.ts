@@ -1,6 +1,7 @@
 import type { Circuit } from "../circuit";
 import type { Instance } from "../circuit/netlist";
 import type { BoardInfo } from "../parts/catalogue";
+import type { Text } from "./devices/text";
 import type { Quantity, Takes } from "./devices/types";
 
 /** A file of generated firmware; `path` is inside the target's folder. */
@@ -120,7 +121,6 @@ export type Task = { every_ms: number; body: string } | { turn: string };
  * once a part. `show` fills `line` (a `char[22]`) with the part's reading for a display.
  */
 export interface SketchDriver {
-  includes?: string[];
   helpers?: string;
   /** The same, for what only some parts of the kind need. */
   helpersFor?(p: DriverPart): string[];
@@ -172,13 +172,13 @@ export interface Driver {
   /** What the part is told, and what it gives, for rules. */
   takes?(p: DriverPart): Takes | null;
   gives?(p: DriverPart): readonly Quantity[];
+  /** It shows letters: what the other parts say goes there. */
+  text?(p: DriverPart): Text | null;
   /** Without a rule it does something by itself. */
   lively?: boolean;
   rules?: { sketch: RuleCode; micropython: RuleCode };
   sketch?: SketchDriver;
   micropython?: PythonDriver;
-  /** Identity register and value, for the bus check. */
-  usesI2c?: boolean;
 }
 
 export interface FirmwareTarget {

@@ -6,7 +6,7 @@ import { apa102 } from "./apa102";
 import { apds9960 } from "./apds9960";
 import { as5600 } from "./as5600";
 import { bh1750 } from "./bh1750";
-import { bmp280 } from "./bmp280";
+import { bme280, bmp280 } from "./bmp280";
 import { ccs811 } from "./ccs811";
 import { ds3231, ds1307, pcf8563 } from "./clocks";
 import { pcf8574, mcp23017 } from "./expanders";
@@ -22,13 +22,15 @@ import { sht31 } from "./sht31";
 import { veml7700 } from "./veml7700";
 import { actors } from "./actors";
 import { mcp3008, mcp4725, mcp4921 } from "./converters";
+import { echoes } from "./echoes";
 import { irReceiver } from "./infrared";
 import { hc165, hc595, keypad } from "./lines";
 import { max7219Digits, max7219Matrix } from "./max7219";
 import { mcp2515 } from "./mcp2515";
 import { at24c32, tca9548a, vl53l0x } from "./memories";
 import { ht16k33, lcdI2c, lcdParallel, pca9685 } from "./numbers";
-import { ili9341, ssd1306Spi, st7735, st7789 } from "./panels";
+import { ili9341, st7735, st7789 } from "./panels";
+import { ssd1306I2c, ssd1306Spi } from "./ssd1306";
 import { nrf24l01, rfm95 } from "./radios";
 import { rc522 } from "./rc522";
 import { sd3v3, sdShifted } from "./sd";
@@ -47,6 +49,7 @@ export const MODELS: readonly Model[] = [
   apds9960,
   as5600,
   bh1750,
+  bme280,
   bmp280,
   ccs811,
   ds3231,
@@ -60,6 +63,7 @@ export const MODELS: readonly Model[] = [
   mlx90614,
   mpu6050,
   qmc5883l,
+  ...echoes,
   scd41,
   sgp40,
   sht31,
@@ -85,6 +89,7 @@ export const MODELS: readonly Model[] = [
   st7735,
   st7789,
   ili9341,
+  ssd1306I2c,
   ssd1306Spi,
   hc05,
   usbUart3v3,

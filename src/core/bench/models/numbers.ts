@@ -113,8 +113,9 @@ function controller() {
     },
     is: () => {
       const first = memory.slice(0, 16).join("");
-      const clean = memory.slice(64, 80).every((c) => c === " ");
-      return !broken && twoLines && on && right && clean ? shown(first) : { shows: NaN };
+      // What bring-up writes there.
+      const letters = memory.slice(64, 80).join("") === "2 ABCDEFGHIJKLMN";
+      return { ...(!broken && twoLines && on && right ? shown(first) : { shows: NaN }), letters: Number(letters) };
     },
   };
 }
@@ -127,8 +128,8 @@ const LONG = [
 export const lcdI2c: Model = {
   part: "module/lcd1602-i2c",
   worlds: [{}],
-  within: { shows: 0, light: 0 },
-  wants: () => LONG.map((v) => [v, { shows: v, light: 1 }] as const),
+  within: { shows: 0, light: 0, letters: 0 },
+  wants: () => LONG.map((v) => [v, { shows: v, light: 1, letters: 1 }] as const),
   make(): BusPart {
     const lcd = controller();
     let last = 0;
@@ -155,8 +156,8 @@ export const lcdI2c: Model = {
 export const lcdParallel: Model = {
   part: "module/lcd1602-parallel",
   worlds: [{}],
-  within: { shows: 0 },
-  wants: numbers(LONG),
+  within: { shows: 0, letters: 0 },
+  wants: () => LONG.map((v) => [v, { shows: v, letters: 1 }] as const),
   make(): BusPart {
     const lcd = controller();
     let e = 0;

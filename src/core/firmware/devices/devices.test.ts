@@ -168,6 +168,7 @@ const SAME: Record<string, readonly RegExp[]> = {
   "module/adxl345": [/\[49,8\]} as .*\[49,9\]}$/, /\[45,8\]} as .*\[45,9\]}$/],
   // Signed by its data sheet, positive in every chip: a warmer sensor counts up.
   "module/bmp280": [/"t2","is":"s16le\(2\)"} as .*u16le\(2\)/],
+  "module/bme280": [/"[th]2","is":"s16le\((2|0)\)"} as .*u16le\((2|0)\)/],
   // The number of bits of the bus converter.
   "module/ina219": [/\[0,57,159\]} as .*\[0,58,159\]}$/],
   // The width of its filter.
@@ -220,22 +221,22 @@ const SAME: Record<string, readonly RegExp[]> = {
   "module/dht22": [/"must"/],
   // Other calls that it may hear; a bit that switches an output off stands above its numbers.
   "module/pca9685": [/\[0,(48|32)\]} as .*\[0,(49|33)\]/, /\[250,0,0,0,16\]} as .*\[250,\d+,\d+,\d+,(16|17)\]/],
-  // Dots beyond the last begin again at the first; a digit more lies outside of the glass; a window may be higher than what is put
+  // One row follows the other by itself; dots beyond the last begin again at the first; a digit more lies outside of the glass; a window may be higher than what is put
   // into it.
   ...Object.fromEntries(
-    ["st7735", "st7789", "ili9341", "ssd1306-spi"].map((id) => [
+    ["st7735", "st7789", "ili9341", "ssd1306-spi", "ssd1306-i2c"].map((id) => [
       `module/${id}`,
       [
         /each \d+ 1$/,
         /"times":(66|120|128|48|147)\} as .*"times":(67|121|129|49|148)\}$/,
         /"y & 255","g >> 8","g & 255"\]\} as .*"y >> 8","y & 255",/,
-        /34,"p \+ 2","p \+ 2"\]\} as .*34,"p \+ 2",/,
+        /33,0,125,34,"r","r"\]\} as .*33,0,(126,34,"r","r"|125,34,"r",|125,(221|35),)/,
       ],
     ]),
   ),
   // Waits before a longer one, or that the bus takes anyway.
   "module/lcd1602-i2c": [/^begin 8: no wait/],
-  "module/lcd1602-parallel": [/^(begin 27|read 53): no wait/],
+  "module/lcd1602-parallel": [/^(begin 27|read 0\.6\.5): no wait/],
   // Which clock it runs from; the filter for its motion interrupt.
   "module/mpu6050": [/\[107,0\]} as .*\[107,1\]}$/, /\[28,0\]} as .*\[28,1\]}$/],
 };

@@ -1,7 +1,8 @@
 import { inC, inPython, unfitLink, type Over } from "../links";
 import { STEADY_MS, type Driver, type DriverPart, type Proof } from "../types";
-import { bringupInPython, PART_LIB, showInPython, stepsInPython, watchInPython } from "./python";
-import { bringupInC, showInC, SKETCH_HELPERS, turnInC, watchInC } from "./sketch";
+import { bringupInPython, PART_LIB, showInPython, standsInPython, stepsInPython, watchInPython } from "./python";
+import { bringupInC, showInC, SKETCH_HELPERS, standsInC, turnInC, watchInC } from "./sketch";
+import { draws, FONT_LIB, TEXT_LIB } from "./text";
 import type { Device, DeviceKind } from "./types";
 
 const both = (...list: (string | undefined)[]) => list.filter(Boolean).join("\n");
@@ -41,6 +42,7 @@ export function deviceDriver(kind: DeviceKind, plain: Driver): Driver {
       return takes && !p.outs ? { on: proof?.kind === "seen" ? proof.show[0]! : takes.range[1], ...takes } : null;
     },
     gives: (p) => of(p).out,
+    text: (p) => of(p).text ?? null,
     rules: {
       sketch: {
         value: (p, q) => `${p.id}_${q.name}`,
@@ -57,7 +59,7 @@ export function deviceDriver(kind: DeviceKind, plain: Driver): Driver {
       helpers: SKETCH_HELPERS,
       helpersFor: (p) => {
         const link = inC(over(of(p)));
-        return [...(link.stands ?? []), ...(link.standsFor?.(p) ?? []), link.helpers];
+        return [...(link.stands ?? []), ...(link.standsFor?.(p) ?? []), ...standsInC(of(p)), link.helpers];
       },
       globals: (p) => turnInC(of(p), p),
       setup: (p) => both(plain.sketch?.setup?.(p), inC(over(of(p))).setup?.(p)),
@@ -76,8 +78,16 @@ export function deviceDriver(kind: DeviceKind, plain: Driver): Driver {
     micropython: {
       lib: { path: "lib/part.py", text: PART_LIB },
       imports: ["from lib.part import *"],
-      libsFor: (p) => [inPython(over(of(p))).lib ?? []].flat(),
-      importsFor: (p) => [...(plain.micropython?.importsFor?.(p) ?? []), ...(inPython(over(of(p))).imports?.(p) ?? [])],
+      libsFor: (p) => [
+        ...[inPython(over(of(p))).lib ?? []].flat(),
+        ...(of(p).text ? [{ path: "lib/text.py", text: TEXT_LIB }] : []),
+        ...(draws(of(p)) ? [{ path: "lib/font.py", text: FONT_LIB }] : []),
+      ],
+      importsFor: (p) => [
+        ...standsInPython(of(p)),
+        ...(plain.micropython?.importsFor?.(p) ?? []),
+        ...(inPython(over(of(p))).imports?.(p) ?? []),
+      ],
       setup: (p) => both(plain.micropython?.setup?.(p), inPython(over(of(p))).setup?.(p), stepsInPython(of(p), p)),
       bringup: (p) =>
         both(

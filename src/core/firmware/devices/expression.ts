@@ -1,3 +1,5 @@
+import { glyph } from "./text";
+
 /**
  * The arithmetic of devices: whole numbers of 32 bits, as C and Python share them. Read from text such as
  * `u16be(0) * 175 / 100 - 4500`; what is read of a part stands in its bytes, asked for by place.
@@ -36,9 +38,11 @@ const BYTES = {
 } as const;
 /** A digit as the segments of a display, a the lowest bit; 10 is a minus, more is dark. */
 const SEGMENTS = [0x3f, 0x06, 0x5b, 0x4f, 0x66, 0x6d, 0x7d, 0x07, 0x7f, 0x6f, 0x40];
-const PLAIN = { abs: Math.abs, seg7: (digit: number) => SEGMENTS[digit] ?? 0 } as const;
-const PLAIN_IN_C: Record<keyof typeof PLAIN, string> = { abs: "labs", seg7: "of_seg7" };
-export const FUNCTIONS = [...Object.keys(BYTES), ...Object.keys(PLAIN)];
+const PLAIN = { abs: Math.abs, seg7: (digit: number) => SEGMENTS[digit] ?? 0, glyph } as const;
+/** Letters that a display is to show, by place. */
+const LETTER = "char";
+const PLAIN_IN_C: Record<keyof typeof PLAIN, string> = { abs: "labs", seg7: "of_seg7", glyph: "of_glyph" };
+export const FUNCTIONS = [...Object.keys(BYTES), ...Object.keys(PLAIN), LETTER];
 export const isOfBytes = (name: string): name is keyof typeof BYTES => name in BYTES;
 
 type Bytes = readonly number[];
@@ -121,8 +125,8 @@ const COUNT: Record<Op, (a: number, b: number) => number> = {
   "%": (a, b) => a % b,
 };
 
-/** Works an expression out. Throws when a number leaves 32 bits: there C and Python would part. */
-export function evaluate(e: Expression, names: ReadonlyMap<string, number>, bytes: Bytes): number {
+/** Works an expression out. Throws when a number leaves 32 bits: there C and Python would part. `text`: what a display is to show. */
+export function evaluate(e: Expression, names: ReadonlyMap<string, number>, bytes: Bytes, text: Bytes = []): number {
   const go = (x: Expression): number => {
     switch (x.kind) {
       case "number":
@@ -134,7 +138,10 @@ export function evaluate(e: Expression, names: ReadonlyMap<string, number>, byte
       }
       case "call": {
         const args = x.args.map(go);
-        return isOfBytes(x.name) ? BYTES[x.name](bytes, args[0]!) : PLAIN[x.name as keyof typeof PLAIN](args[0]!);
+        if (x.name === LETTER) return at(text, args[0]!);
+        return isOfBytes(x.name)
+          ? BYTES[x.name](bytes, args[0]!)
+          : PLAIN[x.name as keyof typeof PLAIN](args[0]!, args[1] ?? 0);
       }
       case "minus":
         return -go(x.of);
@@ -162,9 +169,10 @@ export function toC(e: Expression, bytes: string, name: (n: string) => string): 
       case "name":
         return name(x.name);
       case "call":
+        if (x.name === LETTER) return `textAt(${name("text")}, ${go(x.args[0]!)})`;
         return isOfBytes(x.name)
           ? `of_${x.name}(${bytes} + ${go(x.args[0]!)})`
-          : `${PLAIN_IN_C[x.name as keyof typeof PLAIN]}(${go(x.args[0]!)})`;
+          : `${PLAIN_IN_C[x.name as keyof typeof PLAIN]}(${x.args.map(go).join(", ")})`;
       case "minus":
         return `-${inner(x.of)}`;
       case "choice":
@@ -187,7 +195,8 @@ export function toPython(e: Expression, bytes: string, name: (n: string) => stri
       case "name":
         return name(x.name);
       case "call":
-        return isOfBytes(x.name) ? `${x.name}(${bytes}, ${go(x.args[0]!)})` : `${x.name}(${go(x.args[0]!)})`;
+        if (x.name === LETTER) return `me.text[${go(x.args[0]!)}]`;
+        return isOfBytes(x.name) ? `${x.name}(${bytes}, ${go(x.args[0]!)})` : `${x.name}(${x.args.map(go).join(", ")})`;
       case "minus":
         return `-${inner(x.of)}`;
       case "choice":

@@ -6,9 +6,11 @@ import { apa102 } from "./apa102";
 import { apds9960 } from "./apds9960";
 import { as5600 } from "./as5600";
 import { bh1750 } from "./bh1750";
+import { bme280 } from "./bme280";
 import { bmp280 } from "./bmp280";
 import { ccs811 } from "./ccs811";
 import { ds1307, ds3231, pcf8563 } from "./clocks";
+import { echoes } from "./echoes";
 import { mcp23017, pcf8574 } from "./expanders";
 import { ina219 } from "./ina219";
 import { lsm6ds3 } from "./lsm6ds3";
@@ -51,8 +53,9 @@ import { gps, mhz19b, pms5003 } from "./serial";
 import { mcp2515 } from "./mcp2515";
 import { at24c32, tca9548a } from "./memories";
 import { a4988, drv8833, l298n, servoLarge, servoSmall, tb6612, uln2003 } from "./motors";
-import { ht16k33, lcdI2c, lcdParallel } from "./numbers";
-import { ili9341, ssd1306Spi, st7735, st7789 } from "./panels";
+import { lcdI2c, lcdParallel } from "./lcd";
+import { ht16k33 } from "./numbers";
+import { ili9341, st7735, st7789 } from "./panels";
 import { pca9685 } from "./pca9685";
 import { nrf24l01, rfm95 } from "./radios";
 import { rc522 } from "./rc522";
@@ -60,6 +63,7 @@ import { sd3v3, sdShifted } from "./sd";
 import { buzzerPassive, gauge, speaker } from "./sounds";
 import { buzzerActive, digits, ledRgb, mosfetSwitch, optocoupler, relay1, relay2, transistors } from "./switches";
 import { hc05, max3485, mp3Player, usbUart3v3, usbUart5v } from "./talk";
+import { ssd1306I2c, ssd1306Spi } from "./ssd1306";
 import { max31855, max6675 } from "./thermocouples";
 import { vl53l0x } from "./vl53l0x";
 import { w5500 } from "./w5500";
@@ -72,6 +76,7 @@ const LIST: readonly (Device | DeviceKind)[] = [
   apds9960,
   as5600,
   bh1750,
+  bme280,
   bmp280,
   ccs811,
   ds1307,
@@ -85,6 +90,7 @@ const LIST: readonly (Device | DeviceKind)[] = [
   mlx90614,
   mpu6050,
   qmc5883l,
+  ...echoes,
   scd41,
   sgp40,
   sht31,
@@ -152,6 +158,7 @@ const LIST: readonly (Device | DeviceKind)[] = [
   ht16k33,
   lcdI2c,
   lcdParallel,
+  ssd1306I2c,
   ssd1306Spi,
   hc05,
   usbUart3v3,

@@ -1,6 +1,7 @@
 import { restsWhere } from "./sketch";
 import { parse, toPython } from "./expression";
 import { AGAIN_MS } from "./run";
+import { draws, pattern } from "./text";
 import type { Device, Step } from "./types";
 import { pinName } from "../pins-in-code";
 import { inPython } from "../links";
@@ -21,8 +22,9 @@ class Bad(Exception):
 class Part:
     """A part that is asked in turns: nothing waits, and one that does not answer is begun anew."""
 
-    def __init__(self, steps):
+    def __init__(self, steps, again=${AGAIN_MS}):
         self.steps = steps
+        self.again = again
         self.run = None
         self.fresh = False
         self.want = self.told = 0
@@ -37,7 +39,7 @@ class Part:
         except (OSError, Bad):
             self.run = None
             self.fresh = False
-            return ${AGAIN_MS}
+            return self.again
 
 
     def now(self, name):
@@ -215,7 +217,7 @@ else:
   // Pulses and steps go on; anything else is told once, and again after it was gone.
   const news = !d.takes
     ? ""
-    : `${d.always ? "" : `        while me.fresh and me.told == me.want:\n            yield ${d.every}\n`}        want = me.told = me.want\n`;
+    : `${d.always ? "" : `        while me.fresh and me.told == me.want${d.text ? " and not me.new" : ""}:\n            yield ${d.every}\n`}        ${d.text ? "me.number()" : "want = me.told = me.want"}\n`;
   return `
 
 def ${p.id}_steps(me):
@@ -226,7 +228,7 @@ ${d.out.map((q) => `        me.${q.name} = ${q.name}`).join("\n")}
         yield ${d.every}
 
 
-${p.id} = Part(${p.id}_steps)${d.takes ? `\n${p.id}.want = ${d.takes.rest}` : ""}`;
+${p.id} = ${d.text ? `Screen(${p.id}_steps, ${d.text.columns}, ${d.text.rows})` : `Part(${p.id}_steps${d.again === undefined ? "" : `, ${d.again}`})`}${d.takes && !d.text ? `\n${p.id}.want = ${d.takes.rest}` : ""}`;
 }
 
 /** The part's readings as one text, or two dashes while there is none. */
@@ -238,7 +240,24 @@ export const showInPython = (d: Device, p: DriverPart): string => {
   return `("${text}" % (${values},))[:21] if ${p.id}.fresh else "${p.label.slice(0, 16)} --"`;
 };
 
-const showingInPython = (p: DriverPart, show: readonly number[], ms = SHOWN_MS) => `for want in (${show.join(", ")},):
+/** Modules that its turns stand on beside its link. */
+export const standsInPython = (d: Device): string[] => [
+  ...(d.text ? ["from lib.text import Screen"] : []),
+  ...(draws(d) ? ["from lib.font import glyph"] : []),
+];
+
+const rowsShown = (d: Device, p: DriverPart) =>
+  d.text
+    ? Array.from({ length: d.text.rows - 1 }, (_, r) => `${p.id}.line(${r + 1}, "${pattern(d.text!, r + 1)}")\n`).join(
+        "",
+      )
+    : "";
+const showingInPython = (
+  d: Device,
+  p: DriverPart,
+  show: readonly number[],
+  ms = SHOWN_MS,
+) => `${rowsShown(d, p)}for want in (${show.join(", ")},):
     ${p.id}.want = want
     end = time.ticks_add(time.ticks_ms(), ${ms})
     while time.ticks_diff(end, time.ticks_ms()) > 0:
@@ -249,7 +268,7 @@ print("YL1 act ${p.ref} told=${show.join(",")} fresh=%d %s" % (${p.id}.fresh, "i
 export const bringupInPython = (d: Device, p: DriverPart): string => {
   const proof = d.proof;
   if (proof?.kind === "seen") {
-    const show = showingInPython(p, proof.show, proof.ms);
+    const show = showingInPython(d, p, proof.show, proof.ms);
     return proof.careful
       ? `if not alone[0]:\n    print("YL1 act ${p.ref}${restsWhere(d, p)} rests info")\nelse:\n${indent(show)}\n    shown[turn[0]] = True`
       : show;

@@ -3,6 +3,7 @@ import type { Quantity } from "./types";
 /** What many parts give, so that it is called and judged alike everywhere. */
 export const celsius: Quantity = { name: "t_cC", word: "", unit: "C", digits: 2, shown: 1, room: [-4000, 8500] };
 export const humidity: Quantity = { name: "rh_c", word: "", unit: "%", digits: 2, shown: 0, room: [0, 10000] };
+export const pressure: Quantity = { name: "p_Pa", word: "", unit: "hPa", digits: 2, shown: 0, room: [30_000, 110_000] };
 export const lux: Quantity = { name: "lux", word: "", unit: "lx", digits: 0, room: [0, 120_000] };
 const mg = (axis: string): Quantity => ({
   name: `${axis}_mg`,

@@ -1,5 +1,6 @@
 import { evaluate, parse } from "./expression";
 import { inARow, type Op } from "./loops";
+import { NO_NUMBER, pattern } from "./text";
 import type { Device } from "./types";
 
 /** The bus as a part hears it; null or false: no answer. Time is given with each message, in milliseconds. */
@@ -17,6 +18,8 @@ export interface Machine {
   fresh: boolean;
   /** What the part is told, for one that takes something. */
   want: number;
+  /** Writes into a row of a display of letters. */
+  line(row: number, text: string): void;
   /** Does what is due and tells after how many milliseconds it wants to go on. */
   turn(now: number): number;
 }
@@ -63,7 +66,19 @@ export function machineOf(device: Device, wire: Wire): Machine {
   let looks = 0;
   const begin = inARow(device.begin);
   const steps = [...begin, ...inARow(device.read, begin.length)];
-  const value = (x: string) => evaluate(parse(x), names, bytes);
+  const { columns, rows } = device.text ?? { columns: 0, rows: 0 };
+  const letters = Array<number>(columns * rows).fill(32);
+  /** Something else is to be shown. */
+  let other = true;
+  const line = (row: number, text: string) => {
+    for (const [i, c] of [...text.padEnd(columns).slice(0, columns)].entries()) {
+      const code = c.charCodeAt(0);
+      if (letters[row * columns + i] !== code) other = true;
+      letters[row * columns + i] = code;
+    }
+  };
+  for (let r = 1; r < rows; r++) line(r, pattern(device.text!, r));
+  const value = (x: string) => evaluate(parse(x), names, bytes, letters);
   const take = (r: { n: number; from?: number | readonly number[] | undefined }, now: number) => {
     const first = r.from === undefined ? undefined : [r.from].flat();
     let got: readonly number[] | null;
@@ -138,11 +153,17 @@ export function machineOf(device: Device, wire: Wire): Machine {
     out,
     fresh: false,
     want: device.takes?.rest ?? 0,
+    line,
     turn(now: number): number {
       try {
-        if (device.takes && k === begin.length && !device.always && told === machine.want) return device.every;
+        if (device.takes && k === begin.length && !device.always && told === machine.want && !other)
+          return device.every;
         // It may change while the steps wait: what was begun is brought to its end.
-        if (device.takes && k <= begin.length) names.set("want", machine.want);
+        if (device.takes && k <= begin.length) {
+          names.set("want", machine.want);
+          if (device.text && machine.want !== NO_NUMBER) line(0, String(machine.want));
+          other = false;
+        }
         while (k < steps.length) {
           const s = steps[k++]!;
           const ms = (DO[s.do] as (s: Op, now: number) => number | undefined)(s, now);
@@ -159,7 +180,7 @@ export function machineOf(device: Device, wire: Wire): Machine {
         told = null;
         k = 0;
         looks = 0;
-        return AGAIN_MS;
+        return device.again ?? AGAIN_MS;
       }
     },
   };

@@ -4,6 +4,7 @@ import { parse, toC } from "./expression";
 import { AGAIN_MS } from "./run";
 import { plainSteps } from "./loops";
 import { kept, lets } from "./stages";
+import { draws, FONT_IN_C, pattern, rowsInC, TEXT_IN_C } from "./text";
 import type { Device, Quantity, Step } from "./types";
 import { SHOWN_MS, type DriverPart } from "../types";
 
@@ -56,14 +57,21 @@ static void __attribute__((unused)) lineText(char *line, const char *text) {
 }
 static void __attribute__((unused)) lineNumber(char *line, int32_t value, uint8_t digits, uint8_t shown) {
   uint32_t v = value < 0 ? -(uint32_t)value : value;
-  uint32_t cut = 1, unit = 1;
+  uint32_t cut = 1;
   for (uint8_t i = shown; i < digits; i++) cut *= 10;
-  for (uint8_t i = 0; i < shown; i++) unit *= 10;
   v = (v + cut / 2) / cut;
+  if (value < 0 && v) lineText(line, "-");
+  // From its last digit to its first: the point stands before those that are shown behind it.
   char text[16];
-  if (shown) snprintf(text, sizeof text, "%s%lu.%0*lu", value < 0 && v ? "-" : "", (unsigned long)(v / unit), shown, (unsigned long)(v % unit));
-  else snprintf(text, sizeof text, "%s%lu", value < 0 && v ? "-" : "", (unsigned long)v);
-  lineText(line, text);
+  uint8_t k = sizeof text - 1, n = 0;
+  text[k] = 0;
+  do {
+    if (shown && n == shown) text[--k] = '.';
+    text[--k] = '0' + v % 10;
+    v /= 10;
+    n++;
+  } while (v || n <= shown);
+  lineText(line, text + k);
 }`;
 
 /** Which helper works a checksum out. */
@@ -107,7 +115,7 @@ static uint16_t __attribute__((unused)) ${p.id}_volts(const int32_t &line) {
 /** The turns of one part: a switch over where it stands; nothing in it waits. */
 export function turnInC(d: Device, p: DriverPart, link: LinkInC = inC(overOf(d))): string {
   const keep = kept(d);
-  const own = (n: string) => (n === "want" ? `${p.id}_told` : keep.has(n) ? `${p.id}_${n}` : n);
+  const own = (n: string) => (n === "want" ? `${p.id}_told` : n === "text" || keep.has(n) ? `${p.id}_${n}` : n);
   const c = (text: string) => toC(parse(text), "b", own);
   const all = plainSteps([...d.begin, ...d.read]);
   const most = Math.max(1, ...all.map((s) => (s.do === "read" ? s.n : s.do === "until" ? s.read.n : 0)));
@@ -160,14 +168,14 @@ export function turnInC(d: Device, p: DriverPart, link: LinkInC = inC(overOf(d))
   // Pulses and steps go on; anything else is told once, and again after it was gone.
   const news = !d.takes
     ? ""
-    : `${d.always ? "" : `      if (${p.id}_fresh && ${p.id}_told == ${p.id}_want) return ${d.every};\n`}      ${p.id}_told = ${p.id}_want;\n`;
+    : `${d.always ? "" : `      if (${p.id}_fresh && ${p.id}_told == ${p.id}_want${d.text ? ` && !${p.id}_new` : ""}) return ${d.every};\n`}      ${p.id}_told = ${p.id}_want;\n${d.text ? `      if (${p.id}_told != NO_NUMBER) textNumber(${p.id}_text, ${d.text.columns}, ${p.id}_told);\n      ${p.id}_new = false;\n` : ""}`;
   const read = d.read.map(print);
   const locals = [...lets(d)].filter((n) => !keep.has(n));
   const reads = all.some((s) => s.do === "read" || s.do === "until");
   const looks = all.some((s) => s.do === "until");
   const others = [...keep].filter((n) => n !== "want");
   return `${link.globals?.(p) ?? ""}
-${d.takes ? `static int32_t ${p.id}_want = ${d.takes.rest};\nstatic int32_t ${p.id}_told = 0;\n` : ""}${others.map((n) => `static int32_t ${p.id}_${n} = 0;`).join("\n")}
+${d.text ? `${rowsInC(p.id, d.text)}\n` : ""}${d.takes ? `static int32_t ${p.id}_want = ${d.text ? "NO_NUMBER" : d.takes.rest};\nstatic int32_t ${p.id}_told = 0;\n` : ""}${others.map((n) => `static int32_t ${p.id}_${n} = 0;`).join("\n")}
 static bool ${p.id}_fresh = false;
 static uint8_t ${p.id}_at = 0;
 ${looks ? `static uint8_t ${p.id}_looks = 0;\n` : ""}// ${p.ref} ${p.label}: does what is due, tells after how many milliseconds it wants to go on.
@@ -184,7 +192,7 @@ ${news}${read.join("\n")}
   // No answer, or a wrong one: all over again in a while.
   ${p.id}_fresh = false;
   ${p.id}_at = 0;
-${looks ? `  ${p.id}_looks = 0;\n` : ""}  return ${AGAIN_MS};
+${looks ? `  ${p.id}_looks = 0;\n` : ""}  return ${d.again ?? AGAIN_MS};
 }${
     d.proof?.kind === "watch"
       ? `
@@ -225,12 +233,25 @@ const readingInC = (p: DriverPart) => `  ${p.id}_at = 0;
 const roomInC = (d: Device, p: DriverPart) =>
   d.out.map((q) => ` && ${p.id}_${q.name} >= ${q.room[0]}L && ${p.id}_${q.name} <= ${q.room[1]}L`).join("");
 
+/** What a device's turns stand on beside its link. */
+export const standsInC = (d: Device): string[] => [...(d.text ? [TEXT_IN_C] : []), ...(draws(d) ? [FONT_IN_C] : [])];
+
+/** Something in every row below the first, which numbers stand in. */
+export const rowsShownInC = (d: Device, p: DriverPart): string =>
+  d.text
+    ? Array.from(
+        { length: d.text.rows - 1 },
+        (_, r) => `  ${p.id}_line(${r + 1}, "${pattern(d.text!, r + 1)}");\n`,
+      ).join("")
+    : "";
+
 /** Told one thing after the other, each for a while. */
 const showingInC = (
+  d: Device,
   p: DriverPart,
   show: readonly number[],
   ms = SHOWN_MS,
-) => `  static const int32_t list[] = {${show.join(", ")}};
+) => `${rowsShownInC(d, p)}  static const int32_t list[] = {${show.join(", ")}};
   for (uint8_t k = 0; k < ${show.length}; k++) {
     ${p.id}_want = list[k];
     for (uint32_t t = millis(); millis() - t < ${ms};) delay(${p.id}_turn());
@@ -250,7 +271,7 @@ export const restsWhere = (d: Device, p: DriverPart): string => {
 export const bringupInC = (d: Device, p: DriverPart): string => {
   const proof = d.proof;
   if (proof?.kind === "seen") {
-    const show = showingInC(p, proof.show, proof.ms);
+    const show = showingInC(d, p, proof.show, proof.ms);
     return proof.careful
       ? `if (!alone) {\n  Serial.println(F("YL1 act ${p.ref}${restsWhere(d, p)} rests info"));\n} else {\n${show}\n  shown[turn] = true;\n}`
       : `{\n${show}\n}`;

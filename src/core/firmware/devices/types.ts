@@ -1,4 +1,5 @@
 import type { Over } from "../links/over";
+import type { Text } from "./text";
 
 /** What a part gives: whole numbers of a unit's fraction. */
 export interface Quantity {
@@ -66,8 +67,12 @@ export interface Device {
   read: readonly Step[];
   /** Milliseconds from one reading to the next. */
   every: number;
+  /** Milliseconds until it is tried anew after it did not answer, where that is not a second. */
+  again?: number;
   out: readonly Quantity[];
   takes?: Takes;
+  /** It shows letters: what it is told stands in the first row. */
+  text?: Text;
   /** Also done when what it is told has not changed: pulses, steps. */
   always?: boolean;
   proof?: DeviceProof;

@@ -2,32 +2,15 @@
 import { DEVICES } from "../devices";
 import { deviceDriver } from "../devices/driver";
 import type { Driver, DriverPart, Lack } from "../types";
-import { bme280 } from "./bme280";
 import { button } from "./button";
 import { generic } from "./generic";
 import { keyGrid } from "./key-grid";
 import { lightGrid } from "./light-grid";
 import { lightRing } from "./light-ring";
-import { hcSr04 } from "./hc-sr04";
 import { led } from "./led";
-import { ssd1306 } from "./ssd1306";
 import { ws2812b } from "./ws2812b";
 
-/** What a part has to say on a display; nothing for parts that only act. */
-const showOf = (p: DriverPart, target: "sketch" | "micropython") => driverOf(p)?.[target]?.show?.(p) || undefined;
-
-export const DRIVERS: readonly Driver[] = [
-  led,
-  button,
-  hcSr04,
-  bme280,
-  ssd1306(showOf),
-  ws2812b,
-  keyGrid,
-  lightGrid,
-  lightRing,
-  generic,
-];
+export const DRIVERS: readonly Driver[] = [led, button, ws2812b, keyGrid, lightGrid, lightRing, generic];
 
 const byId = new Map(DRIVERS.map((d) => [d.id, d]));
 

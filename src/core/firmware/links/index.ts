@@ -1,5 +1,6 @@
 /** How parts are reached: one file a way, each in both languages. Adding one is a file and a line here. */
 import { clocked } from "./clocked";
+import { echo } from "./echo";
 import { i2c } from "./i2c";
 import { infrared } from "./infrared";
 import { matrix } from "./matrix";
@@ -18,6 +19,7 @@ const LINKS: { [K in Over["kind"]]: Link<K> } = {
   onewire,
   pulses,
   clocked,
+  echo,
   shift,
   matrix,
   pins,

@@ -27,6 +27,8 @@ export type Over =
   | { kind: "clocked"; data: string; clock: string; more: number }
   /** A receiver of infrared light from a remote control: how many codes have come, whether the key is held, its remote, the key. */
   | { kind: "infrared"; pin: string }
+  /** A pulse out, and how long its echo keeps another line high: two bytes, microseconds, 0 for none. */
+  | { kind: "echo"; out: string; back: string }
   /** A shift register: bytes are clocked in or out, then taken over by a pulse of the latch. */
   | { kind: "shift"; data: string; clock: string; latch: string; way: "in" | "out" }
   /**

@@ -25,6 +25,8 @@ export function suggest(parts: readonly DriverPart[]): Rule[] {
   const nextContact = () => contacts[k++ % contacts.length]!;
   return outputs.flatMap((p): Rule[] => {
     const reading = readings[0];
+    // What the others say stands on it in words.
+    if (driverOf(p)?.text?.(p) && inputs.length) return [];
     // A light blinks, a strip runs by itself.
     if (driverOf(p)?.lively) return [];
     if (isNumber(p))

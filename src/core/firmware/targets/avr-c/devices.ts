@@ -1,5 +1,5 @@
 import { DEVICES } from "../../devices";
-import { restsWhere, NUMBER_HELPERS, turnInC } from "../../devices/sketch";
+import { restsWhere, NUMBER_HELPERS, rowsShownInC, standsInC, turnInC } from "../../devices/sketch";
 import type { Device, Quantity } from "../../devices/types";
 import { inPlainC, unfitLink, type LinkInC, type Over } from "../../links";
 import { findPin } from "../../../parts/catalogue";
@@ -143,6 +143,7 @@ export function partsText(chip: Chip, talks: readonly Talk[]): string {
     base(chip),
     TELL,
     NUMBER_HELPERS,
+    ...new Set(talks.flatMap((t) => standsInC(t.device))),
     ...helpers,
     ...talks.map((t, i) => turnsOf(t, links[i]!)),
   ].join("\n\n");
@@ -160,7 +161,7 @@ export function bringupOf({ device: d, p }: Talk): string {
   if (proof?.kind === "seen" && proof.careful) return `say("YL1 act ${p.ref}${restsWhere(d, p)} rests info\\r\\n");`;
   if (proof?.kind === "seen")
     return `{
-  static const int32_t list[] = {${proof.show.join(", ")}};
+${rowsShownInC(d, p)}  static const int32_t list[] = {${proof.show.join(", ")}};
   for (uint8_t k = 0; k < ${proof.show.length}; k++) {
     ${p.id}_want = list[k];
     for (uint16_t from = now(); (uint16_t)(now() - from) < ${proof.ms ?? SHOWN_MS};) pause(${p.id}_turn());

@@ -1,8 +1,9 @@
 import { houseRule } from "../../../project";
 import { driverOf } from "../../drivers";
+import { PAGE_MS, pagesOf, ROW_MS, type Page } from "../../pages";
 import { rulesInPython } from "../../rules/python";
 import { place } from "../../own/marks";
-import type { FirmwareFile, Task } from "../../types";
+import type { DriverPart, FirmwareFile, Task } from "../../types";
 import { buses, head, indent, setups, type Ctx } from "./ctx";
 
 /** Life on any board: its own light beats, and once a second one line tells what the parts say. */
@@ -10,6 +11,24 @@ function report(x: Ctx): string {
   const shows = x.parts.flatMap((p) => driverOf(p)?.micropython?.show?.(p) || []);
   return `said = [${shows.join(", ")}]
 print("  ".join([s for s in said if s] + ["running %d s" % (time.ticks_ms() // 1000)]))`;
+}
+
+const showOf = (p: DriverPart) => driverOf(p)?.micropython?.show?.(p) ?? "";
+
+/** All rows of a display: its title, and what the parts say, page after page. */
+function rowTask({ p, title, first, rows, pages, says }: Page): { id: string } & Task {
+  const from = pages > 1 ? `time.ticks_ms() // ${PAGE_MS} % ${pages} * ${rows}` : "0";
+  const written = says.length
+    ? `said = [${says.map(showOf).join(", ")}]
+page = ${from}
+for row in range(${rows}):
+    ${p.id}.line(${first} + row, said[page + row] if page + row < len(said) else "")`
+    : "";
+  return {
+    id: `${p.id}_rows`,
+    every_ms: ROW_MS * rows,
+    body: [title === null ? "" : `${p.id}.line(0, "${title.slice(0, 21)}")`, written].filter(Boolean).join("\n"),
+  };
 }
 
 /** The program that does something at once: tasks in turn, each in its own time; nothing in the loop waits. */
@@ -22,6 +41,7 @@ export function starter(x: Ctx): FirmwareFile {
       return t ? [{ id: p.id, ...t }] : [];
     }),
     ...(light ? [{ id: "heartbeat", every_ms: 500, body: "heartbeat.value(1 - heartbeat.value())" }] : []),
+    ...pagesOf(x.parts, (p) => showOf(p) !== "").map(rowTask),
     ...(rules ? [{ id: "rules", every_ms: 20, body: rules.body }] : []),
     { id: "report", every_ms: 1000, body: report(x) },
   ];

@@ -141,7 +141,7 @@ ${indent(scan(x))}
 }
 
 void setup() {
-${indent(setups(x, "without buses"))}
+${indent(setups(x))}
   Serial.begin(115200);
 ${light ? `  pinMode(${light.code}, OUTPUT);\n` : ""}${
     x.lateConsole

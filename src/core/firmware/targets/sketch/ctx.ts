@@ -98,8 +98,6 @@ export function head(x: Ctx, what: string): string {
   const drivers = [...new Set(x.parts.flatMap((p) => driverOf(p) ?? []))];
   const includes = new Set(["<Arduino.h>"]);
   if (x.parts.some((p) => p.bus)) includes.add("<Wire.h>");
-  for (const d of drivers)
-    for (const i of d.sketch?.includes ?? []) if (x.family === "avr" || !i.startsWith("<avr/")) includes.add(i);
   const helpers = new Set(
     [
       ...drivers.flatMap((d) => d.sketch?.helpers ?? []),
@@ -120,7 +118,4 @@ export function head(x: Ctx, what: string): string {
 }
 
 /** Resting levels come first: nothing that is switched by a pin may twitch while the rest begins. */
-export const setups = (x: Ctx, which: "all" | "without buses") =>
-  x.parts
-    .flatMap((p) => (which === "without buses" && driverOf(p)?.usesI2c ? [] : (driverOf(p)?.sketch?.setup?.(p) ?? [])))
-    .join("\n");
+export const setups = (x: Ctx) => x.parts.flatMap((p) => driverOf(p)?.sketch?.setup?.(p) ?? []).join("\n");

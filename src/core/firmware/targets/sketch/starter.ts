@@ -1,8 +1,9 @@
 import { houseRule } from "../../../project";
 import { driverOf } from "../../drivers";
+import { PAGE_MS, pagesOf, ROW_MS, type Page } from "../../pages";
 import { rulesInC } from "../../rules/sketch";
 import { place } from "../../own/marks";
-import type { FirmwareFile, Task } from "../../types";
+import type { DriverPart, FirmwareFile, Task } from "../../types";
 import { busSetup, head, indent, setups, type Ctx } from "./ctx";
 
 /** Life on any board: its own light beats, and once a second one line tells what the parts say. */
@@ -14,6 +15,38 @@ function report(x: Ctx): string {
   return `${shows.length ? "char line[22];\n" : ""}${lines.join("\n")}${lines.length ? "\n" : ""}Serial.print(F("running "));
 Serial.print(millis() / 1000);
 Serial.println(F(" s"));`;
+}
+
+const showOf = (p: DriverPart) => driverOf(p)?.sketch?.show?.(p) ?? "";
+
+/** A row of a display at a time: its title, and what the parts say. */
+function rowTask({ p, title, first, rows, pages, says }: Page): { id: string } & Task {
+  const cases = says.map((q, i) => `  case ${i}: {\n${indent(showOf(q), "    ")}\n    break;\n  }`);
+  const turn =
+    pages > 1
+      ? `static uint8_t page = 0;
+static uint32_t since = 0;
+if (millis() - since >= ${PAGE_MS}UL) {
+  since = millis();
+  page = (page + 1) % ${pages};
+}
+`
+      : "";
+  const written = says.length
+    ? `${turn}static uint8_t row = 0;
+char line[22];
+line[0] = 0;
+switch (${pages > 1 ? `page * ${rows} + row` : "row"}) {
+${cases.join("\n")}
+}
+${p.id}_line(${first} + row, line);
+row = (row + 1) % ${rows};`
+    : "";
+  return {
+    id: `${p.id}_rows`,
+    every_ms: ROW_MS,
+    body: [title === null ? "" : `${p.id}_line(0, "${title.slice(0, 21)}");`, written].filter(Boolean).join("\n"),
+  };
 }
 
 /** The program that does something at once: tasks in turn, each in its own time; nothing in the loop waits. */
@@ -34,6 +67,7 @@ export function starter(x: Ctx): FirmwareFile {
           },
         ]
       : []),
+    ...pagesOf(x.parts, (p) => showOf(p) !== "").map(rowTask),
     ...(rules ? [{ id: "rules", every_ms: 20, body: rules.body }] : []),
     { id: "report", every_ms: 1000, body: report(x) },
   ];
@@ -64,7 +98,7 @@ static bool due(uint32_t &next, uint32_t every) {
 
 ${functions.join("\n")}
 void setup() {
-${indent(setups(x, "without buses"))}
+${indent(setups(x))}
   Serial.begin(115200);
 ${light ? `  pinMode(${light.code}, OUTPUT);\n` : ""}${indent(busSetup(x))}
 ${indent(place("setup"))}
