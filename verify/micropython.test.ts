@@ -153,7 +153,11 @@ describe("MicroPython programs run under the port, and open exactly the planned 
   it("two displays on two buses use both controllers", async () => {
     const two = planned([BOARD3, USB, ALL[4]!, { ref: "M9", part: "module/ssd1306-i2c", label: "Other" }]);
     const d = circuitOf(two, catalogue);
-    const r = await runProgram(micropython.files(d), "bringup.py", "machine.I2C_DEVICES[0x3c] = {}\nclock.END[0] = 9000");
+    const r = await runProgram(
+      micropython.files(d),
+      "bringup.py",
+      "machine.I2C_DEVICES[0x3c] = {}\nclock.END[0] = 9000",
+    );
     expect(
       r.log
         .filter((e) => e[0] === "i2c")

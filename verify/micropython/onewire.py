@@ -11,6 +11,10 @@ class OneWire:
         # Nobody answers where nothing hangs.
         return bool(js.latticeLines.there())
 
+    def scan(self):
+        found = js.latticeLines.codes().split()
+        return [bytearray(int(c[i : i + 2], 16) for i in range(0, 16, 2)) for c in found]
+
     def write(self, data):
         js.latticeLines.write("".join("%02x" % b for b in data), clock.NOW[0])
         self.got = None

@@ -24,6 +24,8 @@ const bridge = (bus: Bus) => ({
 export interface OnLines {
   lines?: Lines;
   part: BusPart;
+  /** Codes of what hangs on one wire, in the order in which a search may find them. */
+  codes?: readonly (readonly number[])[];
   at: ReadonlyMap<number, string>;
 }
 /** What the stand-ins for pins, pulses and converters ask; times are in microseconds. */
@@ -44,6 +46,7 @@ const lineBridge = (x: OnLines | undefined) => ({
   },
   write: (data: string, now: number) => x?.part.write(bytesOf(data), now),
   there: () => x !== undefined,
+  codes: () => (x?.codes ?? []).map(hex).join(" "),
   serial: (now: number) => hex(x?.part.serial?.(now) ?? []),
   read: (n: number, now: number) => hex(x?.part.read(n, now) ?? []),
 });

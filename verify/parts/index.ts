@@ -72,5 +72,5 @@ export function wirePart(c: Circuit, ref: string, d: Device, part: BusPart, chai
   }
 }
 export { onTwoWires } from "./two-wire";
-export { onSerial } from "./wires";
+export { onOneWires, onSerial } from "./wires";
 export type { Reply, WirePart } from "./types";

@@ -54,6 +54,90 @@ export function onOneWire(part: BusPart, line: string): WirePart {
   };
 }
 
+/** Several of them: each has a code, and those that were not called by it let the line be. */
+export function onOneWires(parts: readonly { code: readonly number[]; part: BusPart }[], line: string): WirePart {
+  const bitsOf = (bytes: readonly number[]) => bytes.flatMap((b) => [0, 1, 2, 3, 4, 5, 6, 7].map((k) => (b >> k) & 1));
+  let fell = 0;
+  let bits: number[] = [];
+  let heard: number[] = [];
+  let waits = false;
+  /** Who listens, and what each of them says. */
+  let called: (typeof parts)[number][] = [];
+  let reading: number[][] = [];
+  /** Where a search stands: the bit, and which of its three slots. */
+  let search: { bit: number; slot: number; left: (typeof parts)[number][] } | null = null;
+  const both = (say: readonly number[]): Reply[] =>
+    say.some((b) => b === 0)
+      ? [
+          { line, level: 0 },
+          { line, level: 1, in_us: 30 },
+        ]
+      : [];
+  const byte = (v: number, us: number) => {
+    heard.push(v);
+    if (heard.length === 1) {
+      called = v === 0xcc ? [...parts] : [];
+      if (v === 0xf0) search = { bit: 0, slot: 0, left: [...parts] };
+      return;
+    }
+    const body = heard[0] === 0x55 ? heard.slice(9) : heard.slice(1);
+    if (heard[0] === 0x55 && heard.length === 9)
+      called = parts.filter((p) => p.code.every((c, i) => c === heard[1 + i]));
+    if (!body.length || !called.length) return;
+    if (body.length === (body[0] === 0x4e ? 4 : 1)) for (const p of called) p.part.write([0xcc, ...body], us / 1000);
+    if (body.length === 1 && body[0] === 0xbe) reading = called.map((p) => bitsOf(p.part.read(9, us / 1000)!));
+  };
+  return {
+    hears: [line],
+    pulledUp: [line],
+    start: () => [],
+    change(_l, level, us): Reply[] {
+      if (level) {
+        if (us - fell < 400) return [];
+        bits = [];
+        heard = [];
+        reading = [];
+        called = [];
+        search = null;
+        waits = false;
+        return [
+          { line, level: 0, in_us: 30 },
+          { line, level: 1, in_us: 150 },
+        ];
+      }
+      fell = us;
+      if (reading.length) return both(reading.map((r) => r.shift() ?? 1));
+      if (search && search.slot < 2) {
+        const at = search;
+        const say = at.left.map((p) => bitsOf(p.code)[at.bit]! ^ at.slot);
+        at.slot++;
+        return both(say);
+      }
+      waits = true;
+      return [{ line, look_us: 30 }];
+    },
+    look(_l, level, us) {
+      if (!waits) return [];
+      waits = false;
+      if (search) {
+        const at = search;
+        at.left = at.left.filter((p) => bitsOf(p.code)[at.bit] === level);
+        at.bit++;
+        at.slot = 0;
+        return [];
+      }
+      bits.push(level);
+      if (bits.length < 8) return [];
+      byte(
+        bits.reduce((s, b, i) => s + (b << i), 0),
+        us,
+      );
+      bits = [];
+      return [];
+    },
+  };
+}
+
 /** A low of a millisecond, then the part's own pulses. */
 export function onPulses(part: BusPart, line: string): WirePart {
   let fell: number | null = null;

@@ -27,6 +27,14 @@ const PROOF: { [K in Proof["kind"]]: (q: Extract<Proof, { kind: K }>) => string 
 };
 const proofWords = (q: Proof) => (PROOF[q.kind] as (q: Proof) => string)(q);
 
+const showsIn = (p: DriverPart, target: string) =>
+  Boolean(driverOf(p)?.[target === "sketch" ? "sketch" : "micropython"]?.show?.(p));
+/** On a wire of several the program knows them by the order of their codes only. */
+const toldApart = (p: DriverPart) =>
+  p.mates
+    ? `; one of ${p.mates.count} on a wire, told apart by the order of their codes: warm this one by hand, and if another one's reading rises, change their labels`
+    : "";
+
 function starterWords(p: DriverPart, all: DriverPart[], target: string, rules: Ruled): string {
   const code = driverOf(p)?.[target === "sketch" ? "sketch" : "micropython"];
   const task = code?.task?.(p, all);
@@ -34,11 +42,13 @@ function starterWords(p: DriverPart, all: DriverPart[], target: string, rules: R
   if (driverOf(p)?.takes?.(p)) {
     const mine = rules.rules.filter((r) => told(r.resolved).some((a) => a.part === p)).map((r) => r.says);
     if (mine.length) return mine.join(" ").replace(/\.$/, "");
+    if (driverOf(p)?.text?.(p) && all.some((q) => q !== p && code?.show !== undefined && showsIn(q, target)))
+      return "shows what the other parts say";
     if (!driverOf(p)?.lively) return "put to rest: no rule tells it anything";
   }
   if (!task) return "put to rest and left there";
   return "turn" in task
-    ? `asked in turns, taken back when it was gone${shown}`
+    ? `asked in turns, taken back when it was gone${shown}${toldApart(p)}`
     : `worked every ${task.every_ms} ms${shown}`;
 }
 

@@ -227,6 +227,19 @@ function halfClock(c: Circuit, host: string, ref: string): number {
   return Math.min(HALF_CLOCK_US.most, Math.max(HALF_CLOCK_US.least, Math.ceil(500_000 / Hz)));
 }
 
+const isOneWire = (need: { kind: string; role?: string | undefined }) => need.role === "onewire";
+/** Parts on one wire that carries several: each is told which of them it is. */
+function shareWires(c: Circuit, host: string, parts: readonly DriverPart[]): void {
+  const wires = new Map<string, DriverPart[]>();
+  for (const p of parts)
+    for (const b of c.netlist.bindings)
+      if (b.ref === p.inst.ref && b.host === host && isOneWire(b.need))
+        wires.set(b.hostPin, [...(wires.get(b.hostPin) ?? []), p]);
+  for (const list of wires.values())
+    if (list.length > 1)
+      for (const [index, p] of list.entries()) p.mates = { first: list[0]!.id, index, count: list.length };
+}
+
 /** Targets whose language times a two-wire bus on any pins. */
 const SOFT_I2C = new Set(["micropython", "avr-c"]);
 
@@ -336,6 +349,7 @@ export function driverParts(c: Circuit, host: string, target: string, busNames: 
       const on = called.get(at.by);
       if (on) at.on = on;
     }
+  shareWires(c, host, parts);
   // What hangs on another part comes after it.
   return [...parts.filter((p) => !p.through), ...parts.filter((p) => p.through)];
 }

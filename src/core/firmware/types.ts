@@ -65,6 +65,8 @@ export interface DriverPart {
   vars: Record<string, number>;
   /** A rule tells it something: it does nothing by itself. */
   ruled?: boolean;
+  /** Several hang on its one wire: its place among them, and what the first is called in the program. */
+  mates?: { first: string; index: number; count: number };
   /** How many pieces stand in its chain, itself included. */
   chain: number;
   address: string | undefined;
@@ -143,6 +145,8 @@ export interface PythonDriver {
   libsFor?(p: DriverPart): { path: string; text: string }[];
   imports?: string[];
   importsFor?(p: DriverPart): string[];
+  /** Its pins as objects of the program, and nothing else. */
+  pins?(p: DriverPart): string;
   setup?(p: DriverPart): string;
   bringup?(p: DriverPart): string;
   watch?(p: DriverPart): string;

@@ -59,7 +59,13 @@ export function deviceDriver(kind: DeviceKind, plain: Driver): Driver {
       helpers: SKETCH_HELPERS,
       helpersFor: (p) => {
         const link = inC(over(of(p)));
-        return [...(link.stands ?? []), ...(link.standsFor?.(p) ?? []), ...standsInC(of(p)), link.helpers];
+        return [
+          ...(link.stands ?? []),
+          ...(link.standsFor?.(p) ?? []),
+          ...standsInC(of(p)),
+          link.helpers,
+          ...(link.moreFor?.(p) ?? []),
+        ];
       },
       globals: (p) => turnInC(of(p), p),
       setup: (p) => both(plain.sketch?.setup?.(p), inC(over(of(p))).setup?.(p)),
@@ -70,6 +76,7 @@ export function deviceDriver(kind: DeviceKind, plain: Driver): Driver {
           // That it answers to its address is no proof of what it shows or moves.
           of(p).proof && over(of(p)).kind === "i2c" ? "if (known[turn] == 1) known[turn] = 0;" : "",
           bringupInC(of(p), p),
+          inC(over(of(p))).tells?.(p),
         ),
       watch: (p) => (of(p).proof?.kind === "watch" ? watchInC(of(p), p) : ""),
       task: (p) => ({ turn: `${p.id}_turn()` }),
@@ -88,12 +95,13 @@ export function deviceDriver(kind: DeviceKind, plain: Driver): Driver {
         ...(plain.micropython?.importsFor?.(p) ?? []),
         ...(inPython(over(of(p))).imports?.(p) ?? []),
       ],
-      setup: (p) => both(plain.micropython?.setup?.(p), inPython(over(of(p))).setup?.(p), stepsInPython(of(p), p)),
+      setup: (p) => both(plain.micropython?.pins?.(p), inPython(over(of(p))).setup?.(p), stepsInPython(of(p), p)),
       bringup: (p) =>
         both(
           over(of(p)).kind === "i2c" ? plain.micropython?.bringup?.(p) : "",
           of(p).proof && over(of(p)).kind === "i2c" ? "if known[turn[0]] == 1:\n    known[turn[0]] = 0" : "",
           bringupInPython(of(p), p),
+          inPython(over(of(p))).tells?.(p),
         ),
       watch: (p) => (of(p).proof?.kind === "watch" ? watchInPython(of(p), p) : ""),
       task: (p) => ({ turn: `${p.id}.turn()` }),

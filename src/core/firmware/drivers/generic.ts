@@ -103,6 +103,20 @@ function proof(p: DriverPart): Proof {
 const values = (p: DriverPart) => [...pinsFor(p, "read"), ...pinsFor(p, "measure")];
 const analogue = (pin: Pin) => pin.need!.kind === "adc";
 
+const pinsInPython = (p: DriverPart): string =>
+  [
+    ...pinsFor(p, "read").map((x) => {
+      const pulled = p.pulled.has(x.label);
+      return `${name(p, x)} = ${pinInPython(p, x.label, `Pin.IN${pulled ? ", Pin.PULL_UP" : ""}`, pulled ? 1 : 0)}`;
+    }),
+    ...pinsFor(p, "measure").map((x) => `${name(p, x)} = ${adcInPython(p, x.label)}`),
+    ...pinsFor(p, "write").map((x) => {
+      const rest = restOf(p, x.label);
+      const made = rest === "float" ? "Pin.IN" : `Pin.OUT, value=${rest}`;
+      return `${name(p, x)} = ${pinInPython(p, x.label, made, rest === "float" ? 0 : rest)}`;
+    }),
+  ].join("\n");
+
 export const generic: Driver = {
   id: "generic",
   order: 50,
@@ -142,26 +156,13 @@ export const generic: Driver = {
   },
   micropython: {
     importsFor: (p) => (pinsFor(p, "measure").length ? ["from machine import ADC"] : []),
+    pins: pinsInPython,
     setup: (p) =>
-      [
-        ...pinsFor(p, "read").map((x) => {
-          const pulled = p.pulled.has(x.label);
-          return `${name(p, x)} = ${pinInPython(p, x.label, `Pin.IN${pulled ? ", Pin.PULL_UP" : ""}`, pulled ? 1 : 0)}`;
-        }),
-        ...pinsFor(p, "measure").map((x) => `${name(p, x)} = ${adcInPython(p, x.label)}`),
-        ...pinsFor(p, "write").map((x) => {
-          const rest = restOf(p, x.label);
-          const made = rest === "float" ? "Pin.IN" : `Pin.OUT, value=${rest}`;
-          return `${name(p, x)} = ${pinInPython(p, x.label, made, rest === "float" ? 0 : rest)}`;
-        }),
-        ...(values(p).length
-          ? [
-              `${p.id}_values = [${values(p)
-                .map(() => 0)
-                .join(", ")}]`,
-            ]
-          : []),
-      ].join("\n"),
+      values(p).length
+        ? `${pinsInPython(p)}\n${p.id}_values = [${values(p)
+            .map(() => 0)
+            .join(", ")}]`
+        : pinsInPython(p),
     bringup: pythonBringup,
     watch: (p) => {
       const x = values(p)[0];

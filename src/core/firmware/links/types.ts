@@ -10,11 +10,15 @@ export interface LinkInC {
   stands?: readonly string[];
   /** The same, for what only some parts need. */
   standsFor?(p: DriverPart): readonly string[];
+  /** What stands on its helpers, for what only some parts need. */
+  moreFor?(p: DriverPart): readonly string[];
   globals?(p: DriverPart): string;
   /** Beyond the resting levels of the part's outputs, which are set by themselves. */
   setup?(p: DriverPart): string;
   /** Statements; `break` when the part does not answer. `times`: how often all of the bytes go out in the one message, fast. */
   write(p: DriverPart, bytes: readonly string[], times: number | undefined): string;
+  /** What bring-up tells of how it is reached, beside its reading: statements. */
+  tells?(p: DriverPart): string;
   /** An expression that is true when `n` bytes came to `b`; `from`: bytes that go out first in the same message. */
   read(p: DriverPart, n: number, from: readonly number[] | undefined): string;
 }
@@ -26,6 +30,7 @@ export interface LinkInPython {
   setup?(p: DriverPart): string;
   write(p: DriverPart, bytes: string, times: number | undefined): string;
   read(p: DriverPart, n: number, from: readonly number[] | undefined): string;
+  tells?(p: DriverPart): string;
 }
 
 export interface Link<K extends Over["kind"]> {

@@ -137,7 +137,9 @@ const turnsOf = ({ device, p }: Talk, link: LinkInC): string =>
 /** Everything that the two programs share of the parts that they talk to. */
 export function partsText(chip: Chip, talks: readonly Talk[]): string {
   const links = talks.map((t) => inPlainC(overOf(t.device)));
-  const helpers = [...new Set(links.flatMap((l) => [...(l.stands ?? []), l.helpers]))].filter(Boolean);
+  const helpers = [
+    ...new Set(links.flatMap((l, i) => [...(l.stands ?? []), l.helpers, ...(l.moreFor?.(talks[i]!.p) ?? [])])),
+  ].filter(Boolean);
   return [
     `#include <stdbool.h>\n#include <stdlib.h>\n#include <string.h>\n#include <util/delay_basic.h>\n#include "board.h"`,
     base(chip),
