@@ -182,6 +182,36 @@ describe("stations", () => {
     await saved(page);
     await context.close();
   });
+  it("firmware: the program is tried on simulated parts: a key pressed by keyboard, a slider, and it begins anew with a sentence", async () => {
+    const { page, context } = await app.session();
+    await openProject(page, "Moss terrarium keeper", "firmware");
+    const trial = page.getByTestId("try-it");
+    await trial.getByRole("button", { name: "Start" }).click();
+    const log = trial.getByRole("log");
+    await log.getByText(/25\.1 C 42 % 1007 hPa {2}running 1 s/).waitFor();
+    await trial
+      .getByText(/25\.1 C 42 % 1007 hPa/)
+      .first()
+      .waitFor();
+    await trial.getByRole("button", { name: "Mist button" }).focus();
+    await page.keyboard.down(" ");
+    await log.getByText(/Mist button pressed/).waitFor();
+    await page.keyboard.up(" ");
+    await trial.getByRole("slider", { name: "Air sensor: temperature" }).focus();
+    await page.keyboard.press("Home");
+    await log.getByText(/-40\.0 C/).waitFor();
+    expect(await axeViolations(page)).toEqual([]);
+    await page
+      .getByTestId("rules")
+      .getByRole("button", { name: /^Take out/ })
+      .first()
+      .click();
+    await page.waitForFunction(() => !document.querySelector('[role="log"]')?.textContent?.includes("pressed"));
+    await log.getByText(/running 1 s/).waitFor();
+    await trial.getByRole("button", { name: "Pause" }).click();
+    await trial.getByRole("button", { name: "Go on" }).waitFor();
+    await context.close();
+  });
   it("firmware: a board that gets no program is named, with the reason", async () => {
     const { page, context } = await app.session();
     const base = catalogue.get("board/stm32f411-forty")!;

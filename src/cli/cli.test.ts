@@ -45,6 +45,30 @@ describe("lattice", () => {
     expect(await main(["part", "module/none"])).toBe(2);
     expect(err).toContain("there is no such part");
   });
+  it("simulates the starter: what it prints and does, with contacts pressed and sensors that feel something else", async () => {
+    const moss = demo("moss-terrarium");
+    const acts = ["--press", "SW1@2-2.5", "--set", "M1.t_C=-4.5@3"];
+    expect(await main(["simulate", moss, "--seconds", "5", ...acts])).toBe(0);
+    expect(out).toMatch(/^ +0\.00 {2}YL1 plan B1 id=\w+ info$/m);
+    expect(out).toMatch(/^ +2\.0\d {2}Mist button pressed$/m);
+    expect(out).toMatch(/^ +5\.00 {2}-4\.5 C 42 % 1007 hPa {2}running 5 s$/m);
+    expect(out).toMatch(/^M2 Display: \[Display +\]/m);
+    out = "";
+    expect(await main(["simulate", moss, "--json"])).toBe(0);
+    expect(JSON.parse(out)).toMatchObject({ board: "B1", shows: [{ kind: "rows", ref: "M2" }, { kind: "strip" }] });
+  });
+  it.each([
+    [["--press", "M1@1"], "M1@1: M1 is no contact that can be pressed"],
+    [["--press", "SW1"], "--press SW1: a contact and seconds are needed"],
+    [["--press", "SW1@99"], "SW1@99: that is after the end, at 10 s"],
+    [["--set", "M1.colour=1"], 'M1 does not feel "colour"'],
+    [["--set", "M1.t_C=warm"], "a number are needed"],
+    [["--seconds", "0"], "--seconds 0: a number above 0 and up to 3600 is needed"],
+    [["--board", "B7"], "--board B7: no program is tried there; boards here: B1"],
+  ])("simulates nothing for %j", async (args, says) => {
+    expect(await main(["simulate", demo("moss-terrarium"), ...args])).toBe(2);
+    expect(err).toContain(says);
+  });
   it("checks: 0 when sound, 3 with a fault, JSON on stdout", async () => {
     expect(await main(["check", demo("rain-barrel")])).toBe(0);
     expect(out).toContain("Ready to wire");

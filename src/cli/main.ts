@@ -11,6 +11,7 @@ import { planCommand } from "./plan";
 import { pinmapCommand, wireCommand } from "./wire";
 import { placeCommand, printCommand, rewireCommand } from "./wiring";
 import { EXIT, Unusable } from "./io";
+import { simulateCommand } from "./simulate";
 
 /** The `lattice` command. Results to stdout, messages to stderr; exit status 0 fine, 2 unusable input, 3 findings, 4 no plan. */
 export async function main(argv: string[]): Promise<number> {
@@ -63,6 +64,15 @@ export async function main(argv: string[]): Promise<number> {
     .option("--json", "one JSON value")
     .option("--out <file>", "write the project with the placement here")
     .action(async (file, o) => done(await placeCommand(file, o)));
+  program
+    .command("simulate <file>")
+    .description("run the starter program on a bench of simulated parts: what it prints and does")
+    .option("--seconds <n>", "how long, up to 3600", "10")
+    .option("--board <ref>", "which board's program; the first that has one when left out")
+    .option("--press <contacts...>", "contacts held, as in SW1@2 or SW1@2-2.5 (seconds); a key of a grid as in K1.3@2")
+    .option("--set <felt...>", "what parts feel, as in M1.t_C=3.5 or M1.t_C=3.5@4")
+    .option("--json", "one JSON value")
+    .action((file, o) => done(simulateCommand(file, o)));
   program
     .command("rewire <before> <after>")
     .description("what a bench wired after one file needs to be wired after another")

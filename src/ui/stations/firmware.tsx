@@ -17,6 +17,7 @@ import { Picks } from "@/ui/shared/picks";
 import { Radios } from "@/ui/shared/radios";
 
 const Code = afterwards(() => import("./code").then((m) => m.Code));
+const TryIt = later(() => import("./try-it").then((m) => m.TryIt));
 const Rules = later(() => import("./rules").then((m) => m.Rules));
 
 /** Firmware: programs written from the plan, with where each pin constant comes from. */
@@ -156,6 +157,7 @@ export function Firmware() {
           </div>
           <div className="min-w-0">
             <Rules />
+            <TryIt />
             {file && <Code path={file.path} text={file.text} save={own} />}
           </div>
         </div>

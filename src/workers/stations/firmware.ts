@@ -1,3 +1,4 @@
+import { trialOf, triable, type Act, type Control, type Trial, type TrialState } from "../../core/bench/trial";
 import { circuitOf } from "../../core/circuit";
 import { targetById, type FirmwareFile } from "../../core/firmware";
 import { adopt, type Adopted } from "../../core/firmware/own/adopt";
@@ -6,6 +7,9 @@ import { roomOf, type Room } from "../../core/firmware/memory/room";
 import { rulesView, type RulesView } from "../../core/firmware/rules/view";
 import type { Project } from "../../core/project";
 import { catalogue, needFor } from "../loading";
+
+/** The program that is being tried; one at a time. */
+let trial: Trial | null = null;
 
 /** Programs from the plan. */
 export const firmwareApi = {
@@ -32,6 +36,25 @@ export const firmwareApi = {
   async rules(project: Project): Promise<RulesView> {
     await needFor(project);
     return rulesView(circuitOf(project, catalogue));
+  },
+  /** Boards whose starter can be tried here. */
+  async triable(project: Project): Promise<string[]> {
+    await needFor(project);
+    return triable(circuitOf(project, catalogue)).map((b) => b.host);
+  },
+  /** Begins to try a board's starter: what can be done to its parts; null where none can be tried. */
+  async trial(
+    project: Project,
+    host: string,
+  ): Promise<{ controls: readonly Control[]; left: readonly string[] } | null> {
+    await needFor(project);
+    trial = trialOf(circuitOf(project, catalogue), host);
+    return trial && { controls: trial.controls, left: trial.left };
+  },
+  /** Does something to its parts, then goes on until a time. */
+  goOn(acts: readonly Act[], until: number): TrialState | null {
+    for (const a of acts) trial?.act(a);
+    return trial?.run(until) ?? null;
   },
   /** How much of each board's memory the programs of a target take, where that was measured. */
   async room(project: Project, target: string): Promise<Room[]> {

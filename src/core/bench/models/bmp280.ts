@@ -94,16 +94,17 @@ const sleeping = (o: {
   });
 };
 
+/** `chip`: which of two, each with trimming words of its own. */
 export const bmp280: Model = {
   part: "module/bmp280",
   worlds: [
     { t_C: 25.08, p_hPa: 1006.53 },
     { t_C: 3.1, p_hPa: 1021.4 },
-    { t_C: -11.3, p_hPa: 942.1 },
+    { t_C: -11.3, p_hPa: 942.1, chip: 1 },
   ],
   within: { t_C: 0.02, p_hPa: 0.3 },
   make(w) {
-    const trim = w.t_C! < 0 ? OTHER : EXAMPLE;
+    const trim = w.chip ? OTHER : EXAMPLE;
     return sleeping({ identity: 0x58, trim, raw: { ...raws(trim, w), uh: 0x8000 }, H: [0, 0, 0, 0, 0, 0] });
   },
 };
@@ -117,12 +118,12 @@ export const bme280: Model = {
   worlds: [
     { t_C: 25.08, p_hPa: 1006.53, rh: 41.7 },
     { t_C: 3.1, p_hPa: 1021.4, rh: 93.2 },
-    { t_C: -11.3, p_hPa: 942.1, rh: 12.5 },
-    { t_C: 51.2, p_hPa: 951.3, rh: 71.3 },
+    { t_C: -11.3, p_hPa: 942.1, rh: 12.5, chip: 1 },
+    { t_C: 51.2, p_hPa: 951.3, rh: 71.3, chip: 1 },
   ],
   within: { t_C: 0.02, p_hPa: 0.3, rh: 0.15 },
   make(w) {
-    const other = w.t_C! < 0 || w.t_C! > 40;
+    const other = Boolean(w.chip);
     const trim = other ? OTHER : EXAMPLE;
     const H = other ? WET_OTHER : WET;
     const raw = raws(trim, w);

@@ -1,5 +1,5 @@
-import { wait, work, write } from "./steps";
-import type { Device, DeviceProof, Step, Takes } from "./types";
+import { work, write } from "./steps";
+import type { Device, DeviceProof, Takes } from "./types";
 
 /** A number for a display with so many places, its minus among them. */
 export const number = (places: number): Takes => ({

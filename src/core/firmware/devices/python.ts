@@ -234,9 +234,14 @@ ${p.id} = ${d.text ? `Screen(${p.id}_steps, ${d.text.columns}, ${d.text.rows})` 
 /** The part's readings as one text, or two dashes while there is none. */
 export const showInPython = (d: Device, p: DriverPart): string => {
   const text = d.out
-    .map((q) => `${q.word ? `${q.word} ` : ""}%s${q.unit ? ` ${q.unit.replace("%", "%%")}` : ""}`)
-    .join(" ");
-  const values = d.out.map((q) => `fixed(${p.id}.${q.name}, ${q.digits}, ${q.shown ?? q.digits})`).join(", ");
+    .map(
+      (q, i) =>
+        `${i ? (q.after ?? " ") : ""}${q.word ? `${q.word} ` : ""}${q.after ? "%02d" : "%s"}${q.unit ? ` ${q.unit.replace("%", "%%")}` : ""}`,
+    )
+    .join("");
+  const values = d.out
+    .map((q) => (q.after ? `${p.id}.${q.name}` : `fixed(${p.id}.${q.name}, ${q.digits}, ${q.shown ?? q.digits})`))
+    .join(", ");
   return `("${text}" % (${values},))[:21] if ${p.id}.fresh else "${p.label.slice(0, 16)} --"`;
 };
 

@@ -15,6 +15,13 @@ const mg = (axis: string): Quantity => ({
 });
 /** Acceleration along three axes in thousandths of the earth's pull. */
 export const acceleration = [mg("x"), mg("y"), mg("z")];
-const clock = (name: string, most: number): Quantity => ({ name, word: "", unit: "", digits: 0, room: [0, most] });
+const clock = (name: string, most: number): Quantity => ({
+  name,
+  word: "",
+  unit: "",
+  digits: 0,
+  room: [0, most],
+  ...(name !== "hour" && { after: ":" }),
+});
 /** The time of a clock. */
 export const timeOfDay = [clock("hour", 23), clock("minute", 59), clock("second", 59)];

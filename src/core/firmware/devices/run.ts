@@ -20,6 +20,8 @@ export interface Machine {
   want: number;
   /** Writes into a row of a display of letters. */
   line(row: number, text: string): void;
+  /** What its rows are to show. */
+  rows(): string[];
   /** Does what is due and tells after how many milliseconds it wants to go on. */
   turn(now: number): number;
 }
@@ -154,6 +156,8 @@ export function machineOf(device: Device, wire: Wire): Machine {
     fresh: false,
     want: device.takes?.rest ?? 0,
     line,
+    rows: () =>
+      Array.from({ length: rows }, (_, r) => String.fromCharCode(...letters.slice(r * columns, (r + 1) * columns))),
     turn(now: number): number {
       try {
         if (device.takes && k === begin.length && !device.always && told === machine.want && !other)

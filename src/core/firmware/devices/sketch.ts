@@ -216,7 +216,7 @@ export const showInC = (d: Device, p: DriverPart): string => `if (${p.id}_fresh)
 ${d.out
   .map(
     (q, i) =>
-      `  lineText(line, "${i ? " " : ""}${q.word ? `${q.word} ` : ""}");\n  lineNumber(line, ${p.id}_${q.name}, ${q.digits}, ${shown(q)});\n  lineText(line, "${q.unit ? ` ${q.unit}` : ""}");`,
+      `  lineText(line, "${i ? (q.after ?? " ") : ""}${q.word ? `${q.word} ` : ""}");\n${q.after ? `  if (${p.id}_${q.name} < 10) lineText(line, "0");\n` : ""}  lineNumber(line, ${p.id}_${q.name}, ${q.digits}, ${shown(q)});\n  lineText(line, "${q.unit ? ` ${q.unit}` : ""}");`,
   )
   .join("\n")}
 } else {

@@ -12,6 +12,8 @@ export interface Quantity {
   digits: number;
   /** Digits that a display shows; as many as there are when absent. */
   shown?: number;
+  /** How it is written behind another: with this between them instead of a blank, and at least two digits, as a clock's minutes are. */
+  after?: ":";
   /** What can be true in a room: outside of it a reading proves nothing. */
   room: [number, number];
 }

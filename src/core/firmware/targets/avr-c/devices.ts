@@ -216,7 +216,7 @@ ${indent(
   d.out
     .map(
       (q, i) =>
-        `${i ? `say(" ");\n` : ""}sayValue(${p.id}_${q.name}, ${q.digits}, ${q.shown ?? q.digits});${q.unit ? `\nsay(" ${q.unit}");` : ""}`,
+        `${i ? `say("${q.after ?? " "}");\n` : ""}${q.after ? `if (${p.id}_${q.name} < 10) say("0");\n` : ""}sayValue(${p.id}_${q.name}, ${q.digits}, ${q.shown ?? q.digits});${q.unit ? `\nsay(" ${q.unit}");` : ""}`,
     )
     .join("\n"),
 )}

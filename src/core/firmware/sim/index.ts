@@ -1,0 +1,132 @@
+/** The starter of a plan, interpreted: the same tasks, rules and lines as the programs that are uploaded, against parts of the bench. */
+import type { Circuit } from "../../circuit";
+import { fingerprint } from "../../project";
+import { targetById } from "..";
+import { driverParts } from "../pins";
+import { pagesOf, PAGE_MS, ROW_MS, type Page } from "../pages";
+import { ruled } from "../rules";
+import type { DriverPart } from "../types";
+import type { SimBench } from "./bench";
+import { simPart, type Pins, type SimPart } from "./parts";
+import { rulesOf } from "./rules";
+
+export type { SimBench } from "./bench";
+export type { SimPart } from "./parts";
+
+/** What was printed, and when. */
+export interface Said {
+  at: number;
+  line: string;
+}
+
+export interface SimProgram {
+  /** Runs until a time, in milliseconds since it began. */
+  run(until: number): void;
+  readonly said: readonly Said[];
+  /** Parts that it works, by reference. */
+  readonly parts: ReadonlyMap<string, SimPart>;
+  /** Parts that it leaves out. */
+  readonly left: readonly { ref: string; label: string }[];
+}
+
+/** A pass of the loop takes some time: what wants to go on at once does so in the next one, ms. */
+const PASS_MS = 0.1;
+/** How often rules look, ms. */
+const RULES_MS = 20;
+const REPORT_MS = 1000;
+
+/** Levels at the board, or as bits of the part on whose lines a part hangs. */
+const pinsOf = (bench: SimBench, parts: ReadonlyMap<string, SimPart>): Pins => {
+  const carrier = (p: DriverPart, pin: string) => {
+    const at = p.through?.get(pin);
+    return at?.on && { machine: parts.get(at.on.inst.ref)?.machine, bit: at.bit };
+  };
+  return {
+    put(p, pin, level, now) {
+      const at = carrier(p, pin);
+      if (at?.machine) {
+        const was = at.machine.want;
+        at.machine.want = level ? was | (1 << at.bit) : was & ~(1 << at.bit);
+        if (at.machine.want !== was && at.machine.fresh) at.machine.turn(now);
+      }
+      bench.drive(p.inst.ref, pin, level, now);
+    },
+    look(p, pin, rest, now) {
+      const at = carrier(p, pin);
+      if (!at) return bench.level(p.inst.ref, pin, now);
+      const bits = at.machine?.fresh ? at.machine.out.get("bits") : undefined;
+      return bits === undefined ? rest : (((bits >> at.bit) & 1) as 0 | 1);
+    },
+  };
+};
+
+/** Rows of a display of letters, one call all of them. */
+const rowsOf = (page: Page, parts: ReadonlyMap<string, SimPart>) => (now: number) => {
+  const line = parts.get(page.p.inst.ref)!.line!;
+  if (page.title !== null) line(0, page.title);
+  const from = page.pages > 1 ? (Math.floor(now / PAGE_MS) % page.pages) * page.rows : 0;
+  for (let row = 0; row < page.rows && page.says.length; row++) {
+    const q = page.says[from + row];
+    line(page.first + row, (q && parts.get(q.inst.ref)!.show!()) ?? "");
+  }
+};
+
+/** The program of a board. Works what a target's starter works; `target` is a sketch or MicroPython. */
+export function programOf(c: Circuit, host: string, target: "sketch" | "micropython", bench: SimBench): SimProgram {
+  const said: Said[] = [];
+  let now = 0;
+  const say = (line: string) => void said.push({ at: now, line });
+  const leaves = targetById(target)?.leaves;
+  const all = driverParts(c, host, target, (b) => b);
+  const rules = ruled(c.project, all);
+  const parts = new Map<string, SimPart>();
+  const pins = pinsOf(bench, parts);
+  for (const p of all) {
+    const s = leaves?.(p) ? null : simPart(p, bench, pins, say);
+    if (s) parts.set(p.inst.ref, s);
+  }
+  const ruling = rulesOf(
+    rules.rules.map((r) => r.resolved),
+    {
+      value: (p, name) => parts.get(p.inst.ref)?.values?.()?.get(name) ?? null,
+      tell: (p, v) => parts.get(p.inst.ref)?.tell?.(v, now),
+    },
+  );
+  const report = () => {
+    const words = [...parts.values()].map((s) => s.show?.() ?? "").filter((w) => w !== "");
+    say([...words, `running ${Math.floor(now / 1000)} s`].join("  "));
+  };
+  interface Task {
+    next: number;
+    /** Absent: it tells itself. */
+    every?: number;
+    do(now: number): number | void;
+  }
+  const pages = pagesOf(
+    all.filter((p) => parts.has(p.inst.ref)),
+    (p) => parts.get(p.inst.ref)?.show !== undefined,
+  );
+  const tasks: Task[] = [
+    ...[...parts.values()].flatMap((s) => (s.turn ? [{ next: 0, do: (t: number) => s.turn!(t) }] : [])),
+    ...pages.map((page) => ({ next: 0, every: ROW_MS * page.rows, do: rowsOf(page, parts) })),
+    ...(ruling ? [{ next: 0, every: RULES_MS, do: ruling }] : []),
+    { next: 0, every: REPORT_MS, do: report },
+  ];
+  say(`YL1 plan ${host} id=${fingerprint(c.project)} info`);
+  return {
+    said,
+    parts,
+    left: all.filter((p) => !parts.has(p.inst.ref)).map((p) => ({ ref: p.ref, label: p.label })),
+    run(until) {
+      for (;;) {
+        let first = tasks[0]!;
+        for (const t of tasks) if (t.next < first.next) first = t;
+        if (first.next > until) break;
+        now = first.next;
+        const pause = first.do(now);
+        first.next = now + (first.every ?? Math.max(PASS_MS, pause ?? 0));
+      }
+      now = until;
+    },
+  };
+}

@@ -1,0 +1,97 @@
+import type { Acts, Does, Resolved, Seen, Test } from "../rules/resolve";
+import { lastsOf, outputsOf } from "../rules/print";
+import type { DriverPart } from "../types";
+
+/** What rules go by and tell. */
+export interface Ruling {
+  /** A part's whole number, or null while there is none. */
+  value(p: DriverPart, quantity: string): number | null;
+  tell(p: DriverPart, value: number): void;
+}
+
+const within = (v: number, least: number, most: number) => Math.max(least, Math.min(most, v));
+
+function holds(r: Ruling, seen: Seen, test: Test, held: boolean): boolean {
+  const at = (q: { name: string }) => r.value(seen.part, q.name);
+  if (test.op === "between") {
+    const [hour, minute] = [at(test.hour), at(test.minute)];
+    if (hour === null || minute === null) return false;
+    const now = hour * 60 + minute;
+    return test.from < test.to ? now >= test.from && now < test.to : now >= test.from || now < test.to;
+  }
+  const v = at(seen.quantity);
+  if (v === null) return false;
+  if (test.op === "is") return v === test.at;
+  if (test.op === "above") return v > (held ? test.at - test.back : test.at);
+  return v < (held ? test.at + test.back : test.at);
+}
+
+/** What an output is told when it follows: as the other targets count it. */
+function followed(v: number, seen: Seen, { takes }: Acts): number {
+  const [c, d] = takes.range;
+  if (takes.word === "number" || takes.word === "digit")
+    return within(Math.trunc(v / 10 ** seen.quantity.digits), c, d);
+  const [a, b] = seen.quantity.room;
+  const shift = Math.max(1, Math.ceil(((b - a) * Math.abs(d - c)) / 2_000_000_000));
+  const from = Math.trunc((within(v, a, b) - a) / shift);
+  return within(Math.trunc((from * (d - c)) / Math.round((b - a) / shift)) + c, c, d);
+}
+
+/** The task of all rules: every call is one look. Null when there are none. */
+export function rulesOf(rules: readonly Resolved[], ruling: Ruling): ((now: number) => void) | null {
+  if (!rules.length) return null;
+  const outs = outputsOf(rules);
+  const held = rules.map(() => false);
+  const turn = rules.map((r) => ("does" in r && r.does.act === "next" ? r.does.among.length - 1 : 0));
+  const next = rules.map((r) => (r.kind === "every" ? r.ms : 0));
+  const since = rules.map((): number | null => null);
+  /** What an event has made of them. */
+  const kept = new Map<string, number>();
+  for (const r of rules)
+    if ("does" in r)
+      for (const a of r.does.act === "next" ? r.does.among : [r.does.acts]) kept.set(a.part.id, a.takes.rest);
+  const now_of = (a: Acts) => kept.get(a.part.id)!;
+  const ONCE: { [K in Does["act"]]: (d: Extract<Does, { act: K }>, i: number, now: number) => void } = {
+    toggle: ({ acts }) => kept.set(acts.part.id, now_of(acts) === acts.takes.rest ? acts.on : acts.takes.rest),
+    count: ({ acts }) =>
+      kept.set(acts.part.id, now_of(acts) >= 0 && now_of(acts) < acts.takes.range[1] ? now_of(acts) + 1 : 0),
+    for: ({ acts }, i, now) => {
+      kept.set(acts.part.id, acts.on);
+      since[i] = now;
+    },
+    next: ({ among }, i) => {
+      turn[i] = (turn[i]! + 1) % among.length;
+      among.forEach((a, k) => kept.set(a.part.id, turn[i] === k ? a.on : a.takes.rest));
+    },
+  };
+  const once = (d: Does, i: number, now: number) =>
+    (ONCE[d.act] as (d: Does, i: number, now: number) => void)(d, i, now);
+  return (now) => {
+    for (const { i, acts, ms } of lastsOf(rules))
+      if (since[i] !== null && now - since[i]! >= ms) {
+        since[i] = null;
+        kept.set(acts.part.id, acts.takes.rest);
+      }
+    for (const [i, r] of rules.entries()) {
+      if (r.kind === "each") {
+        const was = held[i]!;
+        held[i] = holds(ruling, r.seen, r.test, was);
+        if (held[i] && !was) once(r.does, i, now);
+      } else if (r.kind === "every" && now >= next[i]!) {
+        next[i] = next[i]! + r.ms;
+        once(r.does, i, now);
+      }
+    }
+    const told = new Map(outs.map((a) => [a.part.id, kept.get(a.part.id) ?? a.takes.rest]));
+    for (const [i, r] of rules.entries()) {
+      if (r.kind === "while") {
+        held[i] = holds(ruling, r.seen, r.test, held[i]!);
+        if (held[i]) told.set(r.acts.part.id, r.value);
+      } else if (r.kind === "follow") {
+        const v = ruling.value(r.seen.part, r.seen.quantity.name);
+        if (v !== null) told.set(r.acts.part.id, followed(v, r.seen, r.acts));
+      }
+    }
+    for (const a of outs) ruling.tell(a.part, told.get(a.part.id)!);
+  };
+}

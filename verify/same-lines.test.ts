@@ -1,0 +1,228 @@
+import fs from "node:fs";
+import { beforeAll, describe, expect, it } from "vitest";
+import { stageOf } from "../src/core/bench/stage";
+import { circuitOf, type Circuit } from "../src/core/circuit";
+import { DEVICES } from "../src/core/firmware/devices";
+import { driverParts } from "../src/core/firmware/pins";
+import { programOf } from "../src/core/firmware/sim";
+import { micropython } from "../src/core/firmware/targets/micropython";
+import { sketch } from "../src/core/firmware/targets/sketch";
+import { MODELS } from "../src/core/bench/models";
+import { findPin } from "../src/core/parts/catalogue";
+import { assign } from "../src/core/plan/assign";
+import { readProject, type Rule } from "../src/core/project";
+import { BOARD3, BOARD5, catalogue, make, USB } from "../src/core/testing";
+import { benchProgram, compileSketch, coreArchive, simulateWith } from "./avr/toolchain";
+import { runProgram } from "./micropython/run";
+import { linesOf, wirePart } from "./parts";
+import { Lines } from "./parts/lines";
+import { together } from "./parts/together";
+
+/** Presses of the first contact, ms: from when, until when. */
+const PRESSES = [
+  [1500, 1900],
+  [2600, 2700],
+  [4200, 5100],
+];
+const SECONDS = 8;
+
+interface Case {
+  name: string;
+  /** One of the demo projects, as it ships. */
+  demo?: string;
+  parts: object[];
+  rules?: Rule[];
+}
+const [GO, LAMP, OTHER] = [
+  { ref: "SW1", part: "discrete/button", label: "Go" },
+  { ref: "LED1", part: "discrete/led-red", label: "Lamp" },
+  { ref: "LED2", part: "discrete/led-green", label: "Other lamp" },
+];
+const pressed = { ref: "SW1", out: "pressed", is: 1 };
+const CASES: Case[] = [
+  { name: "a lamp that blinks by itself", parts: [LAMP, GO] },
+  {
+    name: "lamps that take turns",
+    parts: [GO, LAMP, OTHER],
+    rules: [{ when: pressed, do: { ref: "LED1", act: "next", among: ["LED2"] } }],
+  },
+  {
+    name: "for a while, and on or off",
+    parts: [GO, LAMP, OTHER],
+    rules: [
+      { when: pressed, do: { ref: "LED1", act: "for", for_s: 0.5 } },
+      { when: { every_s: 1.5 }, do: { ref: "LED2", act: "toggle" } },
+    ],
+  },
+  {
+    name: "air, light and time on a display, a lamp by the temperature",
+    parts: [
+      { ref: "M1", part: "module/bme280", label: "Air" },
+      { ref: "M2", part: "module/bh1750", label: "Light" },
+      { ref: "M3", part: "module/ds3231", label: "Clock" },
+      { ref: "M4", part: "module/ssd1306-i2c", label: "Display" },
+      GO,
+      LAMP,
+      OTHER,
+    ],
+    rules: [
+      { when: { ref: "M1", out: "t", above: 20, hysteresis: 1 }, do: { ref: "LED1", act: "on" } },
+      { when: pressed, do: { ref: "LED2", act: "on" } },
+    ],
+  },
+  {
+    name: "a distance, text by pins, a relay",
+    parts: [
+      { ref: "M1", part: "module/hc-sr04", label: "Distance" },
+      { ref: "M2", part: "module/lcd1602-parallel", label: "Text" },
+      { ref: "M3", part: "module/relay-1", label: "Pump" },
+      GO,
+      LAMP,
+    ],
+    rules: [
+      { when: { ref: "M1", out: "cm", below: 50 }, do: { ref: "LED1", act: "on" } },
+      { when: pressed, do: { ref: "M3", act: "on" } },
+      { when: { ref: "M1", out: "cm" }, do: { ref: "M2", act: "follow" } },
+    ],
+  },
+  {
+    name: "humidity on a text display with more to say than rows",
+    parts: [
+      { ref: "M1", part: "module/aht20", label: "Air" },
+      { ref: "M2", part: "module/sht31", label: "Outside" },
+      { ref: "M3", part: "module/adxl345", label: "Tilt" },
+      { ref: "M4", part: "module/lcd1602-i2c", label: "Text" },
+      GO,
+    ],
+    rules: [],
+  },
+];
+
+const DEMOS = {
+  rain: { name: "the rain barrel", demo: "rain-barrel", parts: [] },
+  moss: { name: "the moss terrarium", demo: "moss-terrarium", parts: [] },
+} satisfies Record<string, Case>;
+
+const circuit = (board: object, x: Case): Circuit => {
+  if (x.demo) {
+    const read = readProject(
+      fs.readFileSync(new URL(`../demo/${x.demo}.lattice.json`, import.meta.url), "utf8"),
+      catalogue,
+    );
+    if (!read.ok) throw new Error(JSON.stringify(read.problems));
+    return circuitOf(read.project, catalogue);
+  }
+  const a = assign(
+    make([board as never, USB, { ref: "S2", part: "supply/adapter-5v-2a" }, ...(x.parts as never[])]),
+    catalogue,
+  );
+  return circuitOf({ ...a.project, ...(x.rules && { rules: x.rules }) }, catalogue);
+};
+
+/** What the interpreter says and does. */
+function bySim(c: Circuit, target: "sketch" | "micropython") {
+  const stage = stageOf(c, "B1", target);
+  const levels = new Map<string, number[]>();
+  const p = programOf(c, "B1", target, {
+    ...stage,
+    drive(ref, pin, level, now) {
+      const list = levels.get(ref) ?? [];
+      if ((list.at(-1) ?? 0) !== level) levels.set(ref, [...list, level]);
+      stage.drive(ref, pin, level, now);
+    },
+  });
+  for (const [from, to] of PRESSES) {
+    p.run(from!);
+    stage.press("SW1", true);
+    p.run(to!);
+    stage.press("SW1", false);
+  }
+  p.run(SECONDS * 1000);
+  return { lines: p.said.map((s) => s.line), levels, p };
+}
+
+/** Lines that stand still: the last four seconds, when everything has been read, and what was told at a press. */
+const steady = (lines: readonly string[]) =>
+  lines.filter((l) => / pressed$/.test(l) || (/running [4-7] s$/.test(l) && !/Go pressed/.test(l)));
+
+/** All parts of a board that hang on wires or on a bus, with their models. */
+function models(c: Circuit, target: string) {
+  const parts = driverParts(c, "B1", target, (b) => b);
+  const wires = new Map<string, NonNullable<ReturnType<typeof wirePart>>>();
+  const bus = new Map<number, ReturnType<(typeof MODELS)[number]["make"]>>();
+  for (const p of parts) {
+    const [kind, model] = [DEVICES.find((d) => d.id === p.inst.part.id), MODELS.find((m) => m.part === p.inst.part.id)];
+    if (!kind || !model) continue;
+    const part = model.make(model.worlds[0]!, { chain: p.chain, options: p.options });
+    if (p.address) bus.set(Number(p.address), part);
+    const w = wirePart(c, p.inst.ref, kind.of(p), part, p.chain);
+    if (w) wires.set(p.inst.ref, w);
+  }
+  return { bus, wires };
+}
+
+describe("the interpreter says what MicroPython says, line by line", () => {
+  it.each([...CASES, DEMOS.moss].map((x) => [x.name, x] as const))("%s", async (_n, x) => {
+    const c = circuit(BOARD3, x);
+    const sim = bySim(c, "micropython");
+    const { bus, wires } = models(c, "micropython");
+    const board = c.netlist.instance("B1")!.part;
+    const gpio = (hostPin: string) => findPin(board, hostPin)!.gpio!;
+    const at = new Map(
+      [...wires.keys()].flatMap((ref) => [...linesOf(c, ref)].map(([l, pin]) => [gpio(pin), `${ref}.${l}`] as const)),
+    );
+    const go = linesOf(c, "SW1").get("1");
+    const presses = PRESSES.flatMap(([from, to]) => [`(${from}, 0)`, `(${to}, 1)`]).reverse();
+    const world = `clock.END[0] = ${SECONDS * 1000}\n${go ? `machine.LEVELS_AT[${gpio(go)}] = [${presses.join(", ")}, (0, 1)]` : ""}`;
+    const all = together(wires);
+    const lines = wires.size ? { lines: new Lines(all), part: { write: () => true, read: () => null }, at } : undefined;
+    const r = await runProgram(micropython.files(c), "main.py", world, bus, lines);
+    expect(steady(r.lines)).toEqual(steady(sim.lines));
+    expect(steady(sim.lines).length).toBeGreaterThanOrEqual(go ? 6 : 4);
+    for (const ref of ["LED1", "LED2"].filter((k) => linesOf(c, k).size)) {
+      const pin = gpio(linesOf(c, ref).get("A")!);
+      const levels = r.log.filter((e) => e[0] === "toggle" && e[1] === pin).map((e) => e[2]);
+      // One blink more or less at the end of the time is none.
+      expect(levels.slice(0, 8), ref).toEqual((sim.levels.get(ref) ?? []).slice(0, 8));
+    }
+  });
+});
+
+describe("and what the compiled sketch says in simavr", () => {
+  let exe = "";
+  beforeAll(() => {
+    coreArchive();
+    exe = benchProgram();
+  }, 240_000);
+  it.each([...CASES, DEMOS.rain].map((x) => [x.name, x] as const))(
+    "%s",
+    async (_n, x) => {
+      const c = circuit(BOARD5, x);
+      const sim = bySim(c, "sketch");
+      const { bus, wires } = models(c, "sketch");
+      const board = c.netlist.instance("B1")!.part;
+      const port = (hostPin: string) => findPin(board, hostPin)!.names!["avr-c"]!;
+      const at = new Map(
+        [...wires.keys()].flatMap((ref) => [...linesOf(c, ref)].map(([l, pin]) => [`${ref}.${l}`, pin] as const)),
+      );
+      const { elf } = compileSketch(`same-${x.demo ?? CASES.indexOf(x)}`, sketch.files(c), "starter");
+      const go = linesOf(c, "SW1").get("1");
+      const events = go
+        ? [
+            `hold:${port(go)}:1`,
+            ...PRESSES.flatMap(([from, to]) => [`later:${port(go)}:${from}:0`, `later:${port(go)}:${to}:1`]),
+          ]
+        : [];
+      const lines = wires.size ? { part: together(wires), at } : undefined;
+      const r = await simulateWith(exe, elf, SECONDS, bus, undefined, lines, events);
+      expect(steady(r.lines)).toEqual(steady(sim.lines));
+      for (const [ref, list] of sim.levels) {
+        if (!/^LED/.test(ref)) continue;
+        // Each pin is first driven at all.
+        const n = r.toggles.get(port(linesOf(c, ref).get("A")!))!;
+        expect(Math.abs(n - 1 - list.length), `${ref}: ${n} changes, not ${list.length}`).toBeLessThanOrEqual(1);
+      }
+    },
+    60_000,
+  );
+});
