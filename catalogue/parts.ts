@@ -36,6 +36,7 @@ export { default as moduleApa102Strip } from "./module/apa102-strip.json";
 export { default as moduleApds9960 } from "./module/apds9960.json";
 export { default as moduleAs5600 } from "./module/as5600.json";
 export { default as moduleAt24c32 } from "./module/at24c32.json";
+export { default as moduleAvrProgrammer } from "./module/avr-programmer.json";
 export { default as moduleBh1750 } from "./module/bh1750.json";
 export { default as moduleBme280 } from "./module/bme280.json";
 export { default as moduleBmp280 } from "./module/bmp280.json";

@@ -2,7 +2,7 @@ import { catalogue, make } from "../src/core/testing";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { Page } from "playwright-core";
 import { assign } from "../src/core/plan/assign";
-import { axeViolations, makeProject, openProject, pick, saved, startApp, verdict, type App } from "./app";
+import { addPart, axeViolations, makeProject, openProject, pick, saved, startApp, verdict, type App } from "./app";
 
 let app: App;
 beforeAll(async () => {
@@ -210,6 +210,30 @@ describe("stations", () => {
     await log.getByText(/running 1 s/).waitFor();
     await trial.getByRole("button", { name: "Pause" }).click();
     await trial.getByRole("button", { name: "Go on" }).waitFor();
+    await context.close();
+  });
+  it("firmware: from an empty project to a bare chip's program and its programmer's wires", async () => {
+    const { page, context } = await app.session();
+    await makeProject(app, page, "Night light", { parts: [], links: [] }, "parts");
+    await addPart(page, "chip/attiny85-dip8");
+    await page.getByTestId("part-B1").waitFor();
+    await addPart(page, "supply/aa-3");
+    await addPart(page, "discrete/led-red");
+    await page.getByTestId("part-D1").waitFor();
+    await page.getByRole("link", { name: /Firmware/ }).click();
+    await page.getByRole("button", { name: "Add the programmer" }).click();
+    await says(page, "Ready to wire");
+    expect(await page.getByRole("button", { name: "Add the programmer" }).count()).toBe(0);
+    const code = page.getByTestId("code");
+    await page.getByRole("radio", { name: "UPLOAD.md" }).click();
+    await code.getByText(/MOSI \| PB0 \(leg 5\)/).waitFor();
+    await page.getByRole("radio", { name: "Makefile" }).click();
+    await code
+      .getByText(/make|avrdude/)
+      .first()
+      .waitFor();
+    await page.getByRole("link", { name: /Wiring/ }).click();
+    await page.getByText("M1.MOSI").first().waitFor();
     await context.close();
   });
   it("firmware: a board that gets no program is named, with the reason", async () => {

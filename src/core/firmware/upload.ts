@@ -26,7 +26,8 @@ const BY_TARGET: Record<TargetId, (menu: string, family: string) => string[]> = 
     "Run `bringup.py` first; `main.py` starts by itself at power-on.",
   ],
   "avr-c": () => [
-    "`make` compiles; `make fuses` sets the clock, once for each chip; `make flash` writes the program. The programmer's name stands at the top of the `Makefile`.",
+    "`make signature` asks the chip who it is: with that answer all six wires are right, and nothing was written.",
+    "`make` compiles and says how much it takes; `make fuses` sets the clock, once for each chip; `make flash` writes the program. The programmer's name stands at the top of the `Makefile`.",
   ],
   python: () => [
     "The programs need `gpiozero` and `smbus2`: the system's packages python3-gpiozero and python3-smbus2.",
@@ -88,7 +89,13 @@ const SHOWS: Record<TargetId, string> = {
 };
 
 /** The page about uploading that goes with the files of a target. */
-export function uploadPage(c: Circuit, host: string, target: TargetId, more: readonly string[] = []): FirmwareFile {
+export function uploadPage(
+  c: Circuit,
+  host: string,
+  target: TargetId,
+  more: readonly string[] = [],
+  behind = "",
+): FirmwareFile {
   const plan = fingerprint(c.project);
   const [first, then] = FIRST[target];
   return {
@@ -100,6 +107,6 @@ For ${host}, ${codeText(c.netlist.instance(host)!.part.name)}. Plan ${plan}: the
 ${[...uploadSteps(c, host, target), ...more].map((u, i) => `${i + 1}. ${u}`).join("\n")}
 
 In ${first} ${SHOWS[target]} Then comes ${then}. Code between the \`your code\` marks stays yours.
-`,
+${behind}`,
   };
 }

@@ -11,6 +11,7 @@ import { core } from "@/ui/state/core";
 import { afterwards, later } from "@/ui/shared/later";
 import { Place } from "@/ui/shared/place";
 import { Memory } from "./memory";
+import { useAddPart } from "@/ui/state/add-part";
 import { useLit } from "@/ui/state/lit";
 import { useProject } from "@/ui/state/project";
 import { Picks } from "@/ui/shared/picks";
@@ -19,6 +20,22 @@ import { Radios } from "@/ui/shared/radios";
 const Code = afterwards(() => import("./code").then((m) => m.Code));
 const TryIt = later(() => import("./try-it").then((m) => m.TryIt));
 const Rules = later(() => import("./rules").then((m) => m.Rules));
+
+const PROGRAMMER = "module/avr-programmer";
+
+/** A bare chip is written through a programmer: its six wires are planned like any others. */
+function AskForProgrammer() {
+  const add = useAddPart();
+  return (
+    <p className="mt-3 border-l-4 border-accent pl-3 text-sm">
+      A bare chip is written through six wires.{" "}
+      <button className="quiet" onClick={() => void add(PROGRAMMER)}>
+        Add the programmer
+      </button>
+      , and they are planned and checked with the others.
+    </p>
+  );
+}
 
 /** Firmware: programs written from the plan, with where each pin constant comes from. */
 export function Firmware() {
@@ -111,6 +128,7 @@ export function Firmware() {
               }))}
               onChange={(id) => (setChosen(id), setPath(null))}
             />
+            {target.id === "avr-c" && !project.parts.some((p) => p.part === PROGRAMMER) && <AskForProgrammer />}
             {rooms.length > 0 && <Memory rooms={rooms} named={view.hosts.length > 1} />}
             <h2 className="mt-3 font-bold">Files</h2>
             <Picks

@@ -11,7 +11,9 @@ export const netDangling: Rule = {
       if (!net || net.kind === "supply" || net.kind === "ground") return [];
       const works = (e: (typeof net.ends)[number]) =>
         ["driver", "receiver", "both", "source", "sink", "ground"].includes(e.as);
-      if (net.ends.some((e) => works(e) || e.def.role === "cable" || e.def.need)) return [];
+      // A programmer drives its lines, and listens, while it writes.
+      const programs = (e: (typeof net.ends)[number]) => e.def.hook?.startsWith("isp-");
+      if (net.ends.some((e) => works(e) || e.def.role === "cable" || e.def.need || programs(e))) return [];
       const through = elementsAt(c, net.id);
       const leads = through.filter((el) => {
         const far = netById(c, otherEnd(el, net.id));

@@ -48,6 +48,16 @@ describe("the memory of small chips", () => {
     expect(crowded(planned(BOARD5, MANY))).toEqual([]);
     expect(crowded(planned(TINY, MANY.slice(0, 5)))).toEqual([]);
   });
+  it("the smallest chip with a light and a contact is quiet: a stack of its size, not of a larger one's", () => {
+    const parts = [
+      { ref: "B1", part: "chip/attiny13a-dip8" },
+      { ref: "S1", part: "supply/aa-3" },
+      { ref: "D1", part: "discrete/led-red" },
+      { ref: "SW1", part: "discrete/button" },
+    ];
+    const c = circuitOf(assign(make(parts), catalogue).project, catalogue);
+    expect(findings(c).filter((f) => f.rule === "firmware.memory")).toEqual([]);
+  });
   it("what may just fit is a risk, and says so", () => {
     const c = planned(TINY, MANY.slice(0, 9));
     expect(crowded(c).map(fullness)).toEqual(["tight"]);

@@ -23,8 +23,12 @@ const TAKEN: Readonly<Record<string, { boot: number; core: Size }>> = {
   ATmega32U4: { boot: 4096, core: [2460, 0] },
   ATmega2560: { boot: 8192, core: [830, 0] },
 };
-/** The stack is no part of what the compiler counts: so much stays free for it, bytes, or as a share of the whole. */
-const STACK = { least: 96, share: 0.1 };
+/**
+ * The stack is no part of what the compiler counts: so much stays free for it, bytes, or as a share of the whole; on chips that have
+ * hardly more than that, whose programs call hardly anything, a share of what there is.
+ */
+const STACK = { least: 96, share: 0.1, most: 0.4 };
+const stackOf = (ram: number) => Math.min(Math.max(STACK.least, STACK.share * ram), STACK.most * ram);
 
 const plus = (a: Size, b: Size): Size => [a[0] + b[0], a[1] + b[1]];
 
@@ -68,7 +72,7 @@ export function roomOf(c: Circuit, host: string, target: string): Room | null {
     flash: { used: Math.max(...both.map((s) => s[0])), of: board.board!.flash_kB * 1024 - (taken?.boot ?? 0) },
     ram: {
       used: Math.max(...both.map((s) => s[1])),
-      of: Math.round(ram - Math.max(STACK.least, STACK.share * ram)),
+      of: Math.round(ram - stackOf(ram)),
     },
   };
 }

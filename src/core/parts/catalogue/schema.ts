@@ -127,7 +127,19 @@ export const PinSchema = z.strictObject({
   io: z.enum(["in", "out", "bidir", "open-drain", "analog-in", "analog-out"]).optional(),
   level: key.optional(),
   need: NeedSchema.optional(),
-  hook: z.enum(["ground", "logic-supply", "button-return", "own-supply"]).optional(),
+  hook: z
+    .enum([
+      "ground",
+      "logic-supply",
+      "button-return",
+      "own-supply",
+      // A programmer's lines, each to the chip's pin of that use.
+      "isp-mosi",
+      "isp-miso",
+      "isp-sck",
+      "isp-reset",
+    ])
+    .optional(),
   mustNotFloat: z.boolean().optional(),
   /** The part itself holds an open input there, whatever the board does. */
   restsAt: z.enum(["high", "low"]).optional(),
@@ -425,6 +437,16 @@ export const BoardInfoSchema = z.strictObject({
     .optional(),
   /** The analogue converter: steps, the voltage that reads full, the largest source resistance it likes. */
   analog: z.strictObject({ bits: z.number().int(), full_V: SpreadSchema, source_ohm: z.number() }).optional(),
+  /** A bare chip's pins for its programmer, and the signature that it answers with, in hexadecimal. */
+  programming: z
+    .strictObject({
+      mosi: pinLabel,
+      miso: pinLabel,
+      sck: pinLabel,
+      reset: pinLabel,
+      signature: z.string().regex(/^[0-9A-F]{6}$/),
+    })
+    .optional(),
   targets: z.record(z.string(), z.record(z.string(), z.string())),
   upload: z.array(text(300)),
   price: z.enum(["low", "medium", "high"]),

@@ -68,12 +68,12 @@ function unfedParts(netlist: Netlist): string[] {
 
 const many = (n: number, one: string, more: string) => `${n} ${n === 1 ? one : more}`;
 
-/** Bytes that lights and displays hold in memory: three a pixel, one bit a dot. */
+/** Bytes that lights and displays hold in memory: three a pixel, one for each letter of a small glass. */
 function memoryFor(netlist: Netlist): number {
   let bytes = 0;
   for (const i of netlist.expanded.instances.values()) {
     if (i.vars.pixels) bytes += i.vars.pixels * 3;
-    if (i.part.bringup?.driver === "ssd1306") bytes += (128 * 64) / 8;
+    if (/^module\/ssd1306/.test(i.part.id)) bytes += 21 * 8;
   }
   return bytes;
 }

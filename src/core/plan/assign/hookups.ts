@@ -276,6 +276,14 @@ function tieFor(netlist: Netlist, list: Outlet[], project: Project, inst: Instan
   return best ? best.end : null;
 }
 
+/** A programmer's lines by the hook that its pins have. */
+const PROGRAMMER_LINES: Partial<Record<NonNullable<Pin["hook"]>, "mosi" | "miso" | "sck" | "reset">> = {
+  "isp-mosi": "mosi",
+  "isp-miso": "miso",
+  "isp-sck": "sck",
+  "isp-reset": "reset",
+};
+
 const firstGround = (inst: Instance) => inst.part.pins.find((p) => p.role === "ground")?.label;
 
 /**
@@ -435,6 +443,18 @@ export function planHookups(project: Project, catalogue: Catalogue): { project: 
             link(theirs, ours, "separately powered parts that talk share ground");
           sharedGround.add(pair);
         }
+      }
+      const line = pin.hook && PROGRAMMER_LINES[pin.hook];
+      if (line) {
+        const chip = home.part.board?.programming;
+        // The chip's pins have other uses of the same names: these are the programmer's.
+        if (chip)
+          link(
+            target,
+            `${home.ref}.${chip[line]}`,
+            `the programmer's ${pin.label} is ${chip[line]} of ${home.part.board!.chip}`,
+          );
+        continue;
       }
       const entry = now.parts.find((p) => p.ref === ref);
       const toGround = pin.hook === "ground" || (pin.hook === "button-return" && !entry?.companions?.pullDown);

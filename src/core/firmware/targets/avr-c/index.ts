@@ -4,6 +4,7 @@ import { fillOwn } from "../../own/marks";
 import { codeText, driverParts, isBare, region } from "../../pins";
 import { driverOf } from "../../drivers";
 import type { DriverPart, Lack } from "../../types";
+import { programmerOf, programmerPage } from "../../programmer";
 import { uploadPage } from "../../upload";
 import { targetOf, tidy } from "../target";
 import { CHIPS } from "./chips";
@@ -69,6 +70,8 @@ export const avrC = targetOf({
       talks: talksOf(c, host, parts),
       title: codeText(c.project.title) || "Project",
       plan: fingerprint(c.project),
+      programmer: programmerOf(c, host),
+      signature: c.netlist.instance(host)!.part.board!.programming?.signature ?? null,
       console: CHIPS[chip]!.uart ? null : freePin(c, host),
     };
     return [
@@ -78,7 +81,7 @@ export const avrC = targetOf({
       bringup(x),
       main(x),
       makefile(x),
-      uploadPage(c, host, "avr-c", consoleSteps(x)),
+      uploadPage(c, host, "avr-c", consoleSteps(x), programmerPage(c, host)),
     ].flatMap((f) =>
       f ? [{ path: f.path, text: fillOwn(tidy(f.text, 1), "//", (name) => region(c, host, "avr-c", name)) }] : [],
     );

@@ -1,6 +1,7 @@
 import type { Circuit } from "../../../circuit";
 import { pinConstants } from "../../pins";
 import { place } from "../../own/marks";
+import type { Programmer } from "../../programmer";
 import type { FirmwareFile } from "../../types";
 import type { Chip } from "./chips";
 import { bringupOf, onOf, partsText, setupOf, taskOf, valuesOf, type Talk } from "./devices";
@@ -20,6 +21,9 @@ export interface Ctx {
   plan: string;
   /** Free pin that the console's text leaves from, where the chip has no serial port; null: nothing is told. */
   console: string | null;
+  /** What writes it, and the signature that the chip answers with. */
+  programmer: Programmer;
+  signature: string | null;
 }
 
 const indent = (text: string) => text.replace(/^(?=.)/gm, "  ");
@@ -314,14 +318,16 @@ export function makefile(x: Ctx): FirmwareFile {
   const fuses = Object.entries(x.chip.fuses).map(([k, v]) => `-U ${k}:w:${v}:m`);
   return {
     path: "Makefile",
-    text: `# ${x.title}, plan ${x.plan}. The programmer's name: change it to yours.
-PROGRAMMER = usbasp
+    text: `# ${x.title}, plan ${x.plan}. The programmer's name: change it to yours${x.programmer.port ? ", and its port" : ""}.
+PROGRAMMER = ${x.programmer.tool}
+${x.programmer.port ? `PORT = /dev/ttyUSB0\n` : ""}# Microseconds a bit: a chip as sold runs at 1 MHz and wants more than 4. Less is faster once the fuses are set.
+BITCLOCK = 10
 
 MCU = ${x.chip.mcu}
 F_CPU = ${x.clock_Hz}UL
 CC = avr-gcc
 CFLAGS = -mmcu=$(MCU) -DF_CPU=$(F_CPU) -Os -std=gnu11 -Wall -Wextra -ffunction-sections -fdata-sections -Wl,--gc-sections
-DUDE = avrdude -c $(PROGRAMMER) -p ${x.chip.part}
+DUDE = avrdude -c $(PROGRAMMER)${x.programmer.port ? ` -P $(PORT)${x.programmer.port}` : ""} -B $(BITCLOCK) -p ${x.chip.part}
 
 all: bringup.hex main.hex
 
@@ -331,6 +337,10 @@ all: bringup.hex main.hex
 
 %.hex: %.elf
 \tavr-objcopy -O ihex -R .eeprom $< $@
+
+# Whether the six wires are right: the chip says who it is${x.signature ? `, ${x.signature}` : ""}. Nothing is written.
+signature:
+\t$(DUDE) -n
 
 # Once for each chip: ${x.chip.fusesSay}.
 fuses:
@@ -345,7 +355,7 @@ flash: main.hex
 clean:
 \trm -f *.elf *.hex
 
-.PHONY: all fuses bringup flash clean
+.PHONY: all signature fuses bringup flash clean
 .PRECIOUS: %.elf
 `,
   };
