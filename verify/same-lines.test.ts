@@ -55,6 +55,37 @@ const CASES: Case[] = [
     ],
   },
   {
+    name: "one thing after the other, and again, begun anew by a press in the midst of it",
+    parts: [GO, LAMP, OTHER, { ref: "M1", part: "module/servo-small", label: "Flag" }],
+    rules: [
+      {
+        when: pressed,
+        do: {
+          ref: "LED1",
+          act: "sequence",
+          steps: [
+            { value: "on", for_s: 0.3 },
+            { value: "off", for_s: 0.2 },
+            { value: "on", for_s: 0.25 },
+          ],
+          times: 2,
+        },
+      },
+      { when: { every_s: 2 }, do: { ref: "LED2", act: "sequence", steps: [{ value: "on", for_s: 0.4 }] } },
+      {
+        when: pressed,
+        do: {
+          ref: "M1",
+          act: "sequence",
+          steps: [
+            { value: 90, for_s: 0.5 },
+            { value: 20, for_s: 0.5 },
+          ],
+        },
+      },
+    ],
+  },
+  {
     name: "air, light and time on a display, a lamp by the temperature",
     parts: [
       { ref: "M1", part: "module/bme280", label: "Air" },
@@ -182,8 +213,11 @@ describe("the interpreter says what MicroPython says, line by line", () => {
     for (const ref of ["LED1", "LED2"].filter((k) => linesOf(c, k).size)) {
       const pin = gpio(linesOf(c, ref).get("A")!);
       const levels = r.log.filter((e) => e[0] === "toggle" && e[1] === pin).map((e) => e[2]);
-      // One blink more or less at the end of the time is none.
-      expect(levels.slice(0, 8), ref).toEqual((sim.levels.get(ref) ?? []).slice(0, 8));
+      const wanted = sim.levels.get(ref) ?? [];
+      // What comes at the very end of the time may be seen or not.
+      const n = Math.min(8, levels.length, wanted.length);
+      expect(levels.slice(0, n), ref).toEqual(wanted.slice(0, n));
+      expect(Math.abs(levels.length - wanted.length), ref).toBeLessThanOrEqual(1);
     }
   });
 });

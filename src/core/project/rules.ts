@@ -29,6 +29,16 @@ const DoSchema = z.union([
   z.strictObject({ ref, act: z.enum(["toggle", "count"]) }),
   /** ... or on for a while, begun anew each time. */
   z.strictObject({ ref, act: z.literal("for"), for_s: seconds }),
+  /** ... or one thing after the other, each for a while, as often as `times` says; then it rests. */
+  z.strictObject({
+    ref,
+    act: z.literal("sequence"),
+    steps: z
+      .array(z.strictObject({ value: z.union([number, z.enum(["on", "off"])]), for_s: seconds }))
+      .min(1)
+      .max(20),
+    times: z.number().int().min(1).max(1000).optional(),
+  }),
   z.strictObject({ ref, act: z.literal("next"), among: z.array(ref).min(1).max(20) }),
   /** Always as much as the quantity says. */
   z.strictObject({ ref, act: z.literal("follow") }),
@@ -65,11 +75,11 @@ export function ruleProblems(rules: readonly Rule[], refs: ReadonlySet<string>):
       ];
     if ("from" in r.when && r.when.from === r.when.to)
       return [{ path, message: `from ${r.when.from} to ${r.when.to} is no time at all; "at" is for a moment` }];
-    return moment && !["toggle", "count", "next", "for"].includes(act)
+    return moment && !["toggle", "count", "next", "for", "sequence"].includes(act)
       ? [
           {
             path,
-            message: `"${moment}" is a moment, not a while: it can "toggle", "count", be on "for" a while or go on to the "next"`,
+            message: `"${moment}" is a moment, not a while: it can "toggle", "count", be on "for" a while, go through a "sequence" or go on to the "next"`,
           },
         ]
       : [];

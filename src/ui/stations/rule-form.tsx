@@ -10,7 +10,7 @@ import { Label } from "@/ui/shared/label";
 import { Select } from "@/ui/shared/select";
 
 type How = "yes" | "no" | "above" | "below" | "follow" | "between" | "at";
-type Act = "on" | "off" | "set" | "toggle" | "count" | "for" | "next" | "follow";
+type Act = "on" | "off" | "set" | "toggle" | "count" | "for" | "sequence" | "next" | "follow";
 interface Fields {
   when: string;
   how: How;
@@ -21,10 +21,24 @@ interface Fields {
   act: Act;
   much: string;
   other: string;
+  /** One thing after the other: `on 0.2, off 0.2`. */
+  steps: string;
+  times: string;
 }
 /** What stands for "again and again" among the inputs. */
 const TIME = "time";
-const EMPTY: Fields = { when: "", how: "above", value: "", until: "", ref: "", act: "on", much: "", other: "" };
+const EMPTY: Fields = {
+  when: "",
+  how: "above",
+  value: "",
+  until: "",
+  ref: "",
+  act: "on",
+  much: "",
+  other: "",
+  steps: "",
+  times: "",
+};
 const key = (i: RuleInput) => `${i.ref} ${i.out}`;
 
 /** The rule that the fields say, or nothing while something is missing. */
@@ -47,6 +61,16 @@ function ruleOf(f: Fields): unknown {
   if (f.how === "follow" && f.when !== TIME) return { when, do: { ref: f.ref, act: "follow" } };
   if (f.act === "set") return { when, do: { ref: f.ref, act: "set", value: number(f.much) } };
   if (f.act === "for") return { when, do: { ref: f.ref, act: "for", for_s: number(f.much) } };
+  if (f.act === "sequence") {
+    const steps = f.steps
+      .split(/[,;]\s+|[,;]$/)
+      .filter(Boolean)
+      .map((s) => {
+        const [value = "", for_s = ""] = s.trim().split(/\s+/);
+        return { value: value === "on" || value === "off" ? value : number(value), for_s: number(for_s) };
+      });
+    return { when, do: { ref: f.ref, act: "sequence", steps, ...(f.times.trim() && { times: number(f.times) }) } };
+  }
   if (f.act === "next") return { when, do: { ref: f.ref, act: "next", among: [f.other] } };
   return { when, do: { ref: f.ref, act: f.act } };
 }
@@ -77,6 +101,7 @@ const ACTS = (o: RuleOutput | undefined, moment: boolean, others: boolean): { va
         { value: "off", name: "is off" },
       ] as { value: Act; name: string }[])),
   { value: "for", name: "is on for … seconds" },
+  { value: "sequence", name: "does one thing after the other" },
   { value: "toggle", name: "goes on or off" },
   ...(o && !o.onOff ? [{ value: "count" as const, name: "counts one on" }] : []),
   ...(others ? [{ value: "next" as const, name: "takes turns with" }] : []),
@@ -191,6 +216,27 @@ export function NewRule({ view, add }: { view: RulesView; add(rule: Rule): void 
           </Label>
           <input id="rule-much" className="field num w-20" inputMode="decimal" {...register("much")} />
           <span>{firstAct === "for" ? "s" : output?.unit}</span>
+        </span>
+      )}
+      {firstAct === "sequence" && firstHow !== "follow" && (
+        <span className="flex flex-wrap items-end gap-1">
+          <Label htmlFor="rule-steps">
+            <span>what, and seconds</span>
+          </Label>
+          <input
+            id="rule-steps"
+            className="field num w-52"
+            placeholder={output && !output.onOff ? `${output.range[1]} 1, off 0.5` : "on 0.2, off 0.3"}
+            {...register("steps")}
+          />
+          <input
+            aria-label="Times"
+            className="field num w-14"
+            inputMode="numeric"
+            placeholder="1"
+            {...register("times")}
+          />
+          <span>times</span>
         </span>
       )}
       {firstAct === "next" && firstHow !== "follow" && (

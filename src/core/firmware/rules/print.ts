@@ -72,4 +72,7 @@ export const keptOf = (rules: readonly Resolved[]): Set<string> =>
 /** What was begun for a while and has come to its end, before anything begins: one variable a rule. */
 export const lastsOf = (rules: readonly Resolved[]) =>
   rules.flatMap((r, i) => ("does" in r && r.does.act === "for" ? [{ i, acts: r.does.acts, ms: r.does.ms }] : []));
+/** What goes through a sequence, one a rule, with the times at which its steps end. */
+export const sequencesOf = (rules: readonly Resolved[]) =>
+  rules.flatMap((r, i) => ("does" in r && r.does.act === "sequence" ? [{ i, ...r.does }] : []));
 export const codeOf = (p: DriverPart, target: "sketch" | "micropython") => driverOf(p)?.rules?.[target];

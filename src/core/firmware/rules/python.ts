@@ -1,4 +1,4 @@
-import { codeOf, followed, holds, keptOf, lastsOf, outputsOf, type Tongue } from "./print";
+import { codeOf, followed, holds, keptOf, lastsOf, outputsOf, sequencesOf, type Tongue } from "./print";
 import type { Does, Resolved } from "./resolve";
 
 const PYTHON: Tongue = {
@@ -23,6 +23,8 @@ function once(d: Does, i: number): string {
     return `${at} = ${at} + 1 if 0 <= ${at} < ${d.acts.takes.range[1]} else 0`;
   }
   if (d.act === "for") return `kept["${d.acts.part.ref}"] = ${d.acts.on}\nrule_since[${i}] = time.ticks_ms()`;
+  if (d.act === "sequence")
+    return `kept["${d.acts.part.ref}"] = rule_steps[${i}][0][0]\nrule_step[${i}] = [0, ${d.times}]\nrule_since[${i}] = time.ticks_ms()`;
   return [
     `rule_turn[${i}] = (rule_turn[${i}] + 1) % ${d.among.length}`,
     ...d.among.map((a, k) => `kept["${a.part.ref}"] = ${a.on} if rule_turn[${i}] == ${k} else ${a.takes.rest}`),
@@ -43,7 +45,15 @@ export function rulesInPython(rules: readonly Resolved[]): { state: string; body
           `rule_next = [time.ticks_add(time.ticks_ms(), ms) for ms in (${rules.map((r) => `${r.kind === "every" ? r.ms : 0},`).join(" ")})]`,
         ]
       : []),
-    ...(lastsOf(rules).length ? [`rule_since = [None] * ${n}`] : []),
+    ...(sequencesOf(rules).length
+      ? [
+          `rule_steps = {${sequencesOf(rules)
+            .map(({ i, steps }) => `${i}: (${steps.map((s) => `(${s.value}, ${s.ms}),`).join(" ")})`)
+            .join(", ")}}`,
+          `rule_step = [None] * ${n}`,
+        ]
+      : []),
+    ...(lastsOf(rules).length || sequencesOf(rules).length ? [`rule_since = [None] * ${n}`] : []),
     ...(turn.some((t) => t) ? [`rule_turn = [${turn.join(", ")}]`] : []),
     ...(kept.size
       ? [
@@ -79,6 +89,22 @@ export function rulesInPython(rules: readonly Resolved[]): { state: string; body
       ...lastsOf(rules).map(
         ({ i, acts, ms }) =>
           `if rule_since[${i}] is not None and time.ticks_diff(time.ticks_ms(), rule_since[${i}]) >= ${ms}:\n    rule_since[${i}] = None\n    kept["${acts.part.ref}"] = ${acts.takes.rest}`,
+      ),
+      ...sequencesOf(rules).map(
+        ({ i, acts, steps }) => `if rule_step[${i}]:
+    at = rule_step[${i}]
+    ms = rule_steps[${i}][at[0]][1]
+    if time.ticks_diff(time.ticks_ms(), rule_since[${i}]) >= ms:
+        rule_since[${i}] = time.ticks_add(rule_since[${i}], ms)
+        at[0] += 1
+        if at[0] == ${steps.length}:
+            at[0] = 0
+            at[1] -= 1
+        if at[1]:
+            kept["${acts.part.ref}"] = rule_steps[${i}][at[0]][0]
+        else:
+            rule_step[${i}] = None
+            kept["${acts.part.ref}"] = ${acts.takes.rest}`,
       ),
       ...events,
       `told = {${outs.map((a) => `"${a.part.ref}": ${kept.has(a.part.id) ? `kept["${a.part.ref}"]` : a.takes.rest}`).join(", ")}}`,

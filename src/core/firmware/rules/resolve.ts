@@ -34,6 +34,7 @@ export type Does =
   | { act: "toggle"; acts: Acts }
   | { act: "count"; acts: Acts }
   | { act: "for"; acts: Acts; ms: number }
+  | { act: "sequence"; acts: Acts; steps: readonly { value: number; ms: number }[]; times: number }
   | { act: "next"; among: readonly Acts[] };
 
 /** What a quantity is called in a rule: its name without its unit's fraction. */
@@ -106,6 +107,21 @@ function lookOf({ when, do: { act } }: Rule, parts: readonly DriverPart[]): { se
   return tooMuch(test) ? `${seen.part.label} can never be ${at}` : { seen, test };
 }
 
+const beyond = ({ part, takes }: Acts, value: number): string | null => {
+  const [least, most] = takes.range.map((v) => v / 10 ** takes.digits) as [number, number];
+  return value < least || value > most ? `${part.label} takes ${least} to ${most}, not ${value}` : null;
+};
+
+/** One thing after the other with its numbers as the program counts them, or why it can't be. */
+function sequenceOf(d: Extract<Rule["do"], { act: "sequence" }>, acts: Acts): Does | string {
+  const steps = d.steps.map(({ value, for_s }) => ({
+    value: value === "on" ? acts.on : value === "off" ? acts.takes.rest : scaled(acts.takes, value),
+    ms: Math.round(for_s * 1000),
+  }));
+  const bad = d.steps.flatMap((s) => (typeof s.value === "number" ? (beyond(acts, s.value) ?? []) : []))[0];
+  return bad ?? { act: "sequence", acts, steps, times: d.times ?? 1 };
+}
+
 /** A rule by the parts of one board, or why it can't be done there. `says`: its sentence. */
 export function resolve(r: Rule, parts: readonly DriverPart[], says: string): Resolved | string {
   const acts = actsOf(parts, r.do.ref);
@@ -114,6 +130,7 @@ export function resolve(r: Rule, parts: readonly DriverPart[], says: string): Re
   if (typeof look === "string") return look;
   const does = (): Does | string => {
     if (r.do.act === "count" || r.do.act === "toggle") return { act: r.do.act, acts };
+    if (r.do.act === "sequence") return sequenceOf(r.do, acts);
     if (r.do.act === "for") return { act: "for", acts, ms: Math.round(r.do.for_s * 1000) };
     const among = ("among" in r.do ? [r.do.ref, ...r.do.among.filter((x) => x !== r.do.ref)] : [r.do.ref]).map((x) =>
       actsOf(parts, x),
@@ -122,7 +139,13 @@ export function resolve(r: Rule, parts: readonly DriverPart[], says: string): Re
     return bad ?? { act: "next", among: among as Acts[] };
   };
   if (r.do.act === "follow") return look ? { says, kind: "follow", seen: look.seen, acts } : "it follows nothing";
-  if (r.do.act === "toggle" || r.do.act === "count" || r.do.act === "next" || r.do.act === "for") {
+  if (
+    r.do.act === "toggle" ||
+    r.do.act === "count" ||
+    r.do.act === "next" ||
+    r.do.act === "for" ||
+    r.do.act === "sequence"
+  ) {
     const d = does();
     if (typeof d === "string") return d;
     if ("every_s" in r.when) return { says, kind: "every", ms: Math.round(r.when.every_s * 1000), does: d };
@@ -130,9 +153,8 @@ export function resolve(r: Rule, parts: readonly DriverPart[], says: string): Re
   }
   if (!look) return "it needs something to go by";
   const value = r.do.act === "on" ? acts.on : "value" in r.do ? scaled(acts.takes, r.do.value) : acts.takes.rest;
-  const [least, most] = acts.takes.range;
-  if ("value" in r.do && (value < least || value > most))
-    return `${acts.part.label} takes ${least / 10 ** acts.takes.digits} to ${most / 10 ** acts.takes.digits}, not ${r.do.value}`;
+  const bad = "value" in r.do ? beyond(acts, r.do.value) : null;
+  if (bad !== null) return bad;
   return { says, kind: "while", ...look, acts, value };
 }
 

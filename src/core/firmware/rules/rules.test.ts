@@ -51,6 +51,24 @@ describe("sentences", () => {
       { ref: "LED1", act: "next", among: ["M3"] },
       "Each time Go is pressed, Lamp and Flag take turns.",
     ],
+    [
+      { ref: "SW1", out: "pressed", is: 1 },
+      {
+        ref: "LED1",
+        act: "sequence",
+        steps: [
+          { value: "on", for_s: 0.2 },
+          { value: "off", for_s: 0.3 },
+        ],
+        times: 3,
+      },
+      "Each time Go is pressed, Lamp is on for 0.2 s, then off for 0.3 s, 3 times.",
+    ],
+    [
+      { every_s: 60 },
+      { ref: "M3", act: "sequence", steps: [{ value: 90, for_s: 1 }] },
+      "Every 60 s, Flag is at 90 deg for 1 s.",
+    ],
     [{ every_s: 3600 }, { ref: "LED1", act: "for", for_s: 5 }, "Every 3600 s, Lamp is on for 5 s."],
     [
       { ref: "SW1", out: "pressed", is: 1 },

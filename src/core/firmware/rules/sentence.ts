@@ -53,6 +53,13 @@ export function sentence(r: Rule, n: Names): string {
       return `${each}, ${name} counts one on.`;
     case "for":
       return `${each}, ${name} is on for ${r.do.for_s} s.`;
+    case "sequence": {
+      const t = n.takes(r.do.ref);
+      const step = ({ value, for_s }: { value: number | "on" | "off"; for_s: number }) =>
+        `${typeof value === "number" ? `at ${withUnit(value, t?.unit)}` : value} for ${for_s} s`;
+      const often = (r.do.times ?? 1) > 1 ? `, ${r.do.times} times` : "";
+      return `${each}, ${name} is ${r.do.steps.map(step).join(", then ")}${often}.`;
+    }
     case "next": {
       const { among, ref } = r.do;
       return `${each}, ${list([ref, ...among.filter((x) => x !== ref)].map(n.label))} take turns.`;

@@ -1,4 +1,4 @@
-import { codeOf, followed, holds, keptOf, lastsOf, outputsOf, type Tongue } from "./print";
+import { codeOf, followed, holds, keptOf, lastsOf, sequencesOf, outputsOf, type Tongue } from "./print";
 import type { Does, Resolved } from "./resolve";
 
 const C: Tongue = {
@@ -25,6 +25,8 @@ function once(d: Does, i: number): string {
   }
   if (d.act === "for")
     return `${d.acts.part.id}_kept = ${d.acts.on}L;\nrule${i}_lasts = true;\nrule${i}_since = millis();`;
+  if (d.act === "sequence")
+    return `${d.acts.part.id}_kept = rule${i}_steps[0];\nrule${i}_step = 0;\nrule${i}_left = ${d.times};\nrule${i}_since = millis();`;
   return [
     `rule${i}_turn = (rule${i}_turn + 1) % ${d.among.length};`,
     ...d.among.map((a, k) => `${a.part.id}_kept = rule${i}_turn == ${k} ? ${a.on}L : ${a.takes.rest}L;`),
@@ -43,6 +45,15 @@ export function rulesInC(rules: readonly Resolved[]): { state: string; body: str
       ...(r.kind === "every" ? [`static uint32_t rule${i}_next = ${r.ms};`] : []),
       ...("does" in r && r.does.act === "for"
         ? [`static bool rule${i}_lasts = false;`, `static uint32_t rule${i}_since = 0;`]
+        : []),
+      ...("does" in r && r.does.act === "sequence"
+        ? [
+            `static const int32_t rule${i}_steps[] = {${r.does.steps.map((s) => `${s.value}L`).join(", ")}};`,
+            `static const uint32_t rule${i}_ms[] = {${r.does.steps.map((s) => s.ms).join(", ")}};`,
+            `static uint8_t rule${i}_step = 255;`,
+            `static uint16_t rule${i}_left = 0;`,
+            `static uint32_t rule${i}_since = 0;`,
+          ]
         : []),
       ...("does" in r && r.does.act === "next" ? [`static uint8_t rule${i}_turn = ${r.does.among.length - 1};`] : []),
     ]),
@@ -72,6 +83,13 @@ export function rulesInC(rules: readonly Resolved[]): { state: string; body: str
       ...lastsOf(rules).map(
         ({ i, acts, ms }) =>
           `if (rule${i}_lasts && millis() - rule${i}_since >= ${ms}UL) {\n  rule${i}_lasts = false;\n  ${acts.part.id}_kept = ${acts.takes.rest}L;\n}`,
+      ),
+      ...sequencesOf(rules).map(
+        ({ i, acts, steps }) => `if (rule${i}_step != 255 && millis() - rule${i}_since >= rule${i}_ms[rule${i}_step]) {
+  rule${i}_since += rule${i}_ms[rule${i}_step];
+  if (++rule${i}_step == ${steps.length}) rule${i}_step = --rule${i}_left ? 0 : 255;
+  ${acts.part.id}_kept = rule${i}_step == 255 ? ${acts.takes.rest}L : rule${i}_steps[rule${i}_step];
+}`,
       ),
       ...events,
       ...outs.map(

@@ -1,5 +1,5 @@
 import type { Acts, Does, Resolved, Seen, Test } from "../rules/resolve";
-import { lastsOf, outputsOf } from "../rules/print";
+import { lastsOf, outputsOf, sequencesOf } from "../rules/print";
 import type { DriverPart } from "../types";
 
 /** What rules go by and tell. */
@@ -45,6 +45,7 @@ export function rulesOf(rules: readonly Resolved[], ruling: Ruling): ((now: numb
   const turn = rules.map((r) => ("does" in r && r.does.act === "next" ? r.does.among.length - 1 : 0));
   const next = rules.map((r) => (r.kind === "every" ? r.ms : 0));
   const since = rules.map((): number | null => null);
+  const step = rules.map((): { at: number; left: number } | null => null);
   /** What an event has made of them. */
   const kept = new Map<string, number>();
   for (const r of rules)
@@ -57,6 +58,11 @@ export function rulesOf(rules: readonly Resolved[], ruling: Ruling): ((now: numb
       kept.set(acts.part.id, now_of(acts) >= 0 && now_of(acts) < acts.takes.range[1] ? now_of(acts) + 1 : 0),
     for: ({ acts }, i, now) => {
       kept.set(acts.part.id, acts.on);
+      since[i] = now;
+    },
+    sequence: ({ acts, steps, times }, i, now) => {
+      kept.set(acts.part.id, steps[0]!.value);
+      step[i] = { at: 0, left: times };
       since[i] = now;
     },
     next: ({ among }, i) => {
@@ -72,6 +78,17 @@ export function rulesOf(rules: readonly Resolved[], ruling: Ruling): ((now: numb
         since[i] = null;
         kept.set(acts.part.id, acts.takes.rest);
       }
+    for (const { i, acts, steps } of sequencesOf(rules)) {
+      const s = step[i];
+      if (!s || now - since[i]! < steps[s.at]!.ms) continue;
+      since[i]! += steps[s.at]!.ms;
+      if (++s.at === steps.length) {
+        s.at = 0;
+        s.left--;
+      }
+      if (!s.left) step[i] = null;
+      kept.set(acts.part.id, s.left ? steps[s.at]!.value : acts.takes.rest);
+    }
     for (const [i, r] of rules.entries()) {
       if (r.kind === "each") {
         const was = held[i]!;
