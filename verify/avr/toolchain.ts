@@ -14,6 +14,7 @@ const SYSTEM = [
   `${CORE}/variants/standard`,
   `${CORE}/libraries/Wire/src`,
   `${CORE}/libraries/SPI/src`,
+  `${CORE}/libraries/HID/src`,
 ].flatMap((d) => ["-I", d]);
 const OUT = ["-Os", "-ffunction-sections", "-fdata-sections", "-flto"];
 const CXX = ["-std=gnu++11", "-fno-exceptions", "-fpermissive", "-fno-threadsafe-statics"];

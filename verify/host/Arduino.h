@@ -51,7 +51,13 @@ inline void interrupts() {}
 // The echo's edge comes when its interrupt is asked for, and again at every look: what it times is not looked at here.
 inline void attachInterrupt(uint8_t pin, void (*)(), int mode) { printf("INTERRUPT %u %d\n", pin, mode); }
 inline int analogRead(uint8_t) { return 512; }
-inline int digitalRead(uint8_t) { return 1; }
+// A pin that somebody pulls low for a while, from outside: its number, from and until which millisecond.
+inline int digitalRead(uint8_t pin) {
+  static const char *low = getenv("HELD_LOW");
+  unsigned which = 0, from = 0, until = 0;
+  if (low && sscanf(low, "%u:%u:%u", &which, &from, &until) == 3 && pin == which) return clockMs() < from || clockMs() >= until;
+  return 1;
+}
 inline uint32_t pulseIn(uint8_t, uint8_t, uint32_t) { return 2436; }
 
 #define constrain(v, low, high) ((v) < (low) ? (low) : (v) > (high) ? (high) : (v))
@@ -111,3 +117,24 @@ struct Console {
   void println(const char *t) { printf("%s\n", t); }
 };
 static Console Serial;
+
+#if defined(FAMILY_IMXRT) || defined(FAMILY_KL26)
+// Cores that are a keyboard, an instrument and a game controller by themselves.
+#include "Keyboard.h"
+struct UsbMidi {
+  void sendNoteOn(uint8_t n, uint8_t v, uint8_t c) { printf("NOTE %u %u %u\n", n, v, c); }
+  void sendNoteOff(uint8_t n, uint8_t v, uint8_t c) { printf("NOTE OFF %u %u %u\n", n, v, c); }
+  void sendControlChange(uint8_t k, uint8_t v, uint8_t c) { printf("CONTROL %u %u %u\n", k, v, c); }
+};
+static UsbMidi usbMIDI;
+struct Pad {
+  void button(uint8_t k, bool down) { printf("BUTTON %u %d\n", k, down); }
+  void X(unsigned v) { printf("AXIS x %u\n", v); }
+  void Y(unsigned v) { printf("AXIS y %u\n", v); }
+  void Z(unsigned v) { printf("AXIS z %u\n", v); }
+  void Zrotate(unsigned v) { printf("AXIS r %u\n", v); }
+  void sliderLeft(unsigned v) { printf("AXIS l %u\n", v); }
+  void sliderRight(unsigned v) { printf("AXIS R %u\n", v); }
+};
+static Pad Joystick;
+#endif

@@ -5,6 +5,7 @@ import { driverParts } from "./pins";
 import { proofOf } from "./proof";
 import { ruled, type Ruled } from "./rules";
 import { told } from "./rules/resolve";
+import { usbHostOf } from "./usb/host";
 import type { DriverPart, Proof } from "./types";
 
 /** What a program does with one part: how often it is worked, how it is proven, or why it is left out. */
@@ -63,7 +64,7 @@ export function does(c: Circuit, target: string): Does[] {
     .filter((host) => !without.has(host))
     .flatMap((host) => {
       const parts = driverParts(c, host, t.id, (b) => b);
-      const rules = ruled(c.project, parts);
+      const rules = ruled(c.project, parts, usbHostOf(c, host, t.id));
       return parts.map((p): Does => {
         const why = (leftOut(p) ?? t.leaves?.(p))?.why ?? null;
         const row = { host, ref: p.ref, label: p.inst.label };

@@ -1,5 +1,5 @@
 import { driverOf } from "./drivers";
-import type { Text } from "./devices/text";
+import type { Text } from "./devices/types";
 import type { DriverPart } from "./types";
 
 /** What a display of letters shows beside a number that it is told: a title, then what the other parts say, page after page. */

@@ -1,8 +1,8 @@
 import type { Circuit } from "../circuit";
 import type { Instance } from "../circuit/netlist";
 import type { BoardInfo } from "../parts/catalogue";
-import type { Text } from "./devices/text";
-import type { Quantity, Takes } from "./devices/types";
+import type { UsbEvent } from "./usb/events";
+import type { Quantity, Takes, Text } from "./devices/types";
 
 /** A file of generated firmware; `path` is inside the target's folder. */
 export interface FirmwareFile {
@@ -87,6 +87,8 @@ export interface DriverPart {
   /** For a part on whose lines others hang: the lines that are outputs, and which of them rest high, as bits. */
   outs?: number;
   rests?: number;
+  /** It is no part but something that the board sends to the computer. */
+  usb?: { event: UsbEvent; takes: Takes };
   /** No controller is behind its bus's pins. */
   soft: boolean;
   /** Half the clock of a bus that the program times, microseconds. */

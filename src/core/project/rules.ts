@@ -4,6 +4,7 @@ const ref = z.string().max(20);
 const out = z.string().min(1).max(20);
 const number = z.number().min(-1_000_000_000).max(1_000_000_000);
 
+const channel = z.number().int().min(1).max(16);
 const seconds = z.number().min(0.05).max(86_400);
 /** `07:30`, of 24 hours. */
 const timeOfDay = z.string().regex(/^([01]\d|2[0-3]):[0-5]\d$/, 'a time of day such as "07:30"');
@@ -40,6 +41,18 @@ const DoSchema = z.union([
     times: z.number().int().min(1).max(1000).optional(),
   }),
   z.strictObject({ ref, act: z.literal("next"), among: z.array(ref).min(1).max(20) }),
+  /** To the computer, by a board that is a keyboard, a MIDI instrument or a game controller to it: while it holds, or as far as a quantity says. */
+  z.strictObject({
+    ref,
+    act: z.literal("send"),
+    send: z.union([
+      z.strictObject({ key: z.string().min(1).max(10) }),
+      z.strictObject({ note: z.number().int().min(0).max(127), channel: channel.optional() }),
+      z.strictObject({ controller: z.number().int().min(0).max(127), channel: channel.optional() }),
+      z.strictObject({ button: z.number().int().min(1).max(16) }),
+      z.strictObject({ axis: z.enum(["x", "y", "z", "rx", "ry", "rz"]) }),
+    ]),
+  }),
   /** Always as much as the quantity says. */
   z.strictObject({ ref, act: z.literal("follow") }),
 ]);
@@ -64,7 +77,17 @@ export function ruleProblems(rules: readonly Rule[], refs: ReadonlySet<string>):
     const moment = "every_s" in r.when ? "every_s" : "at" in r.when ? "at" : null;
     const bare = "out" in r.when && !("above" in r.when || "below" in r.when || "is" in r.when);
     const { act } = r.do;
-    if (bare !== (act === "follow"))
+    const far = "send" in r.do && ("controller" in r.do.send || "axis" in r.do.send);
+    if (act === "send" && bare !== far)
+      return [
+        {
+          path,
+          message: far
+            ? 'a controller or an axis follows a quantity: without "above", "below" or "is"'
+            : 'a key, a note or a button is down while something holds: with "above", "below" or "is"',
+        },
+      ];
+    if (act !== "send" && bare !== (act === "follow"))
       return [
         {
           path,

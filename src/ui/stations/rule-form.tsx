@@ -24,7 +24,15 @@ interface Fields {
   /** One thing after the other: `on 0.2, off 0.2`. */
   steps: string;
   times: string;
+  /** What the board is to the computer, when that is told something. */
+  sends: string;
 }
+/** What is asked for by what the board is to the computer: while something holds, and as far as something goes. */
+const SENT: Record<string, [string, string]> = {
+  keyboard: ["gets the key", "gets the key"],
+  midi: ["gets note number", "follows with controller number"],
+  joystick: ["gets button number", "follows with axis (x, y, z)"],
+};
 /** What stands for "again and again" among the inputs. */
 const TIME = "time";
 const EMPTY: Fields = {
@@ -38,6 +46,7 @@ const EMPTY: Fields = {
   other: "",
   steps: "",
   times: "",
+  sends: "",
 };
 const key = (i: RuleInput) => `${i.ref} ${i.out}`;
 
@@ -58,6 +67,21 @@ function ruleOf(f: Fields): unknown {
             : f.how === "yes" || f.how === "no"
               ? { ref, out, is: f.how === "yes" ? 1 : 0 }
               : { ref, out, [f.how]: number(f.value) };
+  if (f.sends) {
+    const n = number(f.much);
+    const far = f.how === "follow";
+    const send =
+      f.sends === "keyboard"
+        ? { key: f.much.length > 1 ? f.much.trim().toLowerCase() : f.much }
+        : f.sends === "midi"
+          ? far
+            ? { controller: n }
+            : { note: n }
+          : far
+            ? { axis: f.much.trim().toLowerCase() }
+            : { button: n };
+    return { when, do: { ref: f.ref, act: "send", send } };
+  }
   if (f.how === "follow" && f.when !== TIME) return { when, do: { ref: f.ref, act: "follow" } };
   if (f.act === "set") return { when, do: { ref: f.ref, act: "set", value: number(f.much) } };
   if (f.act === "for") return { when, do: { ref: f.ref, act: "for", for_s: number(f.much) } };
@@ -146,6 +170,7 @@ export function NewRule({ view, add }: { view: RulesView; add(rule: Rule): void 
   const output = view.outputs.find((o) => o.ref === f.ref);
   const time = f.when === TIME;
   const hows = HOWS(input);
+  const sends = output?.sends ?? "";
   const others = view.outputs.filter((o) => o.ref !== f.ref);
   // What is chosen must be among what can be chosen now.
   const firstHow = hows.some((h) => h.value === f.how) ? f.how : hows[0]!.value;
@@ -154,10 +179,11 @@ export function NewRule({ view, add }: { view: RulesView; add(rule: Rule): void 
   useEffect(() => {
     if (firstHow !== f.how) setValue("how", firstHow);
     if (firstAct !== f.act) setValue("act", firstAct);
-  }, [firstHow, firstAct, f.how, f.act, setValue]);
+    if (sends !== f.sends) setValue("sends", sends);
+  }, [firstHow, firstAct, sends, f.how, f.act, f.sends, setValue]);
   const numbered = time || firstHow === "above" || firstHow === "below";
   const daily = !time && input?.clock;
-  const ready = FieldsSchema.safeParse({ ...f, how: firstHow, act: firstAct }).success;
+  const ready = FieldsSchema.safeParse({ ...f, how: firstHow, act: firstAct, sends }).success;
   const send = handleSubmit((rule) => {
     add(rule as unknown as Rule);
     reset(EMPTY);
@@ -208,8 +234,16 @@ export function NewRule({ view, add }: { view: RulesView; add(rule: Rule): void 
         label="What"
         options={view.outputs.map((o) => ({ value: o.ref, name: o.label }))}
       />
-      {firstHow !== "follow" && output && <Pick control={control} name="act" label="Does" options={acts} />}
-      {(firstAct === "set" || firstAct === "for") && firstHow !== "follow" && (
+      {sends && (
+        <span className="flex items-end gap-1">
+          <Label htmlFor="rule-send">
+            <span>{SENT[sends]?.[firstHow === "follow" ? 1 : 0]}</span>
+          </Label>
+          <input id="rule-send" className="field num w-20" {...register("much")} />
+        </span>
+      )}
+      {firstHow !== "follow" && output && !sends && <Pick control={control} name="act" label="Does" options={acts} />}
+      {!sends && (firstAct === "set" || firstAct === "for") && firstHow !== "follow" && (
         <span className="flex items-end gap-1">
           <Label htmlFor="rule-much">
             <Hidden>{firstAct === "for" ? "Seconds on" : "How much"}</Hidden>
@@ -218,7 +252,7 @@ export function NewRule({ view, add }: { view: RulesView; add(rule: Rule): void 
           <span>{firstAct === "for" ? "s" : output?.unit}</span>
         </span>
       )}
-      {firstAct === "sequence" && firstHow !== "follow" && (
+      {!sends && firstAct === "sequence" && firstHow !== "follow" && (
         <span className="flex flex-wrap items-end gap-1">
           <Label htmlFor="rule-steps">
             <span>what, and seconds</span>
@@ -239,7 +273,7 @@ export function NewRule({ view, add }: { view: RulesView; add(rule: Rule): void 
           <span>times</span>
         </span>
       )}
-      {firstAct === "next" && firstHow !== "follow" && (
+      {!sends && firstAct === "next" && firstHow !== "follow" && (
         <Pick
           control={control}
           name="other"

@@ -1,12 +1,6 @@
 import { FONT_5X7 } from "../drivers/font5x7";
 import { plainSteps } from "./loops";
-import type { Device } from "./types";
-
-/** A display of letters: so many in a row, so many rows. Its steps ask for them by place, row after row: `char(k)`. */
-export interface Text {
-  columns: number;
-  rows: number;
-}
+import type { Device, Text } from "./types";
 
 /** Told so, no number stands in its first row. */
 export const NO_NUMBER = -(2 ** 31);

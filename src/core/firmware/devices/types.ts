@@ -1,5 +1,4 @@
 import type { Over } from "../links/over";
-import type { Text } from "./text";
 
 /** What a part gives: whole numbers of a unit's fraction. */
 export interface Quantity {
@@ -57,6 +56,12 @@ export type DeviceProof =
   /** The first thing that it gives changes by so much when a person does something. */
   | { kind: "watch"; act: string; by: number; steady?: boolean }
   | { kind: "unproven"; why: string };
+
+/** A display of letters: so many in a row, so many rows. Its steps ask for them by place, row after row: `char(k)`. */
+export interface Text {
+  columns: number;
+  rows: number;
+}
 
 /** How one kind of part is talked to: data, from its data sheet, printed into every language and run in the simulation. */
 export interface Device {

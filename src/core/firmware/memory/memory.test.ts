@@ -17,6 +17,8 @@ const MANY = [
   "ht16k33-digits",
   "at24c32",
   "pcf8563",
+  "bmp280",
+  "vl53l0x",
 ];
 const planned = (board: object, ids: readonly string[]) => {
   const parts = ids.map((id, i) => ({ ref: `M${i + 1}`, part: `module/${id}` }));

@@ -1,6 +1,7 @@
 /** Rules: what a program does when. Read from the project, or suggested from its parts; printed by each target. */
 import type { Project, Rule } from "../../project";
 import type { DriverPart } from "../types";
+import type { UsbHost } from "../usb/host";
 import { givesOf, outName, resolve, takesOf, told, type Resolved } from "./resolve";
 import { sentence, type Names } from "./sentence";
 import { suggest } from "./suggest";
@@ -34,13 +35,13 @@ export interface Ruled {
 }
 
 /** The rules of a board's program. Marks the parts that a rule tells something: they do nothing by themselves. */
-export function ruled(project: Project, parts: readonly DriverPart[]): Ruled {
-  const list = project.rules ?? suggest(parts);
+export function ruled(project: Project, parts: readonly DriverPart[], usb: UsbHost): Ruled {
+  const list = project.rules ?? suggest(parts, usb);
   const names = namesOf(parts, (p) => p.label);
   const all = list.map((rule) => {
     // Programs are written in plain characters.
     const says = sentence(rule, names).replace(/°/g, "");
-    return { rule, says, resolved: resolve(rule, parts, says) };
+    return { rule, says, resolved: resolve(rule, parts, says, usb) };
   });
   const rules = all.flatMap((x) => (typeof x.resolved === "string" ? [] : [{ ...x, resolved: x.resolved }]));
   for (const r of rules) for (const a of told(r.resolved)) a.part.ruled = true;

@@ -1,3 +1,4 @@
+import { usbTell } from "../usb/ways";
 import { driverOf } from "../drivers";
 import type { DriverPart, RuleCode } from "../types";
 import type { Acts, Resolved, Seen, Test } from "./resolve";
@@ -75,4 +76,10 @@ export const lastsOf = (rules: readonly Resolved[]) =>
 /** What goes through a sequence, one a rule, with the times at which its steps end. */
 export const sequencesOf = (rules: readonly Resolved[]) =>
   rules.flatMap((r, i) => ("does" in r && r.does.act === "sequence" ? [{ i, ...r.does }] : []));
-export const codeOf = (p: DriverPart, target: "sketch" | "micropython") => driverOf(p)?.rules?.[target];
+/** What is sent to the computer is told by the board itself; that is written in sketches. */
+const SENT = { sketch: { tell: usbTell }, micropython: undefined };
+export const codeOf = (p: DriverPart, target: "sketch" | "micropython") =>
+  p.usb ? SENT[target] : driverOf(p)?.rules?.[target];
+/** Everything that rules send to the computer. */
+export const sentBy = (rules: readonly Resolved[]): DriverPart[] =>
+  outputsOf(rules).flatMap((a) => (a.part.usb ? [a.part] : []));

@@ -1,3 +1,5 @@
+import { eventOf } from "../usb/events";
+import type { UsbHost } from "../usb/host";
 import type { Rule } from "../../project";
 import type { Quantity, Takes } from "../devices/types";
 import { driverOf } from "../drivers";
@@ -84,6 +86,15 @@ const actsOf = (parts: readonly DriverPart[], ref: string): Acts | string => {
   return takes ? { part, takes, on: takes.on ?? takes.range[1] } : `${part.label} can't be told anything by a rule`;
 };
 
+/** What goes to the computer, or why it can't. */
+function sentOf(d: Extract<Rule["do"], { act: "send" }>, usb: UsbHost | undefined): Acts | string {
+  const event = eventOf(d);
+  if (typeof event === "string") return event;
+  if (!usb || d.ref !== usb.ref) return `${d.ref} is another board: what it sends is told by its own program`;
+  const part = usb.out(event);
+  return typeof part === "string" ? part : { part, takes: part.usb!.takes, on: part.usb!.takes.on! };
+}
+
 const scaled = (q: { digits: number }, v: number) => Math.round(v * 10 ** q.digits);
 
 function testOf(when: Rule["when"], q: Quantity): Test {
@@ -123,8 +134,8 @@ function sequenceOf(d: Extract<Rule["do"], { act: "sequence" }>, acts: Acts): Do
 }
 
 /** A rule by the parts of one board, or why it can't be done there. `says`: its sentence. */
-export function resolve(r: Rule, parts: readonly DriverPart[], says: string): Resolved | string {
-  const acts = actsOf(parts, r.do.ref);
+export function resolve(r: Rule, parts: readonly DriverPart[], says: string, usb?: UsbHost): Resolved | string {
+  const acts = r.do.act === "send" ? sentOf(r.do, usb) : actsOf(parts, r.do.ref);
   if (typeof acts === "string") return acts;
   const look = lookOf(r, parts);
   if (typeof look === "string") return look;
@@ -138,7 +149,8 @@ export function resolve(r: Rule, parts: readonly DriverPart[], says: string): Re
     const bad = among.find((x) => typeof x === "string");
     return bad ?? { act: "next", among: among as Acts[] };
   };
-  if (r.do.act === "follow") return look ? { says, kind: "follow", seen: look.seen, acts } : "it follows nothing";
+  const follows = r.do.act === "follow" || (acts.part.usb && acts.takes.range[1] > 1);
+  if (follows) return look ? { says, kind: "follow", seen: look.seen, acts } : "it follows nothing";
   if (
     r.do.act === "toggle" ||
     r.do.act === "count" ||
@@ -152,7 +164,12 @@ export function resolve(r: Rule, parts: readonly DriverPart[], says: string): Re
     return { says, kind: "each", ...look!, does: d };
   }
   if (!look) return "it needs something to go by";
-  const value = r.do.act === "on" ? acts.on : "value" in r.do ? scaled(acts.takes, r.do.value) : acts.takes.rest;
+  const value =
+    r.do.act === "on" || r.do.act === "send"
+      ? acts.on
+      : "value" in r.do
+        ? scaled(acts.takes, r.do.value)
+        : acts.takes.rest;
   const bad = "value" in r.do ? beyond(acts, r.do.value) : null;
   if (bad !== null) return bad;
   return { says, kind: "while", ...look, acts, value };

@@ -5,6 +5,7 @@ import { applyEdit, readProject, RuleSchema, ruleProblems, writeProject, type Ru
 import { BOARD3, BOARD5, catalogue, make, USB } from "../../testing";
 import { driverParts } from "../pins";
 import { targetById } from "..";
+import { usbHostOf } from "../usb/host";
 import { ruled } from ".";
 import { suggest } from "./suggest";
 import { rulesView } from "./view";
@@ -175,7 +176,7 @@ describe("what is suggested", () => {
     const p = project([{ when: { ref: "SW1", out: "pressed", is: 1 }, do: { ref: "LED1", act: "toggle" } }]);
     const c = circuitOf(p, catalogue);
     const parts = driverParts(c, "B1", "sketch", (b) => b);
-    const r = ruled(p, parts);
+    const r = ruled(p, parts, usbHostOf(c, "B1", "sketch"));
     expect(r.suggested).toBe(false);
     expect(parts.filter((x) => x.ruled).map((x) => x.ref)).toEqual(["LED1"]);
   });

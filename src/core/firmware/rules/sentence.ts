@@ -1,3 +1,4 @@
+import { eventOf, eventWords } from "../usb/events";
 import type { Rule } from "../../project";
 import type { Quantity, Takes } from "../devices/types";
 
@@ -59,6 +60,13 @@ export function sentence(r: Rule, n: Names): string {
         `${typeof value === "number" ? `at ${withUnit(value, t?.unit)}` : value} for ${for_s} s`;
       const often = (r.do.times ?? 1) > 1 ? `, ${r.do.times} times` : "";
       return `${each}, ${name} is ${r.do.steps.map(step).join(", then ")}${often}.`;
+    }
+    case "send": {
+      const e = eventOf(r.do);
+      if (typeof e === "string") return `${during}, ${name} sends what it can't.`;
+      return e.kind === "control" || e.kind === "axis"
+        ? `The computer's ${eventWords(e)} follows ${during.replace(/^When /, "")}.`
+        : `${during}, the computer gets ${eventWords(e)}.`;
     }
     case "next": {
       const { among, ref } = r.do;

@@ -4,6 +4,10 @@ import { driverOf } from "../drivers";
 import { givesOf, outName, takesOf } from "./resolve";
 import { isYesNo } from "./sentence";
 import { proofOf } from "../proof";
+import { AXES, eventOf } from "../usb/events";
+import type { UsbHost } from "../usb/host";
+
+type Send = Extract<Rule["do"], { act: "send" }>;
 
 const isNumber = (p: DriverPart) => takesOf(p)?.word === "number" || takesOf(p)?.word === "digit";
 /** What may move or switch something is only driven while somebody wants it. */
@@ -16,7 +20,43 @@ const isCareful = (p: DriverPart) => {
  * Rules that let every output of a board do something as soon as the program runs: by a contact where there is one, else by a
  * reading; a display counts the seconds. What moves or switches a load waits for a contact: nothing starts by itself.
  */
-export function suggest(parts: readonly DriverPart[]): Rule[] {
+export function suggest(parts: readonly DriverPart[], usb?: UsbHost): Rule[] {
+  return [...(usb ? sendings(parts, usb) : []), ...doings(parts)];
+}
+
+/** What each contact and each reading can be to the computer, in order. */
+const SENDS: Record<string, { down(k: number): Send["send"]; far?(k: number): Send["send"] | null }> = {
+  keyboard: { down: (k) => ({ key: String.fromCharCode(97 + (k % 26)) }) },
+  // The white keys from the middle of a piano.
+  midi: {
+    down: (k) => ({ note: 60 + 12 * Math.floor(k / 7) + [0, 2, 4, 5, 7, 9, 11][k % 7]! }),
+    far: (k) => ({ controller: 1 + k }),
+  },
+  joystick: { down: (k) => ({ button: 1 + (k % 16) }), far: (k) => (AXES[k] ? { axis: AXES[k] } : null) },
+};
+
+/** A board that is a keyboard, an instrument or a game controller sends something with every contact and every knob. */
+function sendings(parts: readonly DriverPart[], usb: UsbHost): Rule[] {
+  const way = SENDS[usb.role];
+  if (!way) return [];
+  const inputs = parts.flatMap((p) => givesOf(p).map((q) => ({ p, q, out: outName(q) })));
+  const send = (s: Send["send"] | null | undefined): Send[] => {
+    if (!s) return [];
+    const rule: Send = { ref: usb.ref, act: "send", send: s };
+    const e = eventOf(rule);
+    return typeof e !== "string" && typeof usb.out(e) !== "string" ? [rule] : [];
+  };
+  return [
+    ...inputs
+      .filter((x) => isYesNo(x.q))
+      .flatMap(({ p, out }, k) => send(way.down(k)).map((d): Rule => ({ when: { ref: p.ref, out, is: 1 }, do: d }))),
+    ...inputs
+      .filter((x) => !isYesNo(x.q))
+      .flatMap(({ p, out }, k) => send(way.far?.(k)).map((d): Rule => ({ when: { ref: p.ref, out }, do: d }))),
+  ];
+}
+
+function doings(parts: readonly DriverPart[]): Rule[] {
   const inputs = parts.flatMap((p) => givesOf(p).map((q) => ({ p, q, out: outName(q) })));
   const contacts = inputs.filter((x) => isYesNo(x.q));
   const readings = inputs.filter((x) => !isYesNo(x.q));

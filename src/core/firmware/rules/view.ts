@@ -4,6 +4,7 @@ import { TARGETS } from "..";
 import { leftOut } from "../drivers";
 import { driverParts } from "../pins";
 import type { DriverPart } from "../types";
+import { usbHostOf, type UsbHost } from "../usb/host";
 import { namesOf, ruled } from ".";
 import { clockOf, givesOf, outName, resolve, takesOf } from "./resolve";
 import { isYesNo, sentence } from "./sentence";
@@ -31,6 +32,8 @@ export interface RuleOutput {
   range: [number, number];
   /** On and off are all there is. */
   onOff: boolean;
+  /** The computer, and what the board is to it. */
+  sends?: string;
 }
 export interface RulesView {
   rules: { rule: Rule; says: string; why: string | null }[];
@@ -44,28 +47,51 @@ export interface RulesView {
 const FOLLOWS = new Set(["sketch", "micropython", "python"]);
 
 /** The parts of each board as its first program that follows rules has them. */
-function boards(c: Circuit): DriverPart[][] {
+function boards(c: Circuit): { parts: DriverPart[]; usb: UsbHost }[] {
   return c.netlist.expanded.hosts.flatMap((host) => {
     const t = TARGETS.find((x) => FOLLOWS.has(x.id) && !x.without(c).some((w) => w.host === host));
-    return t ? [driverParts(c, host, t.id, (b) => b).filter((p) => leftOut(p) === null)] : [];
+    return t
+      ? [
+          {
+            parts: driverParts(c, host, t.id, (b) => b).filter((p) => leftOut(p) === null),
+            usb: usbHostOf(c, host, t.id),
+          },
+        ]
+      : [];
   });
 }
+
+/** The computer as something that a rule can tell something, where the board is more than a serial port to it. */
+const computer = (c: Circuit, usb: UsbHost): RuleOutput[] =>
+  usb.role === "serial"
+    ? []
+    : [
+        {
+          ref: usb.ref,
+          label: `the computer, by ${c.netlist.instance(usb.ref)!.label}`,
+          word: usb.role,
+          unit: "",
+          range: [0, 127],
+          onOff: true,
+          sends: usb.role,
+        },
+      ];
 
 /** What the project's programs do when, and of what rules can be made. */
 export function rulesView(c: Circuit): RulesView {
   const all = boards(c);
-  const everything = all.flat();
+  const everything = all.flatMap((b) => b.parts);
   const names = namesOf(everything, (p) => p.inst.label);
-  const list = c.project.rules ?? all.flatMap((parts) => ruled(c.project, parts).rules.map((r) => r.rule));
+  const list = c.project.rules ?? all.flatMap((b) => ruled(c.project, b.parts, b.usb).rules.map((r) => r.rule));
   const scale = (digits: number, v: number) => v / 10 ** digits;
   return {
     suggested: c.project.rules === undefined,
     rules: list.map((rule) => {
       const says = sentence(rule, names);
-      const tries = all.map((parts) => resolve(rule, parts, says));
+      const tries = all.map((b) => resolve(rule, b.parts, says, b.usb));
       const done = tries.some((t) => typeof t !== "string");
       // On the board of what it tells something, that board's reason counts.
-      const home = all.findIndex((parts) => parts.some((p) => p.ref === rule.do.ref));
+      const home = all.findIndex((b) => b.usb.ref === rule.do.ref || b.parts.some((p) => p.ref === rule.do.ref));
       const why = tries[home] ?? tries[0] ?? "no board here has a program that follows rules";
       return { rule, says, why: done || typeof why !== "string" ? null : why };
     }),
@@ -94,20 +120,23 @@ export function rulesView(c: Circuit): RulesView {
         room: [scale(q.digits, q.room[0]), scale(q.digits, q.room[1])] as [number, number],
       })),
     ]),
-    outputs: everything.flatMap((p) => {
-      const t = takesOf(p);
-      return t
-        ? [
-            {
-              ref: p.ref,
-              label: p.inst.label,
-              word: t.word,
-              unit: t.unit,
-              range: [scale(t.digits, t.range[0]), scale(t.digits, t.range[1])] as [number, number],
-              onOff: t.range[0] === 0 && t.range[1] === 1,
-            },
-          ]
-        : [];
-    }),
+    outputs: [
+      ...all.flatMap(({ usb }) => computer(c, usb)),
+      ...everything.flatMap((p): RuleOutput[] => {
+        const t = takesOf(p);
+        return t
+          ? [
+              {
+                ref: p.ref,
+                label: p.inst.label,
+                word: t.word,
+                unit: t.unit,
+                range: [scale(t.digits, t.range[0]), scale(t.digits, t.range[1])] as [number, number],
+                onOff: t.range[0] === 0 && t.range[1] === 1,
+              },
+            ]
+          : [];
+      }),
+    ],
   };
 }

@@ -6,6 +6,7 @@ import { driverParts } from "../pins";
 import { pagesOf, PAGE_MS, ROW_MS, type Page } from "../pages";
 import { ruled } from "../rules";
 import type { DriverPart } from "../types";
+import { usbHostOf } from "../usb/host";
 import type { SimBench } from "./bench";
 import { simPart, type Pins, type SimPart } from "./parts";
 import { rulesOf } from "./rules";
@@ -78,18 +79,26 @@ export function programOf(c: Circuit, host: string, target: "sketch" | "micropyt
   const say = (line: string) => void said.push({ at: now, line });
   const leaves = targetById(target)?.leaves;
   const all = driverParts(c, host, target, (b) => b);
-  const rules = ruled(c.project, all);
+  const rules = ruled(c.project, all, usbHostOf(c, host, target));
   const parts = new Map<string, SimPart>();
   const pins = pinsOf(bench, parts);
   for (const p of all) {
     const s = leaves?.(p) ? null : simPart(p, bench, pins, say);
     if (s) parts.set(p.inst.ref, s);
   }
+  /** What the computer was told last. */
+  const sent = new Map<string, number>();
   const ruling = rulesOf(
     rules.rules.map((r) => r.resolved),
     {
       value: (p, name) => parts.get(p.inst.ref)?.values?.()?.get(name) ?? null,
-      tell: (p, v) => parts.get(p.inst.ref)?.tell?.(v, now),
+      tell: (p, v) => {
+        if (!p.usb) parts.get(p.inst.ref)?.tell?.(v, now);
+        else if ((sent.get(p.id) ?? 0) !== v) {
+          sent.set(p.id, v);
+          say(`usb ${p.label} ${p.usb.takes.range[1] === 1 ? (v ? "down" : "up") : v}`);
+        }
+      },
     },
   );
   const report = () => {

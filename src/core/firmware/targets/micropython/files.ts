@@ -5,6 +5,7 @@ import { fillOwn } from "../../own/marks";
 import { codeText, driverParts, ownLight, region } from "../../pins";
 import type { FirmwareFile } from "../../types";
 import { ruled } from "../../rules";
+import { usbHostOf } from "../../usb/host";
 import { uploadPage } from "../../upload";
 import { tidy } from "../target";
 import { bringup } from "./bringup";
@@ -26,7 +27,7 @@ export function pythonFiles(
     target: id,
     family: c.netlist.instance(host)!.part.board!.family,
     parts,
-    ruled: ruled(c.project, parts),
+    ruled: ruled(c.project, parts, usbHostOf(c, host, id)),
     title: codeText(c.project.title) || "Project",
     plan: fingerprint(c.project),
     light: ownLight(c, host, id),

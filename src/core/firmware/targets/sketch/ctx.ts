@@ -4,6 +4,7 @@ import { driverOf } from "../../drivers";
 import { STRIP_SEND } from "../../drivers/strip-send";
 import { busClock, busNumber, pinConstants } from "../../pins";
 import type { Ruled } from "../../rules";
+import { usbHelpers, usbIncludes, usbState } from "../../usb/ways";
 import type { DriverPart, FirmwareFile } from "../../types";
 
 /** What a sketch is written from: one board of a project. */
@@ -94,10 +95,11 @@ const madeBuses = (x: Ctx) =>
     : [];
 
 /** Includes, helpers of the kinds that are there, and the parts' objects. */
-export function head(x: Ctx, what: string): string {
+export function head(x: Ctx, what: string, sent: readonly DriverPart[] = []): string {
   const drivers = [...new Set(x.parts.flatMap((p) => driverOf(p) ?? []))];
   const includes = new Set(["<Arduino.h>"]);
   if (x.parts.some((p) => p.bus)) includes.add("<Wire.h>");
+  for (const i of usbIncludes(sent)) includes.add(i);
   const helpers = new Set(
     [
       ...drivers.flatMap((d) => d.sketch?.helpers ?? []),
@@ -113,6 +115,8 @@ export function head(x: Ctx, what: string): string {
     '#include "pins.h"\n',
     ...madeBuses(x),
     ...[...helpers].map((h) => `${h}\n`),
+    ...usbHelpers(sent),
+    ...sent.map(usbState),
     ...globals,
   ].join("\n");
 }

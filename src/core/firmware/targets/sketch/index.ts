@@ -1,12 +1,34 @@
 import { fingerprint } from "../../../project";
 import { codeText, driverParts, ownLight, region } from "../../pins";
 import { fillOwn } from "../../own/marks";
-import { ruled } from "../../rules";
+import { ruled, type Ruled } from "../../rules";
+import { sentBy } from "../../rules/print";
+import { ROLE } from "../../usb/events";
+import { usbMenu } from "../../usb/ways";
+import { usbHostOf } from "../../usb/host";
 import { uploadPage } from "../../upload";
 import { targetOf, tidy } from "../target";
 import { bringup } from "./bringup";
 import { busNames, pinsFile, type Ctx } from "./ctx";
 import { starter } from "./starter";
+
+/** What the computer shows, and how the board is got back when it sends what it should not. */
+function usbSteps(r: Ruled): string[] {
+  const sent = sentBy(r.rules.map((x) => x.resolved));
+  const menu = usbMenu(sent);
+  return sent.length
+    ? [
+        ...(menu ? [`Beside the board ${menu}.`] : []),
+        `It is also ${WHAT[ROLE[sent[0]!.usb!.event.kind]]} to the computer. Every event stands on the console too (\`usb ... down\`), so it can be tried without any program: open an empty text, a game controller's settings or an instrument first.`,
+        "Does it send without end? Press reset twice quickly: the loader waits some seconds for another program.",
+      ]
+    : [];
+}
+const WHAT: Record<string, string> = {
+  keyboard: "a keyboard",
+  midi: "a MIDI instrument",
+  joystick: "a game controller",
+};
 
 /** C++ sketches for the boards' core API: bring-up and starter, each with its own copy of the pins file. */
 export const sketch = targetOf({
@@ -22,7 +44,7 @@ export const sketch = targetOf({
       host,
       family,
       parts,
-      ruled: ruled(c.project, parts),
+      ruled: ruled(c.project, parts, usbHostOf(c, host, "sketch")),
       title: codeText(c.project.title) || "Project",
       plan: fingerprint(c.project),
       light: ownLight(c, host, "sketch"),
@@ -34,7 +56,7 @@ export const sketch = targetOf({
       bringup(x),
       { ...pins, path: "starter/pins.h" },
       starter(x),
-      uploadPage(c, host, "sketch"),
+      uploadPage(c, host, "sketch", usbSteps(x.ruled)),
     ].map((f) => {
       return { path: f.path, text: fillOwn(tidy(f.text, 1), "//", (name) => region(c, host, "sketch", name)) };
     });

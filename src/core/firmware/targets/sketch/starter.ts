@@ -1,6 +1,7 @@
 import { houseRule } from "../../../project";
 import { driverOf } from "../../drivers";
 import { PAGE_MS, pagesOf, ROW_MS, type Page } from "../../pages";
+import { sentBy } from "../../rules/print";
 import { rulesInC } from "../../rules/sketch";
 import { place } from "../../own/marks";
 import type { DriverPart, FirmwareFile, Task } from "../../types";
@@ -82,7 +83,7 @@ export function starter(x: Ctx): FirmwareFile {
       : `${next}\nif (due(${t.id}_next, ${t.every_ms})) ${t.id}_task();`;
   });
   const state = [...x.parts.flatMap((p) => driverOf(p)?.sketch?.state?.(p) ?? []), rules?.state ?? ""];
-  const text = `${head(x, "starter")}
+  const text = `${head(x, "starter", sentBy(x.ruled.rules.map((r) => r.resolved)))}
 ${state.join("\n")}
 ${place("globals")}
 
