@@ -89,7 +89,13 @@ class SoftSPI:
         miso.init(Pin.IN)
         self.sck = sck
         self.mosi = mosi
+        self.miso = miso
         LOG.append(("softspi", sck.id, mosi.id, miso.id))
+
+    def readinto(self, buf, out=0):
+        got = js.latticeLines.swapped(self.sck.id, self.mosi.id, self.miso.id, "%02x" % out, len(buf), clock.us())
+        for i in range(len(buf)):
+            buf[i] = int(got[2 * i : 2 * i + 2], 16)
 
     def write(self, data):
         if self.sck.id in WIRED:

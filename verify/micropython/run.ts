@@ -44,6 +44,23 @@ const lineBridge = (x: OnLines | undefined) => ({
         drive(sck, 0);
       }
   },
+  /** The same byte out again and again, and what comes back beside it. */
+  swapped: (sck: number, mosi: number, miso: number, out: string, n: number, us: number) => {
+    const drive = (pin: number, level: 0 | 1) => x?.lines?.drive(x.at.get(pin) ?? "", level, us);
+    const byte = parseInt(out, 16);
+    return hex(
+      Array.from({ length: n }, () => {
+        let got = 0;
+        for (let bit = 0x80; bit; bit >>= 1) {
+          drive(mosi, byte & bit ? 1 : 0);
+          drive(sck, 1);
+          if (x?.lines?.level(x.at.get(miso) ?? "", us)) got |= bit;
+          drive(sck, 0);
+        }
+        return got;
+      }),
+    );
+  },
   write: (data: string, now: number) => x?.part.write(bytesOf(data), now),
   there: () => x !== undefined,
   codes: () => (x?.codes ?? []).map(hex).join(" "),

@@ -180,6 +180,8 @@ export interface Driver {
   gives?(p: DriverPart): readonly Quantity[];
   /** It shows letters: what the other parts say goes there. */
   text?(p: DriverPart): Text | null;
+  /** A memory card: a rule can write lines to it. */
+  logs?(p: DriverPart): boolean;
   /** Without a rule it does something by itself. */
   lively?: boolean;
   rules?: { sketch: RuleCode; micropython: RuleCode };

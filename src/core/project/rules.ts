@@ -53,6 +53,8 @@ const DoSchema = z.union([
       z.strictObject({ axis: z.enum(["x", "y", "z", "rx", "ry", "rz"]) }),
     ]),
   }),
+  /** One line of all readings at the end of a file of a memory card. */
+  z.strictObject({ ref, act: z.literal("log") }),
   /** Always as much as the quantity says. */
   z.strictObject({ ref, act: z.literal("follow") }),
 ]);
@@ -98,11 +100,11 @@ export function ruleProblems(rules: readonly Rule[], refs: ReadonlySet<string>):
       ];
     if ("from" in r.when && r.when.from === r.when.to)
       return [{ path, message: `from ${r.when.from} to ${r.when.to} is no time at all; "at" is for a moment` }];
-    return moment && !["toggle", "count", "next", "for", "sequence"].includes(act)
+    return moment && !["toggle", "count", "next", "for", "sequence", "log"].includes(act)
       ? [
           {
             path,
-            message: `"${moment}" is a moment, not a while: it can "toggle", "count", be on "for" a while, go through a "sequence" or go on to the "next"`,
+            message: `"${moment}" is a moment, not a while: it can "toggle", "count", be on "for" a while, go through a "sequence", "log" a line or go on to the "next"`,
           },
         ]
       : [];

@@ -10,7 +10,7 @@ import { Label } from "@/ui/shared/label";
 import { Select } from "@/ui/shared/select";
 
 type How = "yes" | "no" | "above" | "below" | "follow" | "between" | "at";
-type Act = "on" | "off" | "set" | "toggle" | "count" | "for" | "sequence" | "next" | "follow";
+type Act = "on" | "off" | "set" | "toggle" | "count" | "for" | "sequence" | "next" | "log" | "follow";
 interface Fields {
   when: string;
   how: How;
@@ -116,7 +116,9 @@ const HOWS = (i: RuleInput | undefined): { value: How; name: string }[] =>
           { value: "below", name: "is below" },
           { value: "follow", name: "is followed by" },
         ];
-const ACTS = (o: RuleOutput | undefined, moment: boolean, others: boolean): { value: Act; name: string }[] => [
+const ACTS = (o: RuleOutput | undefined, moment: boolean, others: boolean): { value: Act; name: string }[] =>
+  o?.logs ? [{ value: "log", name: "gets a line of all readings" }] : actsFor(o, moment, others);
+const actsFor = (o: RuleOutput | undefined, moment: boolean, others: boolean): { value: Act; name: string }[] => [
   ...(moment
     ? []
     : ([

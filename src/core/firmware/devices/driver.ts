@@ -43,6 +43,7 @@ export function deviceDriver(kind: DeviceKind, plain: Driver): Driver {
     },
     gives: (p) => of(p).out,
     text: (p) => of(p).text ?? null,
+    logs: (p) => of(p).logs ?? false,
     rules: {
       sketch: {
         value: (p, q) => `${p.id}_${q.name}`,

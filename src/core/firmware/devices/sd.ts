@@ -26,6 +26,7 @@ const card = (id: string): Device => ({
     work("card", "(u8(1) & 64) == 64 ? 2 : 1"),
   ],
   every: 1000,
+  logs: true,
   out: [{ name: "card", word: "card of kind", unit: "", digits: 0, room: [1, 2] }],
 });
 

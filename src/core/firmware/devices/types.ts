@@ -78,6 +78,8 @@ export interface Device {
   again?: number;
   out: readonly Quantity[];
   takes?: Takes;
+  /** A memory card: lines can be written to it. */
+  logs?: boolean;
   /** It shows letters: what it is told stands in the first row. */
   text?: Text;
   /** Also done when what it is told has not changed: pulses, steps. */

@@ -65,11 +65,7 @@ export const outputsOf = (rules: readonly Resolved[]): Acts[] => [
 
 /** Outputs that keep what an event has made of them. */
 export const keptOf = (rules: readonly Resolved[]): Set<string> =>
-  new Set(
-    rules.flatMap((r) =>
-      "does" in r ? (r.does.act === "next" ? r.does.among : [r.does.acts]).map((a) => a.part.id) : [],
-    ),
-  );
+  new Set(rules.flatMap((r) => ("does" in r ? told(r).map((a) => a.part.id) : [])));
 /** What was begun for a while and has come to its end, before anything begins: one variable a rule. */
 export const lastsOf = (rules: readonly Resolved[]) =>
   rules.flatMap((r, i) => ("does" in r && r.does.act === "for" ? [{ i, acts: r.does.acts, ms: r.does.ms }] : []));
@@ -77,7 +73,10 @@ export const lastsOf = (rules: readonly Resolved[]) =>
 export const sequencesOf = (rules: readonly Resolved[]) =>
   rules.flatMap((r, i) => ("does" in r && r.does.act === "sequence" ? [{ i, ...r.does }] : []));
 /** What is sent to the computer is told by the board itself; that is written in sketches. */
-const SENT = { sketch: { tell: usbTell }, micropython: undefined };
+const SENT: Record<"sketch" | "micropython", RuleCode | undefined> = {
+  sketch: { tell: usbTell },
+  micropython: undefined,
+};
 export const codeOf = (p: DriverPart, target: "sketch" | "micropython") =>
   p.usb ? SENT[target] : driverOf(p)?.rules?.[target];
 /** Everything that rules send to the computer. */

@@ -23,6 +23,7 @@ function once(d: Does, i: number): string {
     return `${at} = ${at} + 1 if 0 <= ${at} < ${d.acts.takes.range[1]} else 0`;
   }
   if (d.act === "for") return `kept["${d.acts.part.ref}"] = ${d.acts.on}\nrule_since[${i}] = time.ticks_ms()`;
+  if (d.act === "log") return `${d.acts.part.id}_log()`;
   if (d.act === "sequence")
     return `kept["${d.acts.part.ref}"] = rule_steps[${i}][0][0]\nrule_step[${i}] = [0, ${d.times}]\nrule_since[${i}] = time.ticks_ms()`;
   return [

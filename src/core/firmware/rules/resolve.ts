@@ -37,7 +37,9 @@ export type Does =
   | { act: "count"; acts: Acts }
   | { act: "for"; acts: Acts; ms: number }
   | { act: "sequence"; acts: Acts; steps: readonly { value: number; ms: number }[]; times: number }
-  | { act: "next"; among: readonly Acts[] };
+  | { act: "next"; among: readonly Acts[] }
+  /** A line of readings to a card. `acts` tells the card nothing: it stands for it. */
+  | { act: "log"; acts: Acts };
 
 /** What a quantity is called in a rule: its name without its unit's fraction. */
 export const outName = (q: Quantity) => q.name.split("_")[0]!;
@@ -95,6 +97,15 @@ function sentOf(d: Extract<Rule["do"], { act: "send" }>, usb: UsbHost | undefine
   return typeof part === "string" ? part : { part, takes: part.usb!.takes, on: part.usb!.takes.on! };
 }
 
+/** A card that a line goes to, or why it can't. */
+function cardOf(parts: readonly DriverPart[], ref: string): Acts | string {
+  const part = parts.find((p) => p.ref === ref);
+  if (!part) return `${ref} is not worked by this board's program`;
+  if (!driverOf(part)?.logs?.(part)) return `${part.label} is no memory card: no lines can be written to it`;
+  if (part.target === "python") return "a computer has files of its own: what is logged there is for your own code";
+  return { part, takes: { word: "line", unit: "", digits: 0, range: [0, 1], rest: 0 }, on: 1 };
+}
+
 const scaled = (q: { digits: number }, v: number) => Math.round(v * 10 ** q.digits);
 
 function testOf(when: Rule["when"], q: Quantity): Test {
@@ -135,12 +146,14 @@ function sequenceOf(d: Extract<Rule["do"], { act: "sequence" }>, acts: Acts): Do
 
 /** A rule by the parts of one board, or why it can't be done there. `says`: its sentence. */
 export function resolve(r: Rule, parts: readonly DriverPart[], says: string, usb?: UsbHost): Resolved | string {
-  const acts = r.do.act === "send" ? sentOf(r.do, usb) : actsOf(parts, r.do.ref);
+  const acts =
+    r.do.act === "send" ? sentOf(r.do, usb) : r.do.act === "log" ? cardOf(parts, r.do.ref) : actsOf(parts, r.do.ref);
   if (typeof acts === "string") return acts;
   const look = lookOf(r, parts);
   if (typeof look === "string") return look;
   const does = (): Does | string => {
     if (r.do.act === "count" || r.do.act === "toggle") return { act: r.do.act, acts };
+    if (r.do.act === "log") return { act: "log", acts };
     if (r.do.act === "sequence") return sequenceOf(r.do, acts);
     if (r.do.act === "for") return { act: "for", acts, ms: Math.round(r.do.for_s * 1000) };
     const among = ("among" in r.do ? [r.do.ref, ...r.do.among.filter((x) => x !== r.do.ref)] : [r.do.ref]).map((x) =>
@@ -156,7 +169,8 @@ export function resolve(r: Rule, parts: readonly DriverPart[], says: string, usb
     r.do.act === "count" ||
     r.do.act === "next" ||
     r.do.act === "for" ||
-    r.do.act === "sequence"
+    r.do.act === "sequence" ||
+    r.do.act === "log"
   ) {
     const d = does();
     if (typeof d === "string") return d;
@@ -177,4 +191,14 @@ export function resolve(r: Rule, parts: readonly DriverPart[], says: string, usb
 
 /** All parts that a resolved rule tells something. */
 export const told = (r: Resolved): readonly Acts[] =>
-  r.kind === "while" || r.kind === "follow" ? [r.acts] : r.does.act === "next" ? r.does.among : [r.does.acts];
+  r.kind === "while" || r.kind === "follow"
+    ? [r.acts]
+    : r.does.act === "next"
+      ? r.does.among
+      : r.does.act === "log"
+        ? []
+        : [r.does.acts];
+/** Cards that rules write lines to, each once. */
+export const logsOf = (rules: readonly Resolved[]): DriverPart[] => [
+  ...new Set(rules.flatMap((r) => ("does" in r && r.does.act === "log" ? [r.does.acts.part] : []))),
+];

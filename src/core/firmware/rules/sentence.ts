@@ -61,6 +61,8 @@ export function sentence(r: Rule, n: Names): string {
       const often = (r.do.times ?? 1) > 1 ? `, ${r.do.times} times` : "";
       return `${each}, ${name} is ${r.do.steps.map(step).join(", then ")}${often}.`;
     }
+    case "log":
+      return `${each}, ${name} gets a line.`;
     case "send": {
       const e = eventOf(r.do);
       if (typeof e === "string") return `${during}, ${name} sends what it can't.`;

@@ -25,6 +25,7 @@ function once(d: Does, i: number): string {
   }
   if (d.act === "for")
     return `${d.acts.part.id}_kept = ${d.acts.on}L;\nrule${i}_lasts = true;\nrule${i}_since = millis();`;
+  if (d.act === "log") return `${d.acts.part.id}_log();`;
   if (d.act === "sequence")
     return `${d.acts.part.id}_kept = rule${i}_steps[0];\nrule${i}_step = 0;\nrule${i}_left = ${d.times};\nrule${i}_since = millis();`;
   return [

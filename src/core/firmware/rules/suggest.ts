@@ -56,14 +56,19 @@ function sendings(parts: readonly DriverPart[], usb: UsbHost): Rule[] {
   ];
 }
 
+/** How often a card gets a line, seconds. */
+const LOG_S = 60;
+
 function doings(parts: readonly DriverPart[]): Rule[] {
   const inputs = parts.flatMap((p) => givesOf(p).map((q) => ({ p, q, out: outName(q) })));
   const contacts = inputs.filter((x) => isYesNo(x.q));
-  const readings = inputs.filter((x) => !isYesNo(x.q));
+  const readings = inputs.filter((x) => !isYesNo(x.q) && !driverOf(x.p)?.logs?.(x.p));
   const outputs = parts.filter((p) => takesOf(p) !== null);
   let k = 0;
   const nextContact = () => contacts[k++ % contacts.length]!;
-  return outputs.flatMap((p): Rule[] => {
+  const cards = readings.length ? parts.filter((p) => driverOf(p)?.logs?.(p)) : [];
+  const lines = cards.map((p): Rule => ({ when: { every_s: LOG_S }, do: { ref: p.ref, act: "log" } }));
+  const acts = outputs.flatMap((p): Rule[] => {
     const reading = readings[0];
     // What the others say stands on it in words.
     if (driverOf(p)?.text?.(p) && inputs.length) return [];
@@ -92,4 +97,5 @@ function doings(parts: readonly DriverPart[]): Rule[] {
         ]
       : [];
   });
+  return [...acts, ...lines];
 }

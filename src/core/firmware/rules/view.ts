@@ -1,7 +1,7 @@
 import type { Circuit } from "../../circuit";
 import type { Rule } from "../../project";
 import { TARGETS } from "..";
-import { leftOut } from "../drivers";
+import { driverOf, leftOut } from "../drivers";
 import { driverParts } from "../pins";
 import type { DriverPart } from "../types";
 import { usbHostOf, type UsbHost } from "../usb/host";
@@ -32,6 +32,8 @@ export interface RuleOutput {
   range: [number, number];
   /** On and off are all there is. */
   onOff: boolean;
+  /** A memory card: it gets lines, and nothing else. */
+  logs?: true;
   /** The computer, and what the board is to it. */
   sends?: string;
 }
@@ -123,6 +125,8 @@ export function rulesView(c: Circuit): RulesView {
     outputs: [
       ...all.flatMap(({ usb }) => computer(c, usb)),
       ...everything.flatMap((p): RuleOutput[] => {
+        if (driverOf(p)?.logs?.(p))
+          return [{ ref: p.ref, label: p.inst.label, word: "line", unit: "", range: [0, 1], onOff: true, logs: true }];
         const t = takesOf(p);
         return t
           ? [

@@ -7,9 +7,11 @@ import { pagesOf, PAGE_MS, ROW_MS, type Page } from "../pages";
 import { ruled } from "../rules";
 import type { DriverPart } from "../types";
 import { usbHostOf } from "../usb/host";
+import { columnsOf, type Columns } from "../logging/columns";
 import type { SimBench } from "./bench";
 import { simPart, type Pins, type SimPart } from "./parts";
 import { rulesOf } from "./rules";
+import { fixed } from "./show";
 
 export type { SimBench } from "./bench";
 export type { SimPart } from "./parts";
@@ -61,6 +63,20 @@ const pinsOf = (bench: SimBench, parts: ReadonlyMap<string, SimPart>): Pins => {
   };
 };
 
+/** A line of a log, as the other targets write it. */
+function logLine({ clock, readings }: Columns, parts: ReadonlyMap<string, SimPart>, now: number): string {
+  const value = (p: DriverPart, name: string) => parts.get(p.inst.ref)?.values?.()?.get(name) ?? null;
+  const time = clock && ["hour", "minute", "second"].map((n) => value(clock, n));
+  return [
+    String(Math.floor(now / 1000)),
+    ...(time ? [time[0] === null ? "" : time.map((v) => String(v).padStart(2, "0")).join(":")] : []),
+    ...readings.map(({ p, q }) => {
+      const v = value(p, q.name);
+      return v === null ? "" : fixed(v, q.digits, q.digits);
+    }),
+  ].join(",");
+}
+
 /** Rows of a display of letters, one call all of them. */
 const rowsOf = (page: Page, parts: ReadonlyMap<string, SimPart>) => (now: number) => {
   const line = parts.get(page.p.inst.ref)!.line!;
@@ -92,6 +108,11 @@ export function programOf(c: Circuit, host: string, target: "sketch" | "micropyt
     rules.rules.map((r) => r.resolved),
     {
       value: (p, name) => parts.get(p.inst.ref)?.values?.()?.get(name) ?? null,
+      log: (card) => {
+        const line = logLine(columnsOf(all), parts, now);
+        const fresh = parts.get(card.inst.ref)?.values?.() != null;
+        say(`${fresh ? "log" : "not on the card:"} ${line}`);
+      },
       tell: (p, v) => {
         if (!p.usb) parts.get(p.inst.ref)?.tell?.(v, now);
         else if ((sent.get(p.id) ?? 0) !== v) {

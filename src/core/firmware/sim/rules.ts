@@ -1,4 +1,4 @@
-import type { Acts, Does, Resolved, Seen, Test } from "../rules/resolve";
+import { told, type Acts, type Does, type Resolved, type Seen, type Test } from "../rules/resolve";
 import { lastsOf, outputsOf, sequencesOf } from "../rules/print";
 import type { DriverPart } from "../types";
 
@@ -7,6 +7,8 @@ export interface Ruling {
   /** A part's whole number, or null while there is none. */
   value(p: DriverPart, quantity: string): number | null;
   tell(p: DriverPart, value: number): void;
+  /** A line of all readings to a card. */
+  log(card: DriverPart): void;
 }
 
 const within = (v: number, least: number, most: number) => Math.max(least, Math.min(most, v));
@@ -48,9 +50,7 @@ export function rulesOf(rules: readonly Resolved[], ruling: Ruling): ((now: numb
   const step = rules.map((): { at: number; left: number } | null => null);
   /** What an event has made of them. */
   const kept = new Map<string, number>();
-  for (const r of rules)
-    if ("does" in r)
-      for (const a of r.does.act === "next" ? r.does.among : [r.does.acts]) kept.set(a.part.id, a.takes.rest);
+  for (const r of rules) if ("does" in r) for (const a of told(r)) kept.set(a.part.id, a.takes.rest);
   const now_of = (a: Acts) => kept.get(a.part.id)!;
   const ONCE: { [K in Does["act"]]: (d: Extract<Does, { act: K }>, i: number, now: number) => void } = {
     toggle: ({ acts }) => kept.set(acts.part.id, now_of(acts) === acts.takes.rest ? acts.on : acts.takes.rest),
@@ -60,6 +60,7 @@ export function rulesOf(rules: readonly Resolved[], ruling: Ruling): ((now: numb
       kept.set(acts.part.id, acts.on);
       since[i] = now;
     },
+    log: ({ acts }) => ruling.log(acts.part),
     sequence: ({ acts, steps, times }, i, now) => {
       kept.set(acts.part.id, steps[0]!.value);
       step[i] = { at: 0, left: times };

@@ -4,7 +4,9 @@ import { driverOf } from "../../drivers";
 import { fillOwn } from "../../own/marks";
 import { codeText, driverParts, ownLight, region } from "../../pins";
 import type { FirmwareFile } from "../../types";
+import { LOG_LIB } from "../../logging";
 import { ruled } from "../../rules";
+import { logsOf } from "../../rules/resolve";
 import { usbHostOf } from "../../usb/host";
 import { uploadPage } from "../../upload";
 import { tidy } from "../target";
@@ -40,6 +42,7 @@ export function pythonFiles(
       })
       .map((l) => [l.path, l.text]),
   );
+  if (logsOf(x.ruled.rules.map((r) => r.resolved)).length) libs.set(LOG_LIB.path, LOG_LIB.text);
   if (x.parts.some((p) => p.via)) libs.set(CHANNEL.path, CHANNEL.text);
   return [
     pinsFile(x),

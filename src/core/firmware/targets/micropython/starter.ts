@@ -2,6 +2,8 @@ import { houseRule } from "../../../project";
 import { driverOf } from "../../drivers";
 import { PAGE_MS, pagesOf, ROW_MS, type Page } from "../../pages";
 import { rulesInPython } from "../../rules/python";
+import { logInPython } from "../../logging";
+import { logsOf } from "../../rules/resolve";
 import { place } from "../../own/marks";
 import type { DriverPart, FirmwareFile, Task } from "../../types";
 import { buses, head, indent, setups, type Ctx } from "./ctx";
@@ -34,6 +36,7 @@ for row in range(${rows}):
 /** The program that does something at once: tasks in turn, each in its own time; nothing in the loop waits. */
 export function starter(x: Ctx): FirmwareFile {
   const light = x.light;
+  const cards = logsOf(x.ruled.rules.map((r) => r.resolved));
   const rules = rulesInPython(x.ruled.rules.map((r) => r.resolved));
   const tasks: ({ id: string } & Task)[] = [
     ...x.parts.flatMap((p) => {
@@ -89,10 +92,11 @@ while True:
 ${indent(place("loop"))}`;
   return {
     path: "main.py",
-    text: `${head(x, "starter; nothing in the loop waits")}
+    text: `${head(x, "starter; nothing in the loop waits")}${cards.length ? "\nfrom lib.card import Log" : ""}
 
 ${buses(x)}
 ${setups(x)}
+${cards.map((p) => logInPython(p, x.parts)).join("\n")}
 ${rules?.state ?? ""}
 ${light ? `heartbeat = Pin(${light.code}, Pin.OUT)\n` : ""}
 ${place("globals")}${functions}

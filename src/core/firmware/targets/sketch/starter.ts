@@ -1,6 +1,8 @@
 import { houseRule } from "../../../project";
 import { driverOf } from "../../drivers";
 import { PAGE_MS, pagesOf, ROW_MS, type Page } from "../../pages";
+import { logHelpers, logInC } from "../../logging";
+import { logsOf } from "../../rules/resolve";
 import { sentBy } from "../../rules/print";
 import { rulesInC } from "../../rules/sketch";
 import { place } from "../../own/marks";
@@ -53,6 +55,7 @@ row = (row + 1) % ${rows};`
 /** The program that does something at once: tasks in turn, each in its own time; nothing in the loop waits. */
 export function starter(x: Ctx): FirmwareFile {
   const light = x.light;
+  const cards = logsOf(x.ruled.rules.map((r) => r.resolved));
   const rules = rulesInC(x.ruled.rules.map((r) => r.resolved));
   const tasks: ({ id: string } & Task)[] = [
     ...x.parts.flatMap((p) => {
@@ -85,6 +88,7 @@ export function starter(x: Ctx): FirmwareFile {
   const state = [...x.parts.flatMap((p) => driverOf(p)?.sketch?.state?.(p) ?? []), rules?.state ?? ""];
   const text = `${head(x, "starter", sentBy(x.ruled.rules.map((r) => r.resolved)))}
 ${state.join("\n")}
+${[...logHelpers(cards), ...cards.map((p) => logInC(p, x.parts))].join("\n\n")}
 ${place("globals")}
 
 // True when a task's time has come; ${simple ? "the others run at every turn" : "nothing in the loop ever waits"}.
