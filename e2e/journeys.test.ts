@@ -65,9 +65,10 @@ describe("the walk in the README", () => {
     expect(zipList(zip).sort()).toEqual([
       "UPLOAD.md",
       "bringup.py",
-      "lib/bme280.py",
-      "lib/ssd1306.py",
+      "lib/font.py",
+      "lib/part.py",
       "lib/strip.py",
+      "lib/text.py",
       "main.py",
       "pins.py",
     ]);

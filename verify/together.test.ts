@@ -37,11 +37,6 @@ function bench(list: readonly (readonly [ref: string, part: string, world: World
   }
   return { c, models, bus, lines: { part: together(wires), at } };
 }
-const port = (pin: string) => {
-  const n = Number(pin.slice(1));
-  return pin.startsWith("A") ? `PC${n}` : n < 8 ? `PD${n}` : `PB${n - 8}`;
-};
-
 describe("many parts in one program, in simavr", () => {
   let exe = "";
   beforeAll(() => {
@@ -77,14 +72,13 @@ describe("many parts in one program, in simavr", () => {
   it("an arm follows a distance: counted in 32 bits, though the distance is kept in 16", async () => {
     const x = bench(
       [
-        ["M1", "module/hc-sr04", {}],
+        ["M1", "module/hc-sr04", { cm: 390 }],
         ["M2", "module/servo-small", {}],
       ],
       [{ when: { ref: "M1", out: "cm" }, do: { ref: "M2", act: "follow" } }],
     );
     const { elf } = compileSketch("follow", sketch.files(x.c), "starter");
-    const pin = (l: string) => port(linesOf(x.c, "M1").get(l)!);
-    await simulateWith(exe, elf, 2, x.bus, undefined, x.lines, [`echo:${pin("TRIG")}:${pin("ECHO")}:390`]);
+    await simulateWith(exe, elf, 2, x.bus, undefined, x.lines);
     // (390 - 2) of 398 centimetres, of 180 degrees: their product leaves 16 bits, and would be far off. The echo is timed to a
     // centimetre or two, the pulse to what an interrupt takes.
     expect(Math.abs(x.models.get("M2")!.is!(2000).angle_deg! - 175)).toBeLessThan(6);

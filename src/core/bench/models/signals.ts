@@ -29,6 +29,15 @@ const analogue = (part: string): Model => ({
   within: { pct: 1 },
   make: (w) => inputs(() => voltage(w.pct! / 100)),
 });
+/** Wetter soil, less voltage; once it was calibrated, percent from dry to wet. */
+const soil: Model = {
+  ...analogue("module/soil-capacitive"),
+  within: { pct: 1, wet: 4 },
+  feels(w, { options: o }) {
+    const [dry, wet] = [Number(o?.dry_pct ?? 0), Number(o?.wet_pct ?? 0)];
+    return dry === wet ? w : { wet: Math.min(100, Math.max(0, ((dry - w.pct!) / (dry - wet)) * 100)) };
+  },
+};
 /** Its switched output pulls low beyond the setting; the voltage comes behind it. */
 const comparator = (part: string): Model => ({
   part,
@@ -116,7 +125,7 @@ export const signals: readonly Model[] = [
   digital("discrete/limit-switch", "pressed", true),
   analogue("module/acs712"),
   analogue("module/max9814"),
-  analogue("module/soil-capacitive"),
+  soil,
   analogue("discrete/ldr"),
   analogue("discrete/potentiometer"),
   comparator("module/ldr-module"),

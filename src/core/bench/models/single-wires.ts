@@ -1,5 +1,5 @@
 import { low } from "./registers";
-import type { Model } from "./types";
+import type { Model, World } from "./types";
 
 /** CRC of Dallas parts: x8 + x5 + x4 + 1, the low bit first. */
 function crc(bytes: readonly number[]): number {
@@ -93,7 +93,16 @@ export const dht22: Model = {
 export const hx711: Model = {
   part: "module/hx711",
   worlds: [{ raw: 123_456 }, { raw: -98_765 }, { raw: 1 }, { raw: -8_000_000 }],
-  within: { raw: 0 },
+  within: { raw: 0, m: 2 },
+  // Calibrated: a straight line through both of its points.
+  feels(w, { options: o }): World {
+    const [zero, loaded, weight] = [o?.zero, o?.loaded, o?.weight_g].map((v) => Number(v ?? 0)) as [
+      number,
+      number,
+      number,
+    ];
+    return weight ? { m: ((w.raw! - zero) / (loaded - zero)) * weight } : { raw: w.raw! };
+  },
   make(w) {
     let next = 400;
     return {

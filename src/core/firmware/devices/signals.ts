@@ -66,7 +66,25 @@ export const limitSwitch = yesNo("discrete/limit-switch", "NO", "pressed", true,
 
 export const acs712 = voltage("module/acs712", "OUT", "current", "switch on what it measures");
 export const max9814 = voltage("module/max9814", "OUT", "sound", "whistle for a second");
-export const soilCapacitive = voltage("module/soil-capacitive", "AOUT", "dry", "hold its blade in your hand");
+const soil = voltage("module/soil-capacitive", "AOUT", "dry", "hold its blade in your hand");
+/** What it told in dry and in wet soil makes percent of what it tells now, and no more than all or nothing. */
+export const soilCapacitive: DeviceKind = {
+  id: soil.id,
+  cases: [{}, { options: { dry_pct: 72, wet_pct: 31 } }],
+  of(w): Device {
+    const [dry, wet] = [w.options.dry_pct, w.options.wet_pct].map((v) => Math.round((Number(v ?? 0) * 1023) / 100));
+    if (dry === wet) return soil;
+    return {
+      ...soil,
+      read: [
+        read(2),
+        work("now", `((u16be(0) >> 6) - ${dry}) * 100 / ${wet! - dry!}`),
+        work("wet", "now < 0 ? 0 : now > 100 ? 100 : now"),
+      ],
+      out: [share("wet", "wet")],
+    };
+  },
+};
 export const ldr = voltage("discrete/ldr", "2", "light", "cover it with your hand and hold");
 export const potentiometer = voltage("discrete/potentiometer", "2", "turned", "turn it and let it stand");
 

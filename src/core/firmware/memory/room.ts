@@ -61,10 +61,14 @@ export function roomOf(c: Circuit, host: string, target: string): Room | null {
   if (!costs || board.board!.family !== "avr" || !t || t.without(c).some((w) => w.host === host)) return null;
   const worked = driverParts(c, host, target, (b) => b)
     .filter((p) => (leftOut(p) ?? t.leaves?.(p) ?? null) === null && driverOf(p))
-    .map((p) => ({ id: p.inst.part.id, way: wayOf(p.inst.part) }));
+    .map((p) => ({ id: p.inst.part.id, ref: p.ref, way: wayOf(p.inst.part) }));
   const bare = board.id.startsWith("chip/");
   const taken = bare ? undefined : TAKEN[board.board!.chip];
-  const both = (["bringup", "starter"] as const).map((k) => plus(sizeOf(costs, k, worked), taken?.core ?? [0, 0]));
+  const more = (k: "bringup" | "starter"): Size =>
+    k === "starter" && target === "sketch" && logs(c, worked) ? LOG : [0, 0];
+  const both = (["bringup", "starter"] as const).map((k) =>
+    plus(plus(sizeOf(costs, k, worked), more(k)), taken?.core ?? [0, 0]),
+  );
   const ram = board.board!.ram_kB * 1024;
   return {
     host,
@@ -76,6 +80,11 @@ export function roomOf(c: Circuit, host: string, target: string): Room | null {
     },
   };
 }
+
+/** What lines to a memory card take of flash and RAM, compiled with and without: the file system, and a block of the card. */
+const LOG: Size = [4700, 603];
+const logs = (c: Circuit, worked: readonly { ref: string }[]) =>
+  c.project.rules?.some((r) => r.do.act === "log" && worked.some((p) => p.ref === r.do.ref)) ?? false;
 
 /** How much a sum may be over what the compiler makes of it. */
 const OVER = 0.15;

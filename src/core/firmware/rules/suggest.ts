@@ -56,6 +56,8 @@ function sendings(parts: readonly DriverPart[], usb: UsbHost): Rule[] {
   ];
 }
 
+/** A block of a card and its file system are much for a chip of less memory: there it is for a person to ask for. */
+const LOG_RAM_KB = 4;
 /** How often a card gets a line, seconds. */
 const LOG_S = 60;
 
@@ -66,7 +68,7 @@ function doings(parts: readonly DriverPart[]): Rule[] {
   const outputs = parts.filter((p) => takesOf(p) !== null);
   let k = 0;
   const nextContact = () => contacts[k++ % contacts.length]!;
-  const cards = readings.length ? parts.filter((p) => driverOf(p)?.logs?.(p)) : [];
+  const cards = readings.length ? parts.filter((p) => driverOf(p)?.logs?.(p) && p.board.ram_kB >= LOG_RAM_KB) : [];
   const lines = cards.map((p): Rule => ({ when: { every_s: LOG_S }, do: { ref: p.ref, act: "log" } }));
   const acts = outputs.flatMap((p): Rule[] => {
     const reading = readings[0];
