@@ -93,7 +93,8 @@ export async function runProgram(
   mp.FS.mkdirTree("/prog/lib");
   for (const f of files) mp.FS.writeFile(`/prog/${f.path}`, f.text);
   mp.FS.writeFile("/prog/machine.py", here("./machine.py"));
-  for (const name of ["clock", "onewire", "dht"]) mp.FS.writeFile(`/prog/${name}.py`, here(`./${name}.py`));
+  for (const name of ["clock", "onewire", "dht", "network", "socket"])
+    mp.FS.writeFile(`/prog/${name}.py`, here(`./${name}.py`));
   mp.runPython(`
 import sys
 sys.path.insert(0, "/prog")

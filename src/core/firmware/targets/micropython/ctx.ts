@@ -21,6 +21,8 @@ export interface Ctx {
   plan: string;
   /** The board's own light, where the plan leaves it alone. */
   light: { code: string; lit: 0 | 1 } | null;
+  /** It is on the local network and shows its readings there. */
+  online: boolean;
 }
 
 const banner = (x: Ctx, what: string) =>

@@ -1,9 +1,11 @@
 import type { Circuit } from "../../../circuit";
 import { fingerprint } from "../../../project";
+import { PART_LIB } from "../../devices/python";
 import { driverOf } from "../../drivers";
 import { fillOwn } from "../../own/marks";
 import { codeText, driverParts, ownLight, region } from "../../pins";
 import type { FirmwareFile } from "../../types";
+import { isOnNetwork, PAGE_FILES } from "../../page";
 import { LOG_LIB } from "../../logging";
 import { ruled } from "../../rules";
 import { logsOf } from "../../rules/resolve";
@@ -33,6 +35,7 @@ export function pythonFiles(
     title: codeText(c.project.title) || "Project",
     plan: fingerprint(c.project),
     light: ownLight(c, host, id),
+    online: id === "micropython" && isOnNetwork(c, host),
   };
   const libs = new Map(
     x.parts
@@ -43,11 +46,13 @@ export function pythonFiles(
       .map((l) => [l.path, l.text]),
   );
   if (logsOf(x.ruled.rules.map((r) => r.resolved)).length) libs.set(LOG_LIB.path, LOG_LIB.text);
+  if (x.online) libs.set("lib/part.py", PART_LIB);
   if (x.parts.some((p) => p.via)) libs.set(CHANNEL.path, CHANNEL.text);
   return [
     pinsFile(x),
     bringup(x),
     starter(x),
+    ...(x.online ? PAGE_FILES : []),
     ...[...libs].map(([path, text]) => ({ path, text })),
     uploadPage(c, host, id),
   ].map((f) => ({

@@ -3,6 +3,7 @@ import { driverOf } from "../../drivers";
 import { PAGE_MS, pagesOf, ROW_MS, type Page } from "../../pages";
 import { rulesInPython } from "../../rules/python";
 import { logInPython } from "../../logging";
+import { PAGE_LOOK_MS, pageInPython } from "../../page";
 import { logsOf } from "../../rules/resolve";
 import { place } from "../../own/marks";
 import type { DriverPart, FirmwareFile, Task } from "../../types";
@@ -46,6 +47,7 @@ export function starter(x: Ctx): FirmwareFile {
     ...(light ? [{ id: "heartbeat", every_ms: 500, body: "heartbeat.value(1 - heartbeat.value())" }] : []),
     ...pagesOf(x.parts, (p) => showOf(p) !== "").map(rowTask),
     ...(rules ? [{ id: "rules", every_ms: 20, body: rules.body }] : []),
+    ...(x.online ? [{ id: "page", every_ms: PAGE_LOOK_MS, body: "page.turn(page_readings)" }] : []),
     { id: "report", every_ms: 1000, body: report(x) },
   ];
   const simple = houseRule(x.c.project, "programStyle") === "delays";
@@ -92,11 +94,12 @@ while True:
 ${indent(place("loop"))}`;
   return {
     path: "main.py",
-    text: `${head(x, "starter; nothing in the loop waits")}${cards.length ? "\nfrom lib.card import Log" : ""}
+    text: `${head(x, "starter; nothing in the loop waits")}${cards.length ? "\nfrom lib.card import Log" : ""}${x.online ? `\nfrom lib.page import Page\nfrom lib.part import fixed` : ""}
 
 ${buses(x)}
 ${setups(x)}
 ${cards.map((p) => logInPython(p, x.parts)).join("\n")}
+${x.online ? pageInPython(x.title, x.parts) : ""}
 ${rules?.state ?? ""}
 ${light ? `heartbeat = Pin(${light.code}, Pin.OUT)\n` : ""}
 ${place("globals")}${functions}
