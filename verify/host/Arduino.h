@@ -67,7 +67,15 @@ inline void tone(uint8_t pin, unsigned hz) { printf("TONE %u %u\n", pin, hz); }
 inline void noTone(uint8_t pin) { printf("TONE %u 0\n", pin); }
 #define SERIAL_8N1 0x800001c
 
-struct Stream {
+struct Print {
+  virtual ~Print() {}
+  virtual size_t write(uint8_t) { return 1; }
+  virtual size_t write(const uint8_t *list, size_t n) {
+    for (size_t i = 0; i < n; i++) write(list[i]);
+    return n;
+  }
+};
+struct Stream : Print {
   virtual int available() = 0;
   virtual int read() = 0;
 };
@@ -83,7 +91,8 @@ struct Port : Stream {
   void setPins(int rx, int tx) { printf("PORT %s PINS %d %d\n", name, rx, tx); }
   int available() override { return left() > 0; }
   int read() override { return left() ? (left()--, *fed()++) : -1; }
-  size_t write(const uint8_t *list, size_t n) {
+  using Print::write;
+  size_t write(const uint8_t *list, size_t n) override {
     printf("SENT %s", name);
     for (size_t i = 0; i < n; i++) printf(" %02x", list[i]);
     printf("\n");

@@ -4,7 +4,7 @@ import { parse, toC } from "./expression";
 import { AGAIN_MS } from "./run";
 import { plainSteps } from "./loops";
 import { kept, lets } from "./stages";
-import { draws, FONT_IN_C, pattern, rowsInC, TEXT_IN_C } from "./text";
+import { draws, FONT_IN_C, rowsInC, TEXT_IN_C } from "./text";
 import type { Device, Quantity, Step } from "./types";
 import { SHOWN_MS, type DriverPart } from "../types";
 
@@ -239,10 +239,7 @@ export const standsInC = (d: Device): string[] => [...(d.text ? [TEXT_IN_C] : []
 /** Something in every row below the first, which numbers stand in. */
 export const rowsShownInC = (d: Device, p: DriverPart): string =>
   d.text
-    ? Array.from(
-        { length: d.text.rows - 1 },
-        (_, r) => `  ${p.id}_line(${r + 1}, "${pattern(d.text!, r + 1)}");\n`,
-      ).join("")
+    ? `  for (uint8_t row = 1; row < ${d.text.rows}; row++) textPattern(${p.id}_text + row * ${d.text.columns}, ${d.text.columns}, row);\n  ${p.id}_new = true;\n`
     : "";
 
 /** Told one thing after the other, each for a while. */

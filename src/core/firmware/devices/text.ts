@@ -32,6 +32,10 @@ static bool __attribute__((unused)) textLine(char *to, uint8_t columns, const ch
 }
 // Nothing was written there yet: a blank.
 static uint8_t __attribute__((unused)) textAt(const char *text, uint8_t i) { return text[i] ? (uint8_t)text[i] : ' '; }
+// What bring-up shows in a row, so that every place is seen: its number, then letters.
+static void __attribute__((unused)) textPattern(char *to, uint8_t columns, uint8_t row) {
+  for (uint8_t i = 0; i < columns; i++) to[i] = i == 0 ? '1' + row : i == 1 ? ' ' : 'A' + i - 2;
+}
 static void __attribute__((unused)) textNumber(char *to, uint8_t columns, int32_t value) {
   char text[12];
   uint8_t k = sizeof text - 1;

@@ -285,6 +285,12 @@ ${indent(indent(free.map((l) => turn(l, false)).join("\n")))}
         l.kind === "voltage" ? [`say(" ${l.p.ref}=");\nsayNumber(measure(${l.channel}));`] : [],
       ),
       ...x.talks.map(valuesOf).filter(Boolean),
+      // A display that no contact works counts the seconds.
+      ...x.talks.flatMap(({ p, device: { takes } }) =>
+        (takes?.word === "number" || takes?.word === "digit") && !pairs.some((_, i) => worked[i]!.ref === p.ref)
+          ? [`${p.id}_want = seconds % ${Math.min(takes.range[1], 9999) + 1};`]
+          : [],
+      ),
     ];
     body.push(`static uint16_t told, seconds;
 if ((uint16_t)(now() - told) >= 1000) {
