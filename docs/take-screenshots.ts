@@ -121,7 +121,15 @@ const SHOTS: Shot[] = [
       await page.getByTestId("panel-fits").waitFor();
     },
   },
-  { name: "firmware", project: "Moss terrarium keeper", station: "firmware" },
+  {
+    name: "firmware",
+    project: "Moss terrarium keeper",
+    station: "firmware",
+    async go(page) {
+      await page.getByTestId("try-it").getByRole("button", { name: "Start" }).click();
+      await page.waitForTimeout(3000);
+    },
+  },
   { name: "bench", project: "Rain-barrel gauge", station: "bench" },
   { name: "brief", project: "Moss terrarium keeper", station: "brief" },
   {

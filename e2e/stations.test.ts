@@ -216,22 +216,22 @@ describe("stations", () => {
     const { page, context } = await app.session();
     await makeProject(app, page, "Night light", { parts: [], links: [] }, "parts");
     await addPart(page, "chip/attiny85-dip8");
-    await page.getByTestId("part-B1").waitFor();
+    await page
+      .getByTestId(/^part-/)
+      .first()
+      .waitFor();
     await addPart(page, "supply/aa-3");
     await addPart(page, "discrete/led-red");
-    await page.getByTestId("part-D1").waitFor();
+    await page.getByTestId("part-LED1").waitFor();
     await page.getByRole("link", { name: /Firmware/ }).click();
     await page.getByRole("button", { name: "Add the programmer" }).click();
     await says(page, "Ready to wire");
     expect(await page.getByRole("button", { name: "Add the programmer" }).count()).toBe(0);
     const code = page.getByTestId("code");
     await page.getByRole("radio", { name: "UPLOAD.md" }).click();
-    await code.getByText(/MOSI \| PB0 \(leg 5\)/).waitFor();
-    await page.getByRole("radio", { name: "Makefile" }).click();
-    await code
-      .getByText(/make|avrdude/)
-      .first()
-      .waitFor();
+    await code.getByText(/Join the programmer/).waitFor();
+    await page.getByRole("radio", { name: "Makefile", exact: true }).click();
+    await code.getByText(/PROGRAMMER = usbasp/).waitFor();
     await page.getByRole("link", { name: /Wiring/ }).click();
     await page.getByText("M1.MOSI").first().waitFor();
     await context.close();

@@ -92,6 +92,22 @@ describe("the starter, interpreted", () => {
     p.run(9000);
     expect(rows()).toEqual(first);
   });
+  it("a small display keeps its rows for what there is to read; a contact has one where nothing else is", () => {
+    const text = { ref: "M9", part: "module/lcd1602-i2c", label: "Text" };
+    const rows = (parts: object[]) => {
+      const { p, stage } = run([...parts, text], []);
+      p.run(2000);
+      stage.press("SW1", true);
+      p.run(3000);
+      return p.parts
+        .get("M9")!
+        .machine!.rows()
+        .map((r) => r.trim());
+    };
+    expect(rows([GO, { ref: "M1", part: "module/bh1750" }, { ref: "M2", part: "module/aht20" }])[0]).toMatch(/lx$/);
+    expect(rows([GO, { ref: "M1", part: "module/bh1750" }])).toEqual([expect.stringMatching(/lx$/), "Go pressed"]);
+    expect(rows([GO])[0]).toBe("Go pressed");
+  });
   it("numbers are written as the other targets write them", () => {
     const list: [number, number, number, string][] = [
       [2508, 2, 1, "25.1"],
