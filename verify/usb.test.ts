@@ -2,6 +2,7 @@ import { describe, expect, it } from "vitest";
 import { circuitOf, type Circuit } from "../src/core/circuit";
 import { findings } from "../src/core/checks";
 import { sketch } from "../src/core/firmware/targets/sketch";
+import { KEY_NAMES } from "../src/core/firmware/usb/events";
 import { findPin } from "../src/core/parts/catalogue";
 import { assign } from "../src/core/plan/assign";
 import type { Rule } from "../src/core/project";
@@ -65,6 +66,26 @@ describe("boards that are more than a serial port to the computer", () => {
       "REPORT 2 00 00 00 00 00 00 00 00",
     ]);
   });
+  it.each(["board/samd21-compact", "board/rp2040-forty", "board/imxrt1062-compact"])(
+    "%s: every key there is, whatever it means to a compiler",
+    (board) => {
+      const when = { ref: "SW1", out: "pressed", is: 1 };
+      const keys = [...Array.from({ length: 95 }, (_, i) => String.fromCharCode(32 + i)), ...KEY_NAMES];
+      const lines = held(
+        planned(
+          board,
+          "keyboard",
+          keys.map((key) => ({ when, do: { ref: "B1", act: "send", send: { key } } })),
+        ),
+      );
+      // A space has two names.
+      for (const k of keys)
+        expect(
+          lines.filter((l) => l === `usb key ${k} down`),
+          k,
+        ).toHaveLength(1);
+    },
+  );
   it("a game controller: a button; its axis rests in the middle", () => {
     const lines = sent(held(planned("board/samd21-compact", "joystick")));
     expect(lines).toContain("usb button 1 down");

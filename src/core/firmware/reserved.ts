@@ -53,7 +53,7 @@ const LISTS = {
     crc cs cut data digit digits dot frame got have latch minutes miso mode more mosi most ms out poly sck segments side star
     ticks unit whole alone shown held kept told two seg7 sum8 crc8_low matrix w want field rows cols spi frames sentences one pulses clocked
     shift_in moved name names number off on parts piece poll pulse report rose run said screen seen since steady select self summary tell tells test
-    branches busbranch busshut back get glyph is_new no_number font textline textpattern textnumber textat screen echoof channel fell gap hears take infrared onedge onedges onedgecount edgescame watchedges spifill spiselect bytescame softspi soft idle last late any
+    branches busbranch busshut back get glyph is_new no_number font textline textpattern textnumber textat screen echoof card16 card32 cards page_readings sent wire channel fell gap hears take infrared onedge onedges onedgecount edgescame watchedges spifill spiselect bytescame softspi soft idle last late any
     tests there timed told turn wait was watch
     passed pin port r reg restore_interrupts rh row s16 save_and_disable_interrupts scan scl score sda show sreg ssd1306
     start steps strip t t1 t2 t3 task text there ticks_add ticks_diff time_us to trig unused us used v1 v2 value verdict x

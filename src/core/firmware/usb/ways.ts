@@ -212,9 +212,10 @@ const isSwitch = (p: DriverPart) => p.usb!.takes.range[1] === 1;
 /** Told to be down, or at a value: sent when that is something else than before, and told on the console too. */
 export function usbTell(p: DriverPart, value: string): string {
   const e = p.usb!.event;
+  const label = p.label.replace(/[\\"]/g, "\\$&");
   const told = isSwitch(p)
-    ? `Serial.println(${p.id}_is ? F("usb ${p.label} down") : F("usb ${p.label} up"));`
-    : `Serial.print(F("usb ${p.label} "));\n  Serial.println((long)${p.id}_is);`;
+    ? `Serial.println(${p.id}_is ? F("usb ${label} down") : F("usb ${label} up"));`
+    : `Serial.print(F("usb ${label} "));\n  Serial.println((long)${p.id}_is);`;
   return `if (${p.id}_is != ${value}) {
   ${p.id}_is = ${value};
   ${wayOf(p).send(e, `${p.id}_is`)}
