@@ -36,13 +36,21 @@ const toldApart = (p: DriverPart) =>
     ? `; one of ${p.mates.count} on a wire, told apart by the order of their codes: warm this one by hand, and if another one's reading rises, change their labels`
     : "";
 
+/** What rules tell a part, or nothing. */
+const sentencesOf = (p: DriverPart, rules: Ruled): string =>
+  rules.rules
+    .filter((r) => told(r.resolved).some((a) => a.part === p))
+    .map((r) => r.says)
+    .join(" ")
+    .replace(/\.$/, "");
+
 function starterWords(p: DriverPart, all: DriverPart[], target: string, rules: Ruled): string {
   const code = driverOf(p)?.[target === "sketch" ? "sketch" : "micropython"];
   const task = code?.task?.(p, all);
   const shown = code?.show?.(p) ? ", told once a second" : "";
   if (driverOf(p)?.takes?.(p)) {
-    const mine = rules.rules.filter((r) => told(r.resolved).some((a) => a.part === p)).map((r) => r.says);
-    if (mine.length) return mine.join(" ").replace(/\.$/, "");
+    const mine = sentencesOf(p, rules);
+    if (mine) return mine;
     if (driverOf(p)?.text?.(p) && all.some((q) => q !== p && code?.show !== undefined && showsIn(q, target)))
       return "shows what the other parts say";
     if (!driverOf(p)?.lively) return "put to rest: no rule tells it anything";
@@ -73,7 +81,9 @@ export function does(c: Circuit, target: string): Does[] {
         return {
           ...row,
           worked: true,
-          starter: plain ? "worked in the main loop" : starterWords(p, parts, t.id, rules),
+          starter: plain
+            ? (c.project.rules && sentencesOf(p, rules)) || "worked in the main loop"
+            : starterWords(p, parts, t.id, rules),
           proof: plain && !provesItself(p) ? "shown or told, for you to judge" : proofWords(proofOf(p)),
         };
       });

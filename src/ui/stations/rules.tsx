@@ -57,7 +57,13 @@ export function Rules() {
             </button>
           </li>
         ))}
-        {!view.rules.length && <li className="text-soft">Nothing yet: lights blink, everything else rests.</li>}
+        {!view.rules.length && (
+          <li className="text-soft">
+            {view.suggested
+              ? "Nothing yet: the program does something simple with your parts by itself."
+              : "Nothing: lights blink, everything else rests."}
+          </li>
+        )}
       </ul>
       {adding ? (
         <NewRule view={view} add={(rule) => set([...list, rule])} />

@@ -102,6 +102,7 @@ function cardOf(parts: readonly DriverPart[], ref: string): Acts | string {
   const part = parts.find((p) => p.ref === ref);
   if (!part) return `${ref} is not worked by this board's program`;
   if (!driverOf(part)?.logs?.(part)) return `${part.label} is no memory card: no lines can be written to it`;
+  if (part.target === "avr-c") return "plain C has no file system here: what is logged is for your own code";
   if (part.target === "python") return "a computer has files of its own: what is logged there is for your own code";
   return { part, takes: { word: "line", unit: "", digits: 0, range: [0, 1], rest: 0 }, on: 1 };
 }

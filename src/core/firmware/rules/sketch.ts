@@ -1,8 +1,7 @@
 import { codeOf, followed, holds, keptOf, lastsOf, sequencesOf, outputsOf, type Tongue } from "./print";
 import type { Does, Resolved } from "./resolve";
 
-const C: Tongue = {
-  of: (p) => codeOf(p, "sketch"),
+const C: Omit<Tongue, "of"> = {
   and: "&&",
   or: "||",
   choice: (test, a, b) => `(${test} ? ${a} : ${b})`,
@@ -34,9 +33,13 @@ function once(d: Does, i: number): string {
   ].join("\n");
 }
 
-/** Variables and the task of all rules of a sketch; nothing when there are none. */
-export function rulesInC(rules: readonly Resolved[]): { state: string; body: string } | null {
+/** Variables and the task of all rules in C++ and C; nothing when there are none. `of`: what a part is made of in that program. */
+export function rulesInC(
+  rules: readonly Resolved[],
+  of: Tongue["of"] = (p) => codeOf(p, "sketch"),
+): { state: string; body: string } | null {
   if (!rules.length) return null;
+  const tongue: Tongue = { ...C, of };
   const kept = keptOf(rules);
   const outs = outputsOf(rules);
   const state = [
@@ -63,14 +66,14 @@ export function rulesInC(rules: readonly Resolved[]): { state: string; body: str
     const says = `// ${r.says}\n`;
     switch (r.kind) {
       case "while":
-        return `${says}rule${i}_holds = ${holds(C, r.seen, r.test, `rule${i}_holds`)};\nif (rule${i}_holds) ${r.acts.part.id}_told_by_rule = ${r.value}L;`;
+        return `${says}rule${i}_holds = ${holds(tongue, r.seen, r.test, `rule${i}_holds`)};\nif (rule${i}_holds) ${r.acts.part.id}_told_by_rule = ${r.value}L;`;
       case "each":
-        return `${says}{\n  bool held = rule${i}_holds;\n  rule${i}_holds = ${holds(C, r.seen, r.test, "held")};\n  if (rule${i}_holds && !held) {\n${indent(indent(once(r.does, i)))}\n  }\n}`;
+        return `${says}{\n  bool held = rule${i}_holds;\n  rule${i}_holds = ${holds(tongue, r.seen, r.test, "held")};\n  if (rule${i}_holds && !held) {\n${indent(indent(once(r.does, i)))}\n  }\n}`;
       case "every":
         return `${says}if (due(rule${i}_next, ${r.ms}UL)) {\n${indent(once(r.does, i))}\n}`;
       case "follow": {
-        const fresh = C.of(r.seen.part)!.fresh?.(r.seen.part);
-        const line = `${r.acts.part.id}_told_by_rule = ${followed(C, r.seen, r.acts)};`;
+        const fresh = tongue.of(r.seen.part)!.fresh?.(r.seen.part);
+        const line = `${r.acts.part.id}_told_by_rule = ${followed(tongue, r.seen, r.acts)};`;
         return `${says}${fresh ? `if (${fresh}) ` : ""}${line}`;
       }
     }
@@ -97,7 +100,7 @@ export function rulesInC(rules: readonly Resolved[]): { state: string; body: str
         (a) => `int32_t ${a.part.id}_told_by_rule = ${kept.has(a.part.id) ? `${a.part.id}_kept` : `${a.takes.rest}L`};`,
       ),
       ...others,
-      ...outs.map((a) => C.of(a.part)!.tell!(a.part, `${a.part.id}_told_by_rule`)),
+      ...outs.map((a) => tongue.of(a.part)!.tell!(a.part, `${a.part.id}_told_by_rule`)),
     ].join("\n"),
   };
 }

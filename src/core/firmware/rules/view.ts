@@ -46,16 +46,19 @@ export interface RulesView {
 }
 
 /** The targets whose programs follow rules. */
-const FOLLOWS = new Set(["sketch", "micropython", "python"]);
+const FOLLOWS = new Set(["sketch", "micropython", "python", "avr-c"]);
+/** Plain C does something of its own until there are rules. */
+const SUGGESTS = (target: string) => target !== "avr-c";
 
 /** The parts of each board as its first program that follows rules has them. */
-function boards(c: Circuit): { parts: DriverPart[]; usb: UsbHost }[] {
+function boards(c: Circuit): { target: string; parts: DriverPart[]; usb: UsbHost }[] {
   return c.netlist.expanded.hosts.flatMap((host) => {
     const t = TARGETS.find((x) => FOLLOWS.has(x.id) && !x.without(c).some((w) => w.host === host));
     return t
       ? [
           {
-            parts: driverParts(c, host, t.id, (b) => b).filter((p) => leftOut(p) === null),
+            target: t.id,
+            parts: driverParts(c, host, t.id, (b) => b).filter((p) => (leftOut(p) ?? t.leaves?.(p) ?? null) === null),
             usb: usbHostOf(c, host, t.id),
           },
         ]
@@ -84,7 +87,9 @@ export function rulesView(c: Circuit): RulesView {
   const all = boards(c);
   const everything = all.flatMap((b) => b.parts);
   const names = namesOf(everything, (p) => p.inst.label);
-  const list = c.project.rules ?? all.flatMap((b) => ruled(c.project, b.parts, b.usb).rules.map((r) => r.rule));
+  const list =
+    c.project.rules ??
+    all.flatMap((b) => (SUGGESTS(b.target) ? ruled(c.project, b.parts, b.usb).rules.map((r) => r.rule) : []));
   const scale = (digits: number, v: number) => v / 10 ** digits;
   return {
     suggested: c.project.rules === undefined,

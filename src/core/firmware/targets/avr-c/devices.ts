@@ -31,8 +31,8 @@ export const byItsPins = (p: DriverPart): boolean => {
   return !kind || overOf(kind.of(p)).kind === "pins";
 };
 
-/** The part as a chip's program talks to it, or null where its pins alone say what to do. */
-export function talkOf(part: DriverPart, channelOf: (label: string) => number | null): Talk | null {
+/** The part as a chip's program talks to it, or null where its pins alone say what to do. `ruled`: a rule speaks of it, which goes by its data. */
+export function talkOf(part: DriverPart, channelOf: (label: string) => number | null, ruled = false): Talk | null {
   const kind = kinds.get(part.inst.part.id);
   if (!kind || part.via || part.through || !hasRoom(part)) return null;
   const p: DriverPart = {
@@ -44,7 +44,7 @@ export function talkOf(part: DriverPart, channelOf: (label: string) => number | 
     },
   };
   const device = kind.of(p);
-  return needsData(device, p) && unfitLink(overOf(device), p) === null ? { p, device } : null;
+  return (ruled || needsData(device, p)) && unfitLink(overOf(device), p) === null ? { p, device } : null;
 }
 
 /** What it is told while a contact says so. */

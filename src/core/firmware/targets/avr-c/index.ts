@@ -5,6 +5,8 @@ import { codeText, driverParts, isBare, region } from "../../pins";
 import { driverOf } from "../../drivers";
 import type { DriverPart, Lack } from "../../types";
 import { programmerOf, programmerPage } from "../../programmer";
+import { ruled } from "../../rules";
+import { usbHostOf } from "../../usb/host";
 import { uploadPage } from "../../upload";
 import { targetOf, tidy } from "../target";
 import { CHIPS } from "./chips";
@@ -70,6 +72,7 @@ export const avrC = targetOf({
       talks: talksOf(c, host, parts),
       title: codeText(c.project.title) || "Project",
       plan: fingerprint(c.project),
+      rules: c.project.rules ? ruled(c.project, parts, usbHostOf(c, host, "avr-c")).rules.map((r) => r.resolved) : null,
       programmer: programmerOf(c, host),
       signature: c.netlist.instance(host)!.part.board!.programming?.signature ?? null,
       console: CHIPS[chip]!.uart ? null : freePin(c, host),

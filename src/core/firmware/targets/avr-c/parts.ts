@@ -1,6 +1,7 @@
 import { findPin, type Pin } from "../../../parts/catalogue";
 import type { Circuit } from "../../../circuit";
 import { identifier } from "../../pins";
+import { refsOf } from "../../../project";
 import { restOf } from "../../rest";
 import type { DriverPart } from "../../types";
 import { talkOf, type Talk } from "./devices";
@@ -40,8 +41,10 @@ function channelOf(c: Circuit, host: string, p: DriverPart, label: string): numb
 }
 
 /** The parts of a chip that its program talks to, with their data. */
-export const talksOf = (c: Circuit, host: string, parts: readonly DriverPart[]): Talk[] =>
-  parts.flatMap((p) => talkOf(p, (label) => channelOf(c, host, p, label)) ?? []);
+export const talksOf = (c: Circuit, host: string, parts: readonly DriverPart[]): Talk[] => {
+  const ruled = new Set((c.project.rules ?? []).flatMap(refsOf));
+  return parts.flatMap((p) => talkOf(p, (label) => channelOf(c, host, p, label), ruled.has(p.ref)) ?? []);
+};
 
 /** The pins of all parts of a chip, as plain C works them. Buses are left alone: their parts are in the pins file. */
 export function linesOf(c: Circuit, host: string, parts: readonly DriverPart[]): Line[] {

@@ -1,8 +1,11 @@
 import type { Circuit } from "../../../circuit";
 import { pinConstants } from "../../pins";
+import type { Resolved } from "../../rules/resolve";
+import { told } from "../../rules/resolve";
+import { rulesInC } from "../../rules/sketch";
 import { place } from "../../own/marks";
 import type { Programmer } from "../../programmer";
-import type { FirmwareFile } from "../../types";
+import type { DriverPart, FirmwareFile, RuleCode } from "../../types";
 import type { Chip } from "./chips";
 import { bringupOf, onOf, partsText, setupOf, taskOf, valuesOf, type Talk } from "./devices";
 import type { Line } from "./parts";
@@ -21,6 +24,8 @@ export interface Ctx {
   plan: string;
   /** Free pin that the console's text leaves from, where the chip has no serial port; null: nothing is told. */
   console: string | null;
+  /** What it does when; null: nobody has said anything, and it does something of its own. */
+  rules: readonly Resolved[] | null;
   /** What writes it, and the signature that the chip answers with. */
   programmer: Programmer;
   signature: string | null;
@@ -231,6 +236,45 @@ function grounded(x: Ctx, l: Line): boolean {
   return other ? x.c.netlist.netOf(`${l.p.inst.ref}.${other.label}`).kind === "ground" : false;
 }
 
+/** What rules stand on: milliseconds that do not begin anew after a minute, and what is due. */
+const CLOCK = `// Milliseconds in 32 bits; asked far more often than once a minute.
+static uint32_t millis(void) {
+  static uint32_t ms;
+  static uint16_t last;
+  uint16_t n = now();
+  ms += (uint16_t)(n - last);
+  last = n;
+  return ms;
+}
+#define due(next, every) due_(&(next), every)
+static bool __attribute__((unused)) due_(uint32_t *next, uint32_t every) {
+  uint32_t t = millis();
+  if ((int32_t)(t - *next) < 0) return false;
+  *next += every;
+  if ((int32_t)(t - *next) >= 0) *next = t + every;
+  return true;
+}
+#define constrain(v, least, most) ((v) < (least) ? (least) : (v) > (most) ? (most) : (v))`;
+
+/** How often rules look, ms: contacts have stopped to bounce between two looks. */
+const RULES_MS = 20;
+
+/** What a part is to a rule: its data where it is talked to, else its pin. */
+const ruleCode =
+  (x: Ctx) =>
+  (p: DriverPart): RuleCode | undefined => {
+    if (x.talks.some((t) => t.p.inst.ref === p.inst.ref))
+      return {
+        value: (_, q) => `${p.id}_${q.name}`,
+        fresh: () => `${p.id}_fresh`,
+        tell: (_, v) => `${p.id}_want = ${v};`,
+      };
+    const line = x.lines.find((l) => l.p.inst.ref === p.inst.ref);
+    if (line?.kind === "contact") return { value: () => `(read(${pinOf(line)}) == ${line.pressed})` };
+    if (line?.kind === "light") return { tell: (_, v) => `if (${v}) ${turn(line, true)}\nelse ${turn(line, false)}` };
+    return undefined;
+  };
+
 /** Does something at once: contacts work lights, then what switches something; the first voltage the first light where there is no contact, the rest blink. */
 export function main(x: Ctx): FirmwareFile {
   const lights = x.lines.filter((l) => l.kind === "light");
@@ -247,14 +291,23 @@ export function main(x: Ctx): FirmwareFile {
         : [{ ref: t.p.ref, on: `${t.p.id}_want = ${on};`, off: `${t.p.id}_want = ${t.device.takes!.rest};` }];
     }),
   ];
-  const pairs = contacts.slice(0, worked.length);
+  // What somebody has said counts instead.
+  const ruled = x.rules && new Set(x.rules.flatMap((r) => told(r).map((a) => a.part.inst.ref)));
+  const rules = x.rules && rulesInC(x.rules, ruleCode(x));
+  const pairs = ruled ? [] : contacts.slice(0, worked.length);
   for (const [i, k] of pairs.entries())
     body.push(`// ${k.p.ref} works ${worked[i]!.ref}.
 if (read(${pinOf(k)}) == ${k.pressed}) ${worked[i]!.on}
 else ${worked[i]!.off}`);
   body.push(...x.talks.map(taskOf));
-  let free = lights.slice(pairs.length);
-  if (!contacts.length && volt && free[0]) {
+  if (rules)
+    body.push(`// What happens when.
+static uint32_t look;
+if (due(look, ${RULES_MS})) {
+${indent(rules.body)}
+}`);
+  let free = ruled ? lights.filter((l) => !ruled.has(l.p.inst.ref)) : lights.slice(pairs.length);
+  if (!ruled && !contacts.length && volt && free[0]) {
     const up = grounded(x, volt);
     body.push(`// ${free[0].p.ref} is on while ${volt.p.ref} is ${up ? "above" : "below"} the middle, with a little room against flicker.
 static uint8_t on;
@@ -265,7 +318,7 @@ if (on) ${turn(free[0], true)}
 else ${turn(free[0], false)}`);
     free = free.slice(1);
   }
-  const timed = free.length > 0 || starterTalks(x) || x.talks.length > 0;
+  const timed = rules !== null || free.length > 0 || starterTalks(x) || x.talks.length > 0;
   if (free.length)
     body.push(`static uint16_t blink;
 static uint8_t lit;
@@ -287,7 +340,9 @@ ${indent(indent(free.map((l) => turn(l, false)).join("\n")))}
       ...x.talks.map(valuesOf).filter(Boolean),
       // A display that no contact works counts the seconds.
       ...x.talks.flatMap(({ p, device: { takes } }) =>
-        (takes?.word === "number" || takes?.word === "digit") && !pairs.some((_, i) => worked[i]!.ref === p.ref)
+        (takes?.word === "number" || takes?.word === "digit") &&
+        !ruled?.has(p.inst.ref) &&
+        !pairs.some((_, i) => worked[i]!.ref === p.ref)
           ? [`${p.id}_want = seconds % ${Math.min(takes.range[1], 9999) + 1};`]
           : [],
       ),
@@ -305,7 +360,7 @@ ${indent(values.join("\n"))}
   return {
     path: "main.c",
     text: `${banner(x, "starter; nothing in the loop waits")}#include "${included(x)}"
-${place("globals")}
+${rules ? `#include <stdbool.h>\n\n${CLOCK}\n\n${rules.state}\n` : ""}${place("globals")}
 
 int main(void) {
 ${timed ? "  startClock();\n" : ""}${indent(setup(x))}
