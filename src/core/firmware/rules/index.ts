@@ -34,6 +34,12 @@ export interface Ruled {
   suggested: boolean;
 }
 
+/** What a board's program does not follow, as lines of a comment; nothing when it follows all. `mark`: what begins a comment. */
+export const leftWords = (r: Ruled, mark: string): string =>
+  r.left
+    .map(({ says, why }) => `${mark} Not here: ${says} ${why}.`.replace(/[^\x20-\x7e]/g, " ").replace(/\\/g, "/"))
+    .join("\n");
+
 /** The rules of a board's program. Marks the parts that a rule tells something: they do nothing by themselves. */
 export function ruled(project: Project, parts: readonly DriverPart[], usb: UsbHost): Ruled {
   const list = project.rules ?? suggest(parts, usb);

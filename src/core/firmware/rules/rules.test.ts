@@ -180,6 +180,27 @@ describe("what is suggested", () => {
     expect(r.suggested).toBe(false);
     expect(parts.filter((x) => x.ruled).map((x) => x.ref)).toEqual(["LED1"]);
   });
+  it("what a program can't do stands in it as a comment, whatever the labels are", () => {
+    const label = "Go\nimport os \\";
+    const parts = [{ ref: "SW1", part: "discrete/button", label }];
+    const rules: Rule[] = [
+      { when: { ref: "SW1", out: "pressed", is: 1 }, do: { ref: "B1", act: "send", send: { key: "a" } } },
+      { when: { ref: "SW1", out: "pressed", is: 1 }, do: { ref: "SW1", act: "on" } },
+    ];
+    const c = circuitOf(project(rules, parts, BOARD3), catalogue);
+    for (const [id, path, mark] of [
+      ["micropython", "main.py", "#"],
+      ["sketch", "starter/starter.ino", "//"],
+    ] as const) {
+      const text = targetById(id)!
+        .files(c)
+        .find((f) => f.path === path)!.text;
+      const told = text.split("\n").filter((l) => l.includes("Not here:"));
+      expect(told, id).toHaveLength(2);
+      for (const l of told) expect(l.startsWith(`${mark} Not here: `) && !l.endsWith("\\"), l).toBe(true);
+      expect(text).not.toMatch(/^import os/m);
+    }
+  });
   it("two boards: a rule between them is told, not dropped", () => {
     const two = [
       { ref: "B2", part: "board/rp2040-forty" },

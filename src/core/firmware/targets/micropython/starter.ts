@@ -4,6 +4,7 @@ import { PAGE_MS, pagesOf, ROW_MS, type Page } from "../../pages";
 import { rulesInPython } from "../../rules/python";
 import { logInPython } from "../../logging";
 import { PAGE_LOOK_MS, pageInPython } from "../../page";
+import { leftWords } from "../../rules";
 import { logsOf } from "../../rules/resolve";
 import { place } from "../../own/marks";
 import type { DriverPart, FirmwareFile, Task } from "../../types";
@@ -100,6 +101,7 @@ ${buses(x)}
 ${setups(x)}
 ${cards.map((p) => logInPython(p, x.parts)).join("\n")}
 ${x.online ? pageInPython(x.title, x.parts) : ""}
+${leftWords(x.ruled, "#")}
 ${rules?.state ?? ""}
 ${light ? `heartbeat = Pin(${light.code}, Pin.OUT)\n` : ""}
 ${place("globals")}${functions}

@@ -2,6 +2,7 @@ import { houseRule } from "../../../project";
 import { driverOf } from "../../drivers";
 import { PAGE_MS, pagesOf, ROW_MS, type Page } from "../../pages";
 import { logHelpers, logInC } from "../../logging";
+import { leftWords } from "../../rules";
 import { logsOf } from "../../rules/resolve";
 import { sentBy } from "../../rules/print";
 import { rulesInC } from "../../rules/sketch";
@@ -88,6 +89,7 @@ export function starter(x: Ctx): FirmwareFile {
   const state = [...x.parts.flatMap((p) => driverOf(p)?.sketch?.state?.(p) ?? []), rules?.state ?? ""];
   const text = `${head(x, "starter", sentBy(x.ruled.rules.map((r) => r.resolved)))}
 ${state.join("\n")}
+${leftWords(x.ruled, "//")}
 ${[...logHelpers(cards), ...cards.map((p) => logInC(p, x.parts))].join("\n\n")}
 ${place("globals")}
 
