@@ -8,7 +8,7 @@ import { findPin } from "../../src/core/parts/catalogue";
 import { onPins } from "./pins";
 import { onWiresSpi } from "./spi";
 import type { WirePart } from "./types";
-import { onClocked, onEcho, onInfrared, onMatrix, onOneWire, onPulses, onShiftIn, onShiftOut } from "./wires";
+import { onClocked, onEcho, onInfrared, onMatrix, onOneWires, onPulses, onShiftIn, onShiftOut } from "./wires";
 
 /** Which pin of the board each line of the part hangs on. */
 export const linesOf = (c: Circuit, ref: string) =>
@@ -44,7 +44,8 @@ export function wirePart(c: Circuit, ref: string, d: Device, part: BusPart, chai
       return onWiresSpi(part, g.pins, g.mode ?? 0, [...new Set(beside)]);
     }
     case "onewire":
-      return onOneWire(part, over.pin);
+      // Alone on its wire, called as all are.
+      return onOneWires([{ code: [], part }], over.pin);
     case "pulses":
       return onPulses(part, over.pin);
     case "clocked":

@@ -1,60 +1,10 @@
 import type { BusPart } from "../../src/core/bench/models/types";
 import type { Reply, WirePart } from "./types";
 
-/** One wire by Dallas: reset by a long low, presence, then slots that begin with a fall. */
-export function onOneWire(part: BusPart, line: string): WirePart {
-  let fell = 0;
-  let bits: number[] = [];
-  let heard: number[] = [];
-  let reading: number[] | null = null;
-  let waits = false;
-  return {
-    hears: [line],
-    pulledUp: [line],
-    start: () => [],
-    change(_l, level, us): Reply[] {
-      if (level) {
-        if (us - fell < 400) return [];
-        heard = [];
-        bits = [];
-        reading = null;
-        waits = false;
-        return [
-          { line, level: 0, in_us: 30 },
-          { line, level: 1, in_us: 150 },
-        ];
-      }
-      fell = us;
-      if (reading) {
-        const bit = reading.shift() ?? 1;
-        return bit
-          ? []
-          : [
-              { line, level: 0 },
-              { line, level: 1, in_us: 30 },
-            ];
-      }
-      waits = true;
-      return [{ line, look_us: 30 }];
-    },
-    look(_l, level, us) {
-      // A reset is low at that time too: it is told by its end.
-      if (!waits) return [];
-      waits = false;
-      bits.push(level);
-      if (bits.length < 8) return [];
-      heard.push(bits.reduce((s, b, i) => s + (b << i), 0));
-      bits = [];
-      const asks = heard.length === 2 && heard[0] === 0xcc && heard[1] === 0xbe;
-      const whole = heard.length === 2 ? heard[1] !== 0x4e : heard.length === 5;
-      if (whole) part.write(heard, us / 1000);
-      if (asks) reading = part.read(9, us / 1000)!.flatMap((b) => [0, 1, 2, 3, 4, 5, 6, 7].map((k) => (b >> k) & 1));
-      return [];
-    },
-  };
-}
-
-/** Several of them: each has a code, and those that were not called by it let the line be. */
+/**
+ * One wire by Dallas: reset by a long low, presence, then slots that begin with a fall. Each part has a code, and those that were
+ * not called by it let the line be.
+ */
 export function onOneWires(parts: readonly { code: readonly number[]; part: BusPart }[], line: string): WirePart {
   const bitsOf = (bytes: readonly number[]) => bytes.flatMap((b) => [0, 1, 2, 3, 4, 5, 6, 7].map((k) => (b >> k) & 1));
   let fell = 0;

@@ -74,7 +74,7 @@ describe("a bare chip and its programmer", () => {
   });
   it("the tool and its port follow what it is; without one the page asks for it", () => {
     expect(file(planned("chip/attiny85-dip8", { feeds: "yes", tool: "stk500v1" }), "Makefile")).toMatch(
-      /PROGRAMMER = stk500v1\nPORT = .*\n[^]*-P \$\(PORT\) -b 19200/,
+      /PROGRAMMER = stk500v1\nPORT = .*\n[^]*-P \$\(PORT\) -b 19200 -p t85\n/,
     );
     const without = circuitOf(
       assign(

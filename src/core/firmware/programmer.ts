@@ -7,8 +7,12 @@ export interface Programmer {
   ref: string | null;
   tool: string;
   port: string | null;
+  /** It can be told how fast to send its bits. */
+  paced: boolean;
 }
 
+/** The usual sketch for a second board has a pace of its own, slow enough for a chip as sold, and knows no command for it. */
+const UNPACED = "stk500v1";
 /** Programmers that are reached over a port, with the baud that the usual sketch for a second board has. */
 const PORTS: Record<string, string> = { stk500v1: " -b 19200", stk500v2: "" };
 
@@ -22,7 +26,7 @@ export function programmerOf(c: Circuit, host: string): Programmer {
   );
   const entry = inst && c.project.parts.find((p) => p.ref === inst.ref);
   const tool = inst ? String(optionValues(inst.part, entry?.options ?? {}).tool ?? "usbasp") : "usbasp";
-  return { ref: inst?.ref ?? null, tool, port: PORTS[tool] ?? null };
+  return { ref: inst?.ref ?? null, tool, port: PORTS[tool] ?? null, paced: tool !== UNPACED };
 }
 
 const spaced = (signature: string) => signature.replace(/../g, "0x$& ").trim();
@@ -32,7 +36,7 @@ export function programmerPage(c: Circuit, host: string): string {
   const chip = c.netlist.instance(host)!.part;
   const p = chip.board?.programming;
   if (!p) return "";
-  const { ref, tool } = programmerOf(c, host);
+  const { ref, tool, paced } = programmerOf(c, host);
   const supply = chip.pins.find((x) => x.role === "supply-in")?.label ?? "VCC";
   const place = (label: string) => {
     const at = findPin(chip, label)?.aliases?.find((a) => /^P\d+$/.test(a));
@@ -56,7 +60,9 @@ export function programmerPage(c: Circuit, host: string): string {
     ],
     ["VCC missing", "target does not answer, or it answers now and then: the lines feed the chip weakly"],
     ["Chip turned round", "target does not answer and the chip gets hot: take the supply off at once"],
-    ["Bits too fast for a chip at 1 MHz", "target does not answer: a larger BITCLOCK"],
+    ...(paced
+      ? [["Bits too fast for a chip at 1 MHz", "target does not answer: a larger BITCLOCK"] as [string, string]]
+      : []),
     ["Another chip in the socket", `a signature other than ${spaced(p.signature)}`],
     ["Something else drives a line", "the signature is right, then verification fails at the first byte"],
     ["Fuses ask for a crystal that is not there", "answered once, never again: lend it a clock at its crystal's pin"],

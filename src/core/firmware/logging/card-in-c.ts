@@ -219,7 +219,21 @@ static bool cardAppend(Card *c, const char *text) {
   }
   return cardWrite(c, c->entryAt);
 }
-// Adds words, and a number with its point, to a line of some length.
+// The same for text in program memory, a piece at a time.
+static bool cardAppendHead(Card *c, const char *text) {
+  char piece[33];
+  for (;;) {
+    uint8_t n = 0;
+    while (n < 32 && (piece[n] = pgm_read_byte(text)) != 0) {
+      n++;
+      text++;
+    }
+    piece[n] = 0;
+    if (n == 0) return true;
+    if (!cardAppend(c, piece)) return false;
+  }
+}
+// Adds words, and a number with its point, to a line of some length; its end has room behind that.
 static void logText(char *line, const char *text) {
   uint8_t n = strlen(line);
   while (*text && n < 157) line[n++] = *text++;

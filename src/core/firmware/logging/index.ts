@@ -1,5 +1,5 @@
 /** Lines of readings to a memory card: the file is LOG.CSV, each line ends as tables want it. */
-import { clockOf } from "../rules/resolve";
+import { givesOf } from "../rules/resolve";
 import { codeOf } from "../rules/print";
 import type { DriverPart } from "../types";
 import { CARD_IN_C } from "./card-in-c";
@@ -7,6 +7,10 @@ import { CARD_LIB } from "./card-in-python";
 import { columnsOf } from "./columns";
 
 export { columnsOf } from "./columns";
+
+/** The time of a clock part, hours first. */
+const timeOf = (clock: DriverPart) =>
+  ["hour", "minute", "second"].flatMap((n) => givesOf(clock).filter((q) => q.name === n));
 
 const two = (code: string) => `if (${code} < 10) logText(line, "0");\n  logNumber(line, ${code}, 0);`;
 
@@ -16,12 +20,11 @@ export const logHelpers = (cards: readonly DriverPart[]): string[] => (cards.len
 /** A line of one card: from the readings as they are now. Tells on the console whether it is on the card. */
 export function logInC(card: DriverPart, parts: readonly DriverPart[]): string {
   const { clock, readings, head } = columnsOf(parts);
-  const now = clock && clockOf(clock);
-  const value = (p: DriverPart, name: string) => codeOf(p, "sketch")!.value!(p, { name } as never);
-  const at =
-    clock && now
-      ? ["hour", "minute", "second"].map((n) => two(value(clock, n))).join('\n  logText(line, ":");\n  ')
-      : "";
+  const at = clock
+    ? timeOf(clock)
+        .map((q) => two(codeOf(clock, "sketch")!.value!(clock, q)))
+        .join('\n  logText(line, ":");\n  ')
+    : "";
   const cells = readings.map(({ p, q }) => {
     const code = codeOf(p, "sketch")!;
     const fresh = code.fresh?.(p);
@@ -30,15 +33,16 @@ export function logInC(card: DriverPart, parts: readonly DriverPart[]): string {
   });
   return `static Card ${card.id}_file = {&${card.id}_spi, false, false, 0, 0, false, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0, 0};
 static bool ${card.id}_open = false;
+static const char ${card.id}_head[] PROGMEM = "${head}\\r\\n";
 // A line at the end of LOG.CSV; the card is looked at anew after it was gone.
 static void ${card.id}_log() {
   if (!${card.id}_fresh) ${card.id}_open = false;
-  else if (!${card.id}_open) ${card.id}_open = cardMount(&${card.id}_file, ${card.id}_card == 2) && cardAppend(&${card.id}_file, "${head}\\r\\n");
+  else if (!${card.id}_open) ${card.id}_open = cardMount(&${card.id}_file, ${card.id}_card == 2) && cardAppendHead(&${card.id}_file, ${card.id}_head);
   char line[160];
   line[0] = 0;
   logNumber(line, millis() / 1000, 0);${at ? `\n  logText(line, ",");\n  ${clock ? `if (${codeOf(clock, "sketch")!.fresh!(clock)}) {\n  ${at}\n  }` : ""}` : ""}
   ${cells.join("\n  ")}
-  logText(line, "\\r\\n");
+  strcpy(line + strlen(line), "\\r\\n");
   if (${card.id}_open) ${card.id}_open = cardAppend(&${card.id}_file, line);
   Serial.print(${card.id}_open ? F("log ") : F("not on the card: "));
   Serial.print(line);
@@ -54,7 +58,9 @@ export function logInPython(card: DriverPart, parts: readonly DriverPart[]): str
     "str(time.ticks_ms() // 1000)",
     ...(clock
       ? [
-          `"%02d:%02d:%02d" % (${["hour", "minute", "second"].map((n) => code(clock).value!(clock, { name: n } as never)).join(", ")}) if ${code(clock).fresh!(clock)} else ""`,
+          `"%02d:%02d:%02d" % (${timeOf(clock)
+            .map((q) => code(clock).value!(clock, q))
+            .join(", ")}) if ${code(clock).fresh!(clock)} else ""`,
         ]
       : []),
     ...readings.map(({ p, q }) => {

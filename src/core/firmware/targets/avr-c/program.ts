@@ -381,14 +381,12 @@ export function makefile(x: Ctx): FirmwareFile {
     path: "Makefile",
     text: `# ${x.title}, plan ${x.plan}. The programmer's name: change it to yours${x.programmer.port ? ", and its port" : ""}.
 PROGRAMMER = ${x.programmer.tool}
-${x.programmer.port ? `PORT = /dev/ttyUSB0\n` : ""}# Microseconds a bit: a chip as sold runs at 1 MHz and wants more than 4. Less is faster once the fuses are set.
-BITCLOCK = 10
-
+${x.programmer.port ? `PORT = /dev/ttyUSB0\n` : ""}${x.programmer.paced ? `# Microseconds a bit: a chip as sold runs at 1 MHz and wants more than 4. Less is faster once the fuses are set.\nBITCLOCK = 10\n` : ""}
 MCU = ${x.chip.mcu}
 F_CPU = ${x.clock_Hz}UL
 CC = avr-gcc
 CFLAGS = -mmcu=$(MCU) -DF_CPU=$(F_CPU) -Os -std=gnu11 -Wall -Wextra -ffunction-sections -fdata-sections -Wl,--gc-sections
-DUDE = avrdude -c $(PROGRAMMER)${x.programmer.port ? ` -P $(PORT)${x.programmer.port}` : ""} -B $(BITCLOCK) -p ${x.chip.part}
+DUDE = avrdude -c $(PROGRAMMER)${x.programmer.port ? ` -P $(PORT)${x.programmer.port}` : ""}${x.programmer.paced ? " -B $(BITCLOCK)" : ""} -p ${x.chip.part}
 
 all: bringup.hex main.hex
 
