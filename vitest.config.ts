@@ -16,11 +16,19 @@ export default defineConfig({
           environment: "node",
           testTimeout: 90_000,
           hookTimeout: 90_000,
+          // The catalogue and what is made of it are read once by each process, not once by each file.
+          isolate: false,
         },
       },
       {
         resolve: { alias },
-        test: { name: "verify", include: ["verify/**/*.test.ts"], environment: "node", testTimeout: 240_000 },
+        test: {
+          name: "verify",
+          include: ["verify/**/*.test.ts"],
+          environment: "node",
+          testTimeout: 240_000,
+          isolate: false,
+        },
       },
       {
         resolve: { alias },

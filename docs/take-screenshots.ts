@@ -130,7 +130,18 @@ const SHOTS: Shot[] = [
       await page.waitForTimeout(3000);
     },
   },
-  { name: "bench", project: "Rain-barrel gauge", station: "bench" },
+  {
+    name: "bench",
+    project: "Rain-barrel gauge",
+    station: "bench",
+    async go(page) {
+      await page.getByRole("button", { name: "No beep", exact: true }).click();
+      await page.getByRole("button", { name: /^5V reaches/ }).click();
+      await page.getByRole("button", { name: "No beep", exact: true }).click();
+      await page.getByRole("button", { name: "Find out why" }).click();
+      await page.getByRole("list", { name: "Suspects" }).waitFor();
+    },
+  },
   { name: "brief", project: "Moss terrarium keeper", station: "brief" },
   {
     name: "bench-sums",

@@ -138,7 +138,13 @@ export async function chooseByKeys(page: Page, list: string | RegExp, ...keys: s
   await page.getByRole("combobox", { name: list }).focus();
   await page.keyboard.press("Enter");
   await page.getByRole("option").first().waitFor();
-  await page.waitForFunction(() => document.activeElement?.getAttribute("role") === "option");
+  // Keys count from the one that is chosen, once the list has come to it.
+  await page.waitForFunction(() => {
+    const now = document.activeElement;
+    if (now?.getAttribute("role") !== "option") return false;
+    const chosen = document.querySelector('[role="option"][data-state="checked"]');
+    return chosen === null || chosen === now;
+  });
   for (const k of keys) await page.keyboard.press(k);
   await page.keyboard.press("Enter");
 }

@@ -203,19 +203,30 @@ describe("nothing is lost", () => {
     await openProject(page, "Rain-barrel gauge", "wiring");
     await page.getByLabel("Step 2 done").check();
     await station(page, "Bench").click();
-    const reading = page.getByLabel("Reading for 5V reads").first();
+    await page.getByRole("tab", { name: /First power/ }).click();
+    const reading = page.getByLabel("Reading for 5V reads at M2");
+    await page.getByRole("button", { name: /^5V reads at M2/ }).click();
     await reading.fill("4,98 V");
     await reading.press("Enter");
-    await page.getByText("as it should be").waitFor();
-    const low = page.getByLabel("Reading for 3V3 reads").first();
+    await page.getByText("5V reads at M2: as it should be").waitFor();
+    await page.getByRole("button", { name: /^SDA idles high/ }).click();
+    const low = page.getByLabel("Reading for SDA idles high");
     await low.fill("2.1");
     await low.press("Enter");
-    await page.getByText(/outside: expected/).waitFor();
+    await page.getByText(/off; it should show: /).waitFor();
+    await expect.poll(() => page.getByTestId("verdict").innerText()).toBe("Not right on the bench: 1 reading off");
+    await expect.poll(() => station(page, "Bench").innerText()).toContain("1 off");
     // No wait for the save: leaving the page must not lose the last edit.
     await page.reload();
-    await page.getByLabel("Reading for 5V reads").first().waitFor();
-    expect(await page.getByLabel("Reading for 5V reads").first().inputValue()).toBe("4,98 V");
-    expect(await page.getByLabel("Reading for 3V3 reads").first().inputValue()).toBe("2.1");
+    const list = page.getByRole("list", { name: "Checks of this stage" });
+    await list.getByText("4,98 V").waitFor();
+    await list.getByText("2.1: off").waitFor();
+    expect(await page.getByTestId("verdict").innerText()).toBe("Not right on the bench: 1 reading off");
+    // Measured again, and right this time.
+    await page.getByRole("button", { name: /^SDA idles high/ }).click();
+    await page.getByLabel("Reading for SDA idles high").fill("4.95");
+    await page.getByLabel("Reading for SDA idles high").press("Enter");
+    await expect.poll(() => page.getByTestId("verdict").innerText()).toBe("Ready to wire");
     await station(page, "Wiring").click();
     expect(await page.getByLabel("Step 2 done").isChecked()).toBe(true);
   });

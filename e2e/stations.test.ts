@@ -236,6 +236,40 @@ describe("stations", () => {
     await page.getByText("M1.MOSI").first().waitFor();
     await context.close();
   });
+  it("firmware: a board sleeps between readings, and what its cells make of it follows", async () => {
+    const { page, context } = await app.session();
+    const { project } = assign(
+      make([
+        { ref: "B1", part: "board/rp2040-forty", label: "Controller" },
+        { ref: "S1", part: "supply/li-ion-1s", label: "Cell" },
+        { ref: "M1", part: "module/bme280", label: "Air" },
+        { ref: "SW1", part: "discrete/button", label: "Go" },
+      ]),
+      catalogue,
+    );
+    const { parts, links } = project;
+    await makeProject(app, page, "Sleeper", { parts, links }, "firmware");
+    const sleep = page.getByRole("region", { name: "Sleep between readings" });
+    await sleep.getByRole("combobox", { name: "A round takes" }).focus();
+    await page.keyboard.press("Enter");
+    await page.getByRole("option", { name: "every 15 minutes" }).click();
+    await sleep.getByText(/Cell gives [\d.]+ mA on average and lasts/).waitFor();
+    await page.getByTestId("code").getByText("lightsleep").first().waitFor();
+    // What is not heard meanwhile is in the ledger.
+    await page
+      .locator("#ledger")
+      .getByText(/does not hear Go/)
+      .waitFor();
+    await openProject(page, "Sleeper", "power");
+    await page.getByText(/B1 is awake for \d+ seconds of every 15 minutes, as chosen at Firmware/).waitFor();
+    await openProject(page, "Sleeper", "firmware");
+    await sleep.getByRole("combobox", { name: "A round takes" }).click();
+    await page.getByRole("option", { name: "never: always awake" }).click();
+    await sleep.getByText(/on average/).waitFor({ state: "detached" });
+    await saved(page);
+    await context.close();
+  });
+
   it("firmware: a board that gets no program is named, with the reason", async () => {
     const { page, context } = await app.session();
     const base = catalogue.get("board/stm32f411-forty")!;

@@ -2,8 +2,10 @@ import { describe, expect, it } from "vitest";
 import { MODELS } from "../src/core/bench/models";
 import { circuitOf } from "../src/core/circuit";
 import { micropython } from "../src/core/firmware/targets/micropython";
+import { sketch } from "../src/core/firmware/targets/sketch";
 import { assign } from "../src/core/plan/assign";
 import { catalogue, make, USB } from "../src/core/testing";
+import { runOnHost } from "./host/compile";
 import { runProgram } from "./micropython/run";
 
 const planned = (board: string, radio: string, label = 'Air <b>&amp;"x"') => {
@@ -79,6 +81,97 @@ describe("readings on the local network", () => {
         files.some((f) => f.path === "lib/page.py"),
         board,
       ).toBe(there);
+    }
+  });
+});
+
+describe("readings on the local network, by a sketch", () => {
+  const parts = (board: string, radio = "true") =>
+    circuitOf(
+      assign(
+        make([
+          { ref: "B1", part: board, options: { radio } },
+          USB,
+          { ref: "M1", part: "module/aht20", label: 'Air <b>&"x"??/' },
+          { ref: "SW1", part: "discrete/button", label: "Go" },
+          { ref: "RV1", part: "discrete/potentiometer", label: "Knob" },
+        ] as never),
+        catalogue,
+      ).project,
+      catalogue,
+    );
+  const OWN = { path: "starter/wlan.h", text: '#define WLAN_NAME "Home"\n#define WLAN_PASSWORD "secret"\n' };
+  function run(board: string, network: string, own = [OWN]) {
+    const c = parts(board);
+    const { family } = c.netlist.instance("B1")!.part.board!;
+    const files = sketch.files(c);
+    expect(files.map((f) => f.path)).not.toContain("starter/wlan.h");
+    process.env.NETWORK = network;
+    try {
+      const lines = runOnHost([...files, ...own], "starter", 3000, "", [], family);
+      return { lines, answers: lines.filter((l) => l.startsWith("ANSWER ")).map((l) => l.slice(7)) };
+    } finally {
+      delete process.env.NETWORK;
+    }
+  }
+  it.each(["board/esp32-thirtyeight", "board/esp8266-mini"])(
+    "%s: a page and its JSON, with labels as words",
+    (board) => {
+      const { lines, answers } = run(board, "500:4000000000;1500:/;2500:/json;3500:/pins?x=1;4500:;6500:/json");
+      expect(lines).toContain("CONNECT Home secret");
+      expect(lines).toContain("page http://192.0.2.7/");
+      const [page, json, other, last] = answers as [string, string, string, string];
+      expect(answers).toHaveLength(4);
+      expect(page).toMatch(/^HTTP\/1\.0 200 OK\|Content-Type: text\/html/);
+      expect(page).toContain("Air &lt;b&gt;&amp;");
+      expect(page).not.toContain("<b>");
+      expect(page).toMatch(/<\/html>$/);
+      const body = JSON.parse(json.split("||")[1]!) as Record<string, string | null>;
+      // Nothing answers on this bus: no reading, not a wrong one.
+      expect(Object.entries(body).find(([k]) => /^Air/.test(k))![1]).toBeNull();
+      expect(Object.entries(body).find(([k]) => /^Go/.test(k))![1]).toBe("0");
+      expect(Number(Object.entries(body).find(([k]) => /^Knob/.test(k))![1])).toBeGreaterThan(0);
+      expect(other).toMatch(/^HTTP\/1\.0 404/);
+      // Somebody who says nothing is let go, and the next one is answered.
+      expect(last).toMatch(/^HTTP\/1\.0 200 OK/);
+      expect(lines.filter((l) => /running \d+ s/.test(l)).length).toBeGreaterThan(5);
+    },
+  );
+  it("two parts of one name are two readings, in both languages", () => {
+    const make2 = (board: string) =>
+      circuitOf(
+        assign(
+          make([
+            { ref: "B1", part: board, options: { radio: "true" } },
+            USB,
+            { ref: "RV1", part: "discrete/potentiometer", label: "Knob" },
+            { ref: "RV2", part: "discrete/potentiometer", label: "Knob" },
+          ] as never),
+          catalogue,
+        ).project,
+        catalogue,
+      );
+    const c = make2("board/esp32-thirtyeight");
+    for (const t of [sketch, micropython]) {
+      const text = t.files(c).find((f) => /starter\.ino|main\.py/.test(f.path))!.text;
+      expect(text, t.id).toMatch(/Knob [^"\\(]*\(RV2\)/);
+    }
+  });
+  it("a network that goes and is not there any more; without the own file it says what to do", () => {
+    const gone = run("board/esp32-thirtyeight", "0:1500;1000:/;2500:/");
+    expect(gone.answers).toHaveLength(1);
+    const none = run("board/esp32-thirtyeight", "0:4000000000;1500:/", []);
+    expect(none.lines).toContain("no local network: copy wlan.example.h to wlan.h and fill it in");
+    expect(none.lines.some((l) => l.startsWith("CONNECT"))).toBe(false);
+  });
+  it("only where it is wanted, and where the radio is for that", () => {
+    for (const [board, radio, there] of [
+      ["board/esp32-thirtyeight", "false", false],
+      ["board/nrf52840-compact", "true", false],
+      ["board/esp32-c3-mini", "true", true],
+    ] as const) {
+      const text = sketch.files(parts(board, radio)).find((f) => /starter\.ino$/.test(f.path))!.text;
+      expect(text.includes("WiFiServer"), board).toBe(there);
     }
   });
 });

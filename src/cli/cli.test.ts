@@ -69,6 +69,65 @@ describe("lattice", () => {
     expect(await main(["simulate", demo("moss-terrarium"), ...args])).toBe(2);
     expect(err).toContain(says);
   });
+  it("simulates a fault of the build, and writes what the pins did", async () => {
+    const vcd = path.join(dir, "pins.vcd");
+    expect(
+      await main(["simulate", demo("moss-terrarium"), "--fault", "open-wire M1.SDA", "--seconds", "3", "--vcd", vcd]),
+    ).toBe(0);
+    expect(out).toContain("Air sensor --");
+    expect(fs.readFileSync(vcd, "utf8")).toMatch(/^\$timescale 1 us \$end$/m);
+    out = "";
+    expect(await main(["simulate", demo("moss-terrarium"), "--fault", "open-wire"])).toBe(2);
+    expect(err).toMatch(/\d+ faults begin so; for instance:/);
+    err = "";
+    expect(await main(["simulate", demo("moss-terrarium"), "--fault", "gremlin"])).toBe(2);
+    expect(err).toContain("there is no such fault; kinds here: open-wire");
+  });
+  it("judges a log and readings: suspects and the next measurement, 3 when something is odd", async () => {
+    const log = path.join(dir, "log.txt");
+    const csv = path.join(dir, "readings.csv");
+    fs.writeFileSync(log, "YL1 hello B1 chip=x info\nYL1 sensor M1 fresh=0 fail\nYL1 act M2 told=1 fresh=1 ok\n");
+    fs.writeFileSync(csv, "from,to,reading\nM1.SDA,B1.GP4,OL\nM1.VCC,M1.GND,3.29 V\nM1.Q,M1.GND,1 V\n");
+    expect(await main(["judge", demo("moss-terrarium"), log, "--readings", csv, "--json"])).toBe(3);
+    const r = JSON.parse(out) as {
+      suspects: { faults: { id: string }[]; share: number }[];
+      odd: string[];
+      next: unknown;
+    };
+    expect(r.suspects[0]!.faults[0]!.id).toBe("open-wire M1.SDA B1.GP4");
+    expect(r.suspects[0]!.share).toBeGreaterThan(0.3);
+    expect(r.odd).toEqual(["M1: does not work", "M1.SDA to B1.GP4: no beep"]);
+    expect(err).toContain('line 4: "M1.Q" is no pin of this plan');
+    out = "";
+    fs.writeFileSync(log, "");
+    expect(await main(["judge", demo("moss-terrarium"), log])).toBe(3);
+    expect(out).toContain("The log is empty: nothing was printed.");
+    expect(await main(["judge", demo("moss-terrarium"), path.join(dir, "none.txt")])).toBe(2);
+  });
+  it("prints the key of a set for a class, and refuses what is no level", async () => {
+    expect(await main(["train", demo("rain-barrel"), "--key", "--benches", "4", "--json"])).toBe(0);
+    const { key } = JSON.parse(out) as { key: { bench: number; seed: number; faults: string[] }[] };
+    expect(key.map((k) => k.bench)).toEqual([1, 2, 3, 4]);
+    expect(new Set(key.map((k) => k.seed)).size).toBe(4);
+    out = "";
+    expect(await main(["train", demo("rain-barrel"), "--key", "--benches", "3", "--same", "--json"])).toBe(0);
+    expect(new Set((JSON.parse(out) as { key: { faults: string[] }[] }).key.map((k) => k.faults.join())).size).toBe(1);
+    expect(await main(["train", demo("rain-barrel"), "--level", "wizard"])).toBe(2);
+    expect(err).toContain("levels are visible, continuity, voltage, bus, two");
+  });
+  it("holds a capture against the plan, and says what is no capture", async () => {
+    const file = path.join(dir, "bus.vcd");
+    fs.writeFileSync(
+      file,
+      "$timescale 1 us $end $var wire 1 ! SDA $end $var wire 1 & SCL $end $enddefinitions $end\n#0 1! 0&\n#50 0!\n#90 1!\n",
+    );
+    expect(await main(["capture", demo("moss-terrarium"), file])).toBe(3);
+    expect(out).toContain("SCL rests low");
+    fs.writeFileSync(file, "hello");
+    expect(await main(["capture", demo("moss-terrarium"), file])).toBe(2);
+    expect(err).toContain("its first row names no column Time");
+    expect(await main(["capture", demo("moss-terrarium"), file, "--map", "D0"])).toBe(2);
+  });
   it("checks: 0 when sound, 3 with a fault, JSON on stdout", async () => {
     expect(await main(["check", demo("rain-barrel")])).toBe(0);
     expect(out).toContain("Ready to wire");
@@ -195,6 +254,7 @@ describe("lattice", () => {
     expect(await main(["plan", demo("rain-barrel"), "--out", target, "--target", "sketch"])).toBe(0);
     const files = fs.readdirSync(target).sort();
     expect(files).toEqual([
+      ".lattice-plan.json",
       "breadboard.svg",
       "checks.csv",
       "cuts.csv",
@@ -214,13 +274,50 @@ describe("lattice", () => {
     expect(fs.readFileSync(path.join(target, "plan.pdf")).subarray(0, 5).toString()).toBe("%PDF-");
     expect(await main(["plan", demo("rain-barrel"), "--out", target])).toBe(2);
     expect(err).toContain("not empty");
-    fs.writeFileSync(path.join(target, "old.txt"), "x");
+    fs.mkdirSync(path.join(target, "firmware/sketch/starter"), { recursive: true });
+    fs.writeFileSync(path.join(target, "firmware/sketch/starter/wlan.h"), "mine");
+    fs.writeFileSync(path.join(target, "notes.txt"), "x");
     expect(await main(["plan", demo("moss-terrarium"), "--out", target, "--force"])).toBe(3);
-    expect(fs.existsSync(path.join(target, "old.txt"))).toBe(false);
+    // What the plan did not write is the person's, and stays; what only the earlier plan had goes.
+    expect(fs.readFileSync(path.join(target, "notes.txt"), "utf8")).toBe("x");
+    expect(fs.readFileSync(path.join(target, "firmware/sketch/starter/wlan.h"), "utf8")).toBe("mine");
+    expect(err).toContain("kept, as no plan wrote it: firmware/sketch/starter/wlan.h, notes.txt");
     expect(fs.existsSync(path.join(target, "firmware/micropython/pins.py"))).toBe(true);
     expect(await main(["plan", demo("rain-barrel"), "--out", path.join(dir, "x"), "--target", "micropython"])).toBe(2);
     expect(err).toContain("too little memory");
     expect(fs.readdirSync(dir)).toEqual(["out"]);
+  });
+  it("replaces only a folder that a plan wrote, never one that somebody stands in", async () => {
+    const foreign = path.join(dir, "photos");
+    fs.mkdirSync(foreign);
+    fs.writeFileSync(path.join(foreign, "beach.jpg"), "sand");
+    expect(await main(["plan", demo("rain-barrel"), "--out", foreign, "--force"])).toBe(2);
+    expect(err).toContain("no plan was written here");
+    fs.writeFileSync(path.join(foreign, ".lattice-plan.json"), '{"files": 7}');
+    expect(await main(["plan", demo("rain-barrel"), "--out", foreign, "--force"])).toBe(2);
+    expect(fs.readdirSync(foreign).sort()).toEqual([".lattice-plan.json", "beach.jpg"]);
+    for (const [where, why] of [
+      [".", "the folder that you are in"],
+      ["..", "the folder that you are in"],
+      ["/", "the folder that you are in"],
+    ] as const) {
+      err = "";
+      expect(await main(["plan", demo("rain-barrel"), "--out", where, "--force"]), where).toBe(2);
+      expect(err).toContain(why);
+    }
+    const home = vi.spyOn(os, "homedir").mockReturnValue(foreign);
+    err = "";
+    expect(await main(["plan", demo("rain-barrel"), "--out", foreign, "--force"])).toBe(2);
+    expect(err).toContain("a home is not replaced");
+    home.mockRestore();
+    // By another name it is the same folder.
+    const link = path.join(dir, "link");
+    fs.symlinkSync(process.cwd(), link);
+    expect(await main(["plan", demo("rain-barrel"), "--out", link, "--force"])).toBe(2);
+    // Nothing half-written is left, wherever it can't be.
+    err = "";
+    expect(await main(["plan", demo("rain-barrel"), "--out", path.join(foreign, "beach.jpg", "plan")])).toBe(2);
+    expect(fs.readdirSync(dir).filter((f) => f.startsWith(".lattice"))).toEqual([]);
   });
   it("own code is taken out of edited files, kept when they are written anew, and never lost unsaid", async () => {
     const p = path.join(dir, "p.json");

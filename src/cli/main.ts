@@ -6,11 +6,14 @@ import { aboutCommand } from "./about";
 import { assignCommand } from "./assign";
 import { boardsCommand } from "./boards";
 import { checkCommand } from "./check";
+import { captureCommand } from "./capture";
+import { judgeCommand } from "./judge";
 import { partCommand, partsCommand } from "./parts";
 import { planCommand } from "./plan";
 import { pinmapCommand, wireCommand } from "./wire";
 import { placeCommand, printCommand, rewireCommand } from "./wiring";
 import { EXIT, Unusable } from "./io";
+import { trainCommand } from "./train";
 import { simulateCommand } from "./simulate";
 
 /** The `lattice` command. Results to stdout, messages to stderr; exit status 0 fine, 2 unusable input, 3 findings, 4 no plan. */
@@ -71,8 +74,32 @@ export async function main(argv: string[]): Promise<number> {
     .option("--board <ref>", "which board's program; the first that has one when left out")
     .option("--press <contacts...>", "contacts held, as in SW1@2 or SW1@2-2.5 (seconds); a key of a grid as in K1.3@2")
     .option("--set <felt...>", "what parts feel, as in M1.t_C=3.5 or M1.t_C=3.5@4")
+    .option("--fault <name>", 'a fault of the build, as in "open-wire M1.SDA"')
+    .option("--vcd <file>", "write what the board's pins did as a value change dump")
     .option("--json", "one JSON value")
-    .action((file, o) => done(simulateCommand(file, o)));
+    .action(async (file, o) => done(await simulateCommand(file, o)));
+  program
+    .command("train <file>")
+    .description("practise finding a fault that is hidden in the simulated bench")
+    .option("--seed <n>", "which fault; the same seed hides the same", "1")
+    .option("--level <level>", "visible, continuity, voltage, bus or two", "continuity")
+    .option("--benches <n>", "with --key: a set for so many benches")
+    .option("--same", "with --benches: the same fault at every bench")
+    .option("--key", "print what is hidden, for the teacher")
+    .option("--json", "with --key: one JSON value")
+    .action(async (file, o) => done(await trainCommand(file, o)));
+  program
+    .command("judge <file> <log>")
+    .description("judge a build by what its program printed and what was measured: suspects, and what to measure next")
+    .option("--readings <csv>", "a table with the columns from, to and reading, as in M1.VCC, M1.GND, 3.28 V")
+    .option("--json", "one JSON value")
+    .action((file, log, o) => done(judgeCommand(file, log, o)));
+  program
+    .command("capture <file> <capture>")
+    .description("hold a logic analyser's capture (VCD or CSV) against the plan: addresses, modes, clocks, rates")
+    .option("--map <channels...>", "channels by what their probes are at, as in D0=M1.SDA")
+    .option("--json", "one JSON value")
+    .action(async (file, capture, o) => done(await captureCommand(file, capture, o)));
   program
     .command("rewire <before> <after>")
     .description("what a bench wired after one file needs to be wired after another")

@@ -1,41 +1,10 @@
 import { count } from "../core/quantity/count";
-import fs from "node:fs/promises";
-import path from "node:path";
 import { planOutputs } from "../core/formats";
 import { TARGETS } from "../core/firmware";
 import { catalogue, EXIT, loadFile, note, planFonts, print, Unusable } from "./io";
 import { adopted, withOwnCode } from "./adopt";
+import { expectReplaceable, isEmptyOrMissing, writePlanFolder } from "./plan-folder";
 import { printFindings, statusOf } from "./check";
-
-async function isEmptyOrMissing(dir: string): Promise<boolean> {
-  try {
-    return (await fs.readdir(dir)).length === 0;
-  } catch (e) {
-    const code = (e as NodeJS.ErrnoException).code;
-    if (code === "ENOENT") return true;
-    throw new Unusable(`${dir}: ${code === "ENOTDIR" ? "this is a file; name a folder" : `can't be read (${code})`}`);
-  }
-}
-
-/** Writes all files into a temporary folder beside the target, then moves it into place. */
-async function writeFolder(dir: string, files: Record<string, string | Uint8Array>) {
-  const target = path.resolve(dir);
-  await fs.mkdir(path.dirname(target), { recursive: true });
-  const temp = await fs.mkdtemp(path.join(path.dirname(target), ".lattice-"));
-  try {
-    for (const [name, data] of Object.entries(files)) {
-      const file = path.join(temp, name);
-      await fs.mkdir(path.dirname(file), { recursive: true });
-      await fs.writeFile(file, data);
-    }
-    await fs.chmod(temp, 0o755);
-    await fs.rm(target, { recursive: true, force: true });
-    await fs.rename(temp, target);
-  } catch (e) {
-    await fs.rm(temp, { recursive: true, force: true });
-    throw e;
-  }
-}
 
 export async function planCommand(
   file: string,
@@ -46,6 +15,7 @@ export async function planCommand(
     if (!TARGETS.some((x) => x.id === t))
       throw new Unusable(`--target ${t}: choose from ${TARGETS.map((x) => x.id).join(", ")}`);
   const empty = await isEmptyOrMissing(o.out);
+  if (!empty && o.force) await expectReplaceable(o.out);
   // Own code of an earlier plan stays: what stands between the marks there goes into what is written now.
   const own = empty ? null : adopted(project, o.out);
   if (!empty && !o.force)
@@ -74,7 +44,8 @@ export async function planCommand(
     return EXIT.noPlan;
   }
   if (result.unfit.length) throw new Unusable(`--target ${result.unfit.join("; ")}`);
-  await writeFolder(o.out, result.files);
+  const kept = await writePlanFolder(o.out, result.files);
+  if (kept.length) note(`${o.out}: kept, as no plan wrote it: ${kept.join(", ")}`);
   if (result.leftOpen) note(`${file}: ${result.leftOpen}`);
   for (const s of result.silent) note(`${file}: ${s}`);
   printFindings(result.text.findings);

@@ -1,6 +1,9 @@
-import { trialOf, triable, type Act } from "../core/bench/trial";
+import { writeVcd } from "../core/bench/captures/write-vcd";
+import { simulatedBench } from "../core/bench/simulated/bench";
+import { triable, type Act } from "../core/bench/trial";
 import { circuitOf } from "../core/circuit";
-import { catalogue, EXIT, loadFile, note, print, printJson, Unusable } from "./io";
+import { faultNamed } from "./faults";
+import { catalogue, EXIT, loadFile, note, print, printJson, Unusable, writeFileWhole } from "./io";
 
 /** Longer than anybody watches, seconds. */
 const MOST_S = 3600;
@@ -35,17 +38,26 @@ function settings(text: string): Deed[] {
 }
 
 /** Runs the starter of a plan on a bench of models: what it prints, and what its parts do at the end. */
-export function simulateCommand(
+export async function simulateCommand(
   file: string,
-  o: { seconds?: string; board?: string; press?: string[]; set?: string[]; json?: boolean },
-): number {
+  o: {
+    seconds?: string;
+    board?: string;
+    press?: string[];
+    set?: string[];
+    fault?: string;
+    vcd?: string;
+    json?: boolean;
+  },
+): Promise<number> {
   const c = circuitOf(loadFile(file), catalogue);
   const seconds = Number(o.seconds ?? 10);
   if (!(seconds > 0 && seconds <= MOST_S))
     throw new Unusable(`--seconds ${o.seconds}: a number above 0 and up to ${MOST_S} is needed`);
   const boards = triable(c).map((b) => b.host);
   const host = o.board ?? boards[0];
-  const trial = host === undefined ? null : trialOf(c, host);
+  const change = o.fault === undefined ? {} : faultNamed(c, o.fault).change;
+  const trial = host === undefined || !boards.includes(host) ? null : simulatedBench(c, change, host);
   if (!trial)
     throw new Unusable(
       o.board !== undefined && boards.length
@@ -61,6 +73,7 @@ export function simulateCommand(
     if (why) throw new Unusable(`${d.says}: ${why}`);
   }
   const end = trial.run(seconds * 1000);
+  if (o.vcd !== undefined) await writeFileWhole(o.vcd, writeVcd(c.project.title, trial.driven, seconds * 1000));
   said.push(...end.said);
   for (const label of trial.left) note(`left out here: ${label}`);
   if (o.json) printJson({ board: host, said, shows: end.shows });

@@ -27,4 +27,23 @@ export const MIGRATIONS: readonly string[] = [
     updated_at TEXT NOT NULL
   ) STRICT;
   `,
+  `
+  CREATE TABLE attempts (
+    id TEXT PRIMARY KEY,
+    project_id TEXT NOT NULL REFERENCES projects (id) ON DELETE CASCADE,
+    learner TEXT NOT NULL,
+    level TEXT NOT NULL,
+    seed INTEGER NOT NULL,
+    plan TEXT NOT NULL,
+    points INTEGER NOT NULL,
+    measured INTEGER NOT NULL,
+    best INTEGER NOT NULL,
+    hints INTEGER NOT NULL,
+    wrong INTEGER NOT NULL,
+    minutes REAL NOT NULL,
+    found INTEGER NOT NULL,
+    at TEXT NOT NULL
+  ) STRICT;
+  CREATE INDEX attempts_by_time ON attempts (project_id, at DESC);
+  `,
 ];

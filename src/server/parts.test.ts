@@ -11,7 +11,6 @@ import { create } from "./projects";
 const dir = fs.mkdtempSync(path.join(os.tmpdir(), "lattice-parts-"));
 beforeAll(() => {
   process.env.LATTICE_DATA = dir;
-  delete (globalThis as { latticeDb?: unknown }).latticeDb;
 });
 afterAll(() => fs.rmSync(dir, { recursive: true, force: true }));
 
@@ -22,6 +21,12 @@ const mine = () => {
 };
 
 describe("the catalogue over the wire", () => {
+  it("refuses an own part under a shipped id", () => {
+    const r = saveOwnPart({ ...mine(), id: "module/hc-sr04" });
+    expect(r.status).toBe(400);
+    expect(JSON.stringify(r.body)).toContain("ships with the app");
+    expect(ownParts().map((p) => p.id)).not.toContain("module/hc-sr04");
+  });
   it("gives summaries of all, and definitions by id or all boards", () => {
     expect(summaries()).toHaveLength(catalogue.ids.length);
     expect(details({ ids: "module/bme280,module/nothing,connector/header-9", boards: false }).map((p) => p.id)).toEqual(

@@ -1,6 +1,8 @@
 import {
   describePart,
+  isShipped,
   MAX_PART_BYTES,
+  shippedId,
   summarise,
   validateOwnPart,
   validatePart,
@@ -28,16 +30,21 @@ export function details(ask: { ids: string | null; boards: boolean }): Part[] {
 
 const parsed = (document: string): Part[] => {
   const result = validatePart(JSON.parse(document));
-  return result.ok ? [result.part] : [];
+  return result.ok && !isShipped(shippedCatalogue(), result.part.id) ? [result.part] : [];
 };
 
-/** The person's own parts, newest first. One that this version can't read is left out, not lost. */
+/** The person's own parts, newest first. One that this version can't read, or that would hide a shipped one, is left out, not lost. */
 export const ownParts = (): Part[] => rows.listOwnParts(database()).flatMap((r) => parsed(r.document));
 
 export function saveOwnPart(input: unknown): Outcome<{ id: string }> {
   const result = validateOwnPart(input);
   if (!result.ok)
     return { status: 400, body: { message: "This part can't be used.", problems: result.problems.slice(0, 30) } };
+  if (isShipped(shippedCatalogue(), result.part.id))
+    return {
+      status: 400,
+      body: { message: "This part can't be used.", problems: [{ path: "id", message: shippedId(result.part.id) }] },
+    };
   const text = JSON.stringify(result.part);
   if (text.length > MAX_PART_BYTES) return { status: 413, body: { message: "This part is too large to keep." } };
   rows.saveOwnPart(database(), result.part.id, text);

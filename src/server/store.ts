@@ -22,14 +22,17 @@ function seed(db: Db) {
   setSetting(db, "seeded", "1");
 }
 
-const holder = globalThis as typeof globalThis & { latticeDb?: Db };
+const holder = globalThis as typeof globalThis & { latticeDb?: { folder: string; db: Db } };
 
-/** The one database connection of this process. */
+/** The one database connection of this process: of the folder that it is told to keep its data in. */
 export function database(): Db {
-  if (!holder.latticeDb) {
-    const db = openDatabase(dataFolder());
+  const folder = dataFolder();
+  if (holder.latticeDb?.folder !== folder) {
+    holder.latticeDb?.db.close();
+    delete holder.latticeDb;
+    const db = openDatabase(folder);
     seed(db);
-    holder.latticeDb = db;
+    holder.latticeDb = { folder, db };
   }
-  return holder.latticeDb;
+  return holder.latticeDb!.db;
 }

@@ -1,9 +1,11 @@
 import { benchApi } from "./stations/bench";
+import { captureApi } from "./stations/capture";
 import { firmwareApi } from "./stations/firmware";
 import { ownPartsApi } from "./stations/own-parts";
 import { partsApi } from "./stations/parts";
 import { pinsApi } from "./stations/pins";
 import { powerApi } from "./stations/power";
+import { practiceApi } from "./stations/practice";
 import { projectApi } from "./stations/project";
 import { wiringApi } from "./stations/wiring";
 import { wiresApi } from "./stations/wires";
@@ -27,5 +29,7 @@ export const api = {
   ...wiresApi,
   ...firmwareApi,
   ...benchApi,
+  ...practiceApi,
+  ...captureApi,
 };
 export type CoreApi = typeof api;

@@ -90,6 +90,7 @@ const idsOfEdit = (e: Edit): string[] => {
   if (e.type === "batch") return e.edits.flatMap(idsOfEdit);
   if (e.type === "addPart" || e.type === "changePart") return [e.part];
   if (e.type === "setCompanion" && typeof e.value === "object" && e.value?.part) return [e.value.part];
+  if (e.type === "setOwnPart") return [e.part.id];
   if (e.type === "setPlan") return e.parts.map((p) => p.part);
   return [];
 };

@@ -13,7 +13,7 @@ import {
   type StepKind,
   type SupplyAdvice,
 } from "../core/circuit/power";
-import { airOf, type Project } from "../core/project";
+import { airOf, type Project, type Sleep } from "../core/project";
 import { evaluate, type Triple } from "../core/quantity";
 import { hookupsOf, type Hookup } from "../core/sums";
 
@@ -45,6 +45,8 @@ export interface PowerView {
     label: string;
     capacity_mAh: number;
     duty: number;
+    /** The round that the share awake follows from; null: it is a guess. */
+    sleeps: { ref: string; sleep: Sleep } | null;
     average_mA: number;
     hours: { min: number; max: number };
     usable: number;
@@ -300,6 +302,7 @@ export function makePowerView(project: Project, catalogue: Catalogue): PowerView
       label: b.battery.label,
       capacity_mAh: b.battery.capacity_Ah * 1000,
       duty: b.battery.duty,
+      sleeps: b.battery.sleeps,
       average_mA: mA(b.average_A),
       hours: b.hours,
       usable: b.usable,

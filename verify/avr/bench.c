@@ -266,6 +266,10 @@ static avr_cycle_count_t on_event(avr_t *a, avr_cycle_count_t when, void *param)
   /* A character every two milliseconds: slower than the console's line. */
   return e->text[0] ? when + 2000 * mega : 0;
 }
+/* Asleep the chip's time goes on at once, not at the pace of this machine. */
+static avr_cycle_count_t asleep;
+static void no_wait(avr_t *a, avr_cycle_count_t cycles) { (void)a; (void)cycles; }
+
 int main(int argc, char **argv) {
   if (argc < 3) return 2;
   elf_firmware_t f;
@@ -321,9 +325,12 @@ int main(int argc, char **argv) {
     fflush(stderr);
     wire_answer();
   }
+  avr->sleep = no_wait;
   avr_cycle_count_t end = (avr_cycle_count_t)(atof(argv[2]) * f.frequency);
   while (avr->cycle < end) {
+    avr_cycle_count_t from = avr->cycle;
     int state = avr_run(avr);
+    if (state == cpu_Sleeping) asleep += avr->cycle - from;
     if (state == cpu_Done || state == cpu_Crashed) { printf("\nCRASHED\n"); return 1; }
   }
   putchar('\n');
@@ -331,5 +338,6 @@ int main(int argc, char **argv) {
     for (unsigned bit = 0; bit < 8; bit++)
       if (toggles[port][bit]) printf("TOGGLES P%c%u %u\n", 'B' + port, bit, toggles[port][bit]);
   printf("I2C_BYTES %lu\n", i2c_bytes);
+  printf("ASLEEP %llu\n", (unsigned long long)(asleep * 1000 / f.frequency));
   return 0;
 }

@@ -149,6 +149,8 @@ export function benchProgram(): string {
 export interface BenchRun {
   lines: string[];
   toggles: Map<string, number>;
+  /** How much of the chip's time was slept. */
+  asleep_ms: number;
   i2cBytes: number;
 }
 
@@ -157,8 +159,9 @@ function benchRun(out: string): BenchRun {
   const toggles = new Map<string, number>();
   for (const m of text.matchAll(/^TOGGLES (P[BCD]\d) (\d+)$/gm)) toggles.set(m[1]!, Number(m[2]));
   return {
-    lines: text.split("\n").filter((l) => l && !/^(TOGGLES|I2C_BYTES|Loaded) /.test(l)),
+    lines: text.split("\n").filter((l) => l && !/^(TOGGLES|I2C_BYTES|ASLEEP|Loaded) /.test(l)),
     toggles,
+    asleep_ms: Number(/^ASLEEP (\d+)$/m.exec(text)?.[1] ?? 0),
     i2cBytes: Number(/^I2C_BYTES (\d+)$/m.exec(text)?.[1] ?? 0),
   };
 }

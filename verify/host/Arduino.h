@@ -108,6 +108,7 @@ struct HardwareSerial : Port {
 
 struct Console {
   void begin(uint32_t) {}
+  void flush() {}
   explicit operator bool() const { return true; }
   // What somebody types, in the order of typing.
   static const char *&typed() { static const char *keys = ""; return keys; }

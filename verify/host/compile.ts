@@ -14,6 +14,8 @@ interface File {
 /** Lays a sketch out beside a `main` and compiles it against the API of this folder, every warning an error. */
 function compile(name: string, files: readonly File[], folder: string, main: string, flags: string[]): string {
   const dir = path.join(WORK, name, folder);
+  // Nothing of an earlier program stays: what is beside a sketch belongs to it.
+  fs.rmSync(dir, { recursive: true, force: true });
   fs.mkdirSync(dir, { recursive: true });
   for (const f of files)
     if (f.path.startsWith(`${folder}/`)) fs.writeFileSync(path.join(dir, path.basename(f.path)), f.text);

@@ -1,4 +1,6 @@
 # A recording stand-in for the board's machine module: every pin, bus and pulse that a program asks for is written down.
+import json
+
 import clock
 
 try:
@@ -7,6 +9,20 @@ except ImportError:
     js = None
 
 LOG = []
+
+
+def note(what):
+    """Kept outside of the program's memory, in parcels: a long log in it makes every new object slow to find room for."""
+    LOG.append(what)
+    if js and len(LOG) >= 256:
+        hand_over()
+
+
+def hand_over():
+    js.latticeLog(json.dumps(LOG))
+    LOG.clear()
+
+
 # Addresses at which a model of the bench answers.
 MODELS = set()
 # Pins on which a part of the bench hangs by lines of its own.
@@ -34,7 +50,7 @@ class Pin:
         self.mode = mode
         self.level = value if value is not None else (1 if pull == Pin.PULL_UP else 0)
         if mode != -1:
-            LOG.append(("pin", id, "out" if mode == Pin.OUT else "in", pull))
+            note(("pin", id, "out" if mode == Pin.OUT else "in", pull))
             self._tell()
 
     def _tell(self):
@@ -47,11 +63,11 @@ class Pin:
             self.level = value
         elif mode == Pin.IN:
             self.level = 1 if pull == Pin.PULL_UP else 0
-        LOG.append(("pin", self.id, "out" if mode == Pin.OUT else "in", pull))
+        note(("pin", self.id, "out" if mode == Pin.OUT else "in", pull))
         self._tell()
 
     def irq(self, handler, trigger):
-        LOG.append(("irq", self.id, trigger))
+        note(("irq", self.id, trigger))
 
         def look():
             if self.id not in WIRED:
@@ -74,7 +90,7 @@ class Pin:
                     return level
             return LEVELS.get(self.id, self.level)
         if v != self.level:
-            LOG.append(("toggle", self.id, v))
+            note(("toggle", self.id, v))
         self.level = v
         self._tell()
 
@@ -90,7 +106,7 @@ class SoftSPI:
         self.sck = sck
         self.mosi = mosi
         self.miso = miso
-        LOG.append(("softspi", sck.id, mosi.id, miso.id))
+        note(("softspi", sck.id, mosi.id, miso.id))
 
     def readinto(self, buf, out=0):
         got = js.latticeLines.swapped(self.sck.id, self.mosi.id, self.miso.id, "%02x" % out, len(buf), clock.us())
@@ -108,7 +124,7 @@ class UART:
     """A serial port: what the model has sent up to now, byte by byte."""
 
     def __init__(self, id, baudrate=9600, tx=None, rx=None, rxbuf=64):
-        LOG.append(("uart", id, baudrate, tx and tx.id, rx and rx.id))
+        note(("uart", id, baudrate, tx and tx.id, rx and rx.id))
         self.waiting = b""
 
     def _hear(self):
@@ -133,7 +149,7 @@ class PWM:
         self.id = pin.id
         self.hz = freq or 0
         self.duty = duty_u16 or 0
-        LOG.append(("pwm", self.id, freq))
+        note(("pwm", self.id, freq))
 
     def _tell(self):
         if self.id in WIRED:
@@ -165,7 +181,7 @@ class ADC:
 
     def __init__(self, pin, atten=None):
         self.id = pin if isinstance(pin, int) else pin.id
-        LOG.append(("adc", self.id, atten))
+        note(("adc", self.id, atten))
 
     def read_u16(self):
         if self.id in WIRED:
@@ -176,7 +192,7 @@ class ADC:
 
 class I2C:
     def __init__(self, id, sda=None, scl=None, freq=400000):
-        LOG.append(("i2c", id, sda.id, scl.id, freq))
+        note(("i2c", id, sda.id, scl.id, freq))
         self.devices = I2C_DEVICES
 
     def _device(self, address):
@@ -214,7 +230,7 @@ class I2C:
                 raise OSError(19)
             return
         self._device(address)
-        LOG.append(("write", address, len(data)))
+        note(("write", address, len(data)))
 
 
 def time_pulse_us(pin, level, timeout):
@@ -230,4 +246,10 @@ def time_pulse_us(pin, level, timeout):
 
 
 def bitstream(pin, encoding, timing, data):
-    LOG.append(("bitstream", pin.id, len(data), max(data)))
+    note(("bitstream", pin.id, len(data), max(data)))
+
+
+def lightsleep(ms):
+    """The chip sleeps; its own clock goes on."""
+    note(("lightsleep", ms))
+    clock.sleep_ms(ms)

@@ -83,6 +83,9 @@ export async function runProgram(
 ): Promise<PythonRun> {
   (globalThis as unknown as { latticeBus: unknown }).latticeBus = bridge(bus);
   (globalThis as unknown as { latticeLines: unknown }).latticeLines = lineBridge(onLines);
+  const log: PythonRun["log"] = [];
+  (globalThis as unknown as { latticeLog: unknown }).latticeLog = (parcel: string) =>
+    log.push(...(JSON.parse(parcel) as PythonRun["log"]));
   const { loadMicroPython } = (await import(
     "@micropython/micropython-webassembly-pyscript/micropython.mjs" as string
   )) as {
@@ -108,9 +111,7 @@ try:
     exec(open("/prog/${program}").read().replace("sys.stdin", "clock.STDIN"), {"__name__": "__main__", "clock": clock})
 except clock.Done:
     print("CLOCK RAN OUT")
-import json
-print("LOG " + json.dumps(machine.LOG))
+machine.hand_over()
 `);
-  const log = JSON.parse(lines.find((l) => l.startsWith("LOG "))!.slice(4)) as PythonRun["log"];
-  return { lines: lines.filter((l) => !l.startsWith("LOG ")), log };
+  return { lines, log };
 }

@@ -1,2 +1,2 @@
-/** What happens at the bench: what to measure, with limits, and how a reading is judged. */
-export * from "./checklist";
+/** What a sound build shows, step by step; what faults show; which one it is. */
+export * from "./steps";

@@ -155,11 +155,14 @@ export function triable(c: Circuit): { host: string; target: "sketch" | "micropy
   });
 }
 
-/** The starter of a board on a bench of models. Null where none is written that can be tried. */
-export function trialOf(c: Circuit, host: string): Trial | null {
+/**
+ * The starter of a board on a bench of models. Null where none is written that can be tried. `build`: the bench as it was
+ * really built, where that is otherwise than planned.
+ */
+export function trialOf(c: Circuit, host: string, build: (s: Stage) => Stage = (s) => s): Trial | null {
   const board = triable(c).find((b) => b.host === host);
   if (!board) return null;
-  const stage = stageOf(c, host, board.target);
+  const stage = build(stageOf(c, host, board.target));
   const program = programOf(c, host, board.target, stage);
   const parts = [...program.parts.values()];
   let at = 0;

@@ -17,6 +17,7 @@ const UNITS: Record<string, (v: number) => string> = {
   kHz: (v) => `${v} kHz`,
   MHz: (v) => `${v} MHz`,
   kB: (v) => `${v} kB`,
+  s: (v) => `${v} s`,
   pct: (v) => `${v} %`,
 };
 
@@ -29,6 +30,9 @@ const SAYS: Record<string, string> = {
   ram_kB: "The chip has {} of working memory.",
   program_kB: "The program takes about {}.",
   free_kB: "There are {} for it.",
+  every_s: "A round takes {}.",
+  awake_s: "Awake in it: {}.",
+  needs_s: "Needed: {}.",
   sentence: "It is sentence {} of the list at Firmware.",
   R_ohm: "The resistor in its way is {}.",
   V: "The voltage spoken of is {}.",

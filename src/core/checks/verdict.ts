@@ -1,9 +1,10 @@
 import { openPins } from "../plan/assign";
+import { evidenceOf } from "../bench";
 import type { Circuit } from "../circuit";
 import type { Finding, Severity } from "./types";
 
 export interface Verdict {
-  level: "empty" | "stop" | "fault" | "open" | "risk" | "ready";
+  level: "empty" | "stop" | "fault" | "open" | "wrong" | "risk" | "ready" | "works";
   words: string;
   counts: Record<Severity, number>;
   open: number;
@@ -11,7 +12,7 @@ export interface Verdict {
 
 const many = (n: number, one: string) => `${n} ${one}${n === 1 ? "" : "s"}`;
 
-/** The one sentence at the top: whether this may be powered, will work, is planned, or is ready. */
+/** The one sentence at the top: whether this may be powered, will work, is planned, is ready, or was seen to work. */
 export function verdict(c: Circuit, list: readonly Finding[]): Verdict {
   const counts = { stop: 0, fault: 0, risk: 0, note: 0 };
   for (const f of list) if (f.severity === "stop" || !f.acknowledged) counts[f.severity]++;
@@ -25,6 +26,9 @@ export function verdict(c: Circuit, list: readonly Finding[]): Verdict {
   if (counts.fault) return answer("fault", `Will not work yet: ${many(counts.fault, "fault")}`);
   if (!c.netlist.expanded.hosts.length) return answer("open", "Not planned yet: no board chosen");
   if (open) return answer("open", `Not planned yet: ${many(open, "pin")} open`);
+  const bench = evidenceOf(c);
+  if (bench.wrong.length) return answer("wrong", `Not right on the bench: ${many(bench.wrong.length, "reading")} off`);
+  if (bench.works) return answer("works", "Works on the bench");
   if (counts.risk) return answer("risk", `Can be wired: ${many(counts.risk, "risk")} to know`);
   return answer("ready", "Ready to wire");
 }

@@ -240,7 +240,10 @@ describe("labels that are words of a program already", () => {
     for (const board of ["board/atmega2560-long", BOARD3.part, "board/linux-forty"])
       for (const group of groups) {
         const parts = ["discrete/button", ...group].map((part, i) => ({ ref: `M${i + 1}`, part, label: `Qz${i}` }));
-        const { project } = assign(make([{ ref: "B1", part: board }, USB, ...parts]), catalogue);
+        const { project } = assign(
+          make([{ ref: "B1", part: board, sleep: { every_s: 900, awake_s: 20 } }, USB, ...parts]),
+          catalogue,
+        );
         const c = circuitOf(project, catalogue);
         const ids = parts.map((_, i) => `qz${i}`);
         for (const t of TARGETS)

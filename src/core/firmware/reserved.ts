@@ -53,6 +53,9 @@ const LISTS = {
     crc cs cut data digit digits dot frame got have latch minutes miso mode more mosi most ms out poly sck segments side star
     ticks unit whole alone shown held kept told two seg7 sum8 crc8_low matrix w want field rows cols spi frames sentences one pulses clocked
     shift_in moved name names number off on parts piece poll pulse report rose run said screen seen since steady select self summary tell tells test
+    rules_busy rule_busy woke nap rang lightsleep converter timer timer0_millis slept awake held second wdt_reset sleep_mode
+    set_sleep_mode esp_light_sleep_start esp_sleep_enable_timer_wakeup
+    pagenumber pagesay pagehtml pagejson page_server page_who page_asked page_since page_open page_task page_next wifi wl_connected
     branches busbranch busshut back get glyph is_new no_number font textline textpattern textnumber textat screen echoof card16 card32 cards page_readings sent wire channel fell gap hears take infrared onedge onedges onedgecount edgescame watchedges spifill spiselect bytescame softspi soft idle last late any
     tests there timed told turn wait was watch
     passed pin port r reg restore_interrupts rh row s16 save_and_disable_interrupts scan scl score sda show sreg ssd1306

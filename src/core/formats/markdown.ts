@@ -1,4 +1,4 @@
-import type { CheckItem } from "../bench";
+import { wanted, type CheckItem } from "../bench";
 import type { Finding, Verdict } from "../checks";
 import type { OpenNeed } from "./open";
 import { inRuns, isLaid, OWN_LEG, PHASES, type BomRow, type GridAddresses, type RunRow } from "../build";
@@ -13,13 +13,6 @@ const table = (head: string[], rows: (string | number)[][]) =>
     `|${head.map(() => "---").join("|")}|`,
     ...rows.map((r) => `| ${r.map(cell).join(" | ")} |`),
   ].join("\n");
-
-const limits = (i: CheckItem) =>
-  i.low === null
-    ? `at most ${i.high} ${i.unit}`
-    : i.high === null
-      ? `over ${i.low} ${i.unit}`
-      : `${i.low} to ${i.high} ${i.unit}`;
 
 const place = (end: string, words: string) => (end === words ? end : `${end} (${words})`);
 
@@ -87,7 +80,7 @@ ${phases.filter(Boolean).join("\n")}
 
 ${table(
   ["when", "what", "between", "expected"],
-  p.checks.map((i) => [i.when, i.what, `${i.from} – ${i.to}`, limits(i)]),
+  p.checks.map((i) => [i.when, i.what, [i.from, i.to].filter(Boolean).join(" – "), wanted(i)]),
 )}
 
 ${p.addresses

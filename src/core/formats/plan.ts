@@ -236,7 +236,7 @@ export function checksCsv(c: Circuit): string {
   return listCsv(
     c,
     ["what", "from", "to", "low", "high", "unit", "when"],
-    checklist(c).map((i) => [i.what, i.from, i.to, i.low, i.high, i.unit, i.when]),
+    checklist(c).map((i) => [i.what, i.from, i.to, i.word ?? i.low, i.word ?? i.high, i.unit, i.when]),
   );
 }
 

@@ -1,4 +1,4 @@
-import { checklist } from "../bench";
+import { evidenceOf } from "../bench";
 import { isLaid, runSheet } from "../build/runsheet";
 import { findings, verdict, type Verdict } from "../checks";
 import type { Circuit } from "../circuit";
@@ -17,23 +17,24 @@ export interface Glance {
 /** Ticked and all. */
 type Share = { done: number; of: number };
 
-function shareOf(c: Circuit, list: "wires" | "checks", ids: readonly string[]): Share {
+function shareOf(c: Circuit, list: "wires", ids: readonly string[]): Share {
   const all = new Set(ids);
   return { done: c.project.bench.filter((b) => b.list === list && b.done && all.has(b.id)).length, of: all.size };
 }
 
+function checksOf(c: Circuit): Share & { wrong: number } {
+  const { done, of, wrong } = evidenceOf(c);
+  return { done, of, wrong: wrong.length };
+}
+
 /** How many steps of the run sheet (looking and soldering included) and checks of the bench there are, and are ticked. */
-export const progressOf = (c: Circuit): Record<"wires" | "checks", Share> => ({
+export const progressOf = (c: Circuit): { wires: Share; checks: Share & { wrong: number } } => ({
   wires: shareOf(
     c,
     "wires",
     runSheet(c).map((r) => r.id),
   ),
-  checks: shareOf(
-    c,
-    "checks",
-    checklist(c).map((i) => i.id),
-  ),
+  checks: checksOf(c),
 });
 
 /** How a project stands and how far it got: its verdict, the station where work goes on, the shares that are wired and checked. */
@@ -48,13 +49,7 @@ export function glanceAt(c: Circuit): Glance {
       runSheet(c).flatMap((r) => (isLaid(r) ? [r.id] : [])),
     ),
   );
-  const checked = pair(
-    shareOf(
-      c,
-      "checks",
-      checklist(c).map((i) => i.id),
-    ),
-  );
+  const checked = pair(checksOf(c));
   const at = !project.parts.length
     ? "parts"
     : !c.netlist.expanded.hosts.length

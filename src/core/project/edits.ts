@@ -2,6 +2,7 @@ import { z } from "zod";
 import {
   findPin,
   isBusKind,
+  isShipped,
   optionProblems,
   PartSchema,
   withOptions,
@@ -13,6 +14,7 @@ import { nextRef } from "./refs";
 import { refsOf, RuleSchema } from "./rules";
 import {
   BoxPlaceSchema,
+  BENCH_LISTS,
   BoxSchema,
   BreadboardSchema,
   CompanionKeySchema,
@@ -23,7 +25,9 @@ import {
   LinkSchema,
   PlaceSchema,
   ProjectSchema,
+  SleepSchema,
   SpotSchema,
+  type BenchEntry,
   type Link,
   type Project,
   type ProjectPart,
@@ -96,6 +100,8 @@ const BaseEdit = z.discriminatedUnion("type", [
     bus: z.string().max(12),
     clock_Hz: z.number().positive().max(1e9).nullable(),
   }),
+  /** Lets a board sleep between readings; null keeps it awake. */
+  z.strictObject({ type: z.literal("setSleep"), ref: z.string(), sleep: SleepSchema.nullable() }),
   z.strictObject({ type: z.literal("setWire"), ref: z.string(), wire_cm: z.number().positive().max(2000).nullable() }),
   /** Puts a box of the loom drawing somewhere; null lets the layout place it again, no reference all of them. */
   z.strictObject({
@@ -130,8 +136,8 @@ const BaseEdit = z.discriminatedUnion("type", [
   }),
   z.strictObject({
     type: z.literal("tick"),
-    list: z.enum(["wires", "checks"]),
-    id: z.string().max(80),
+    list: z.enum(BENCH_LISTS),
+    id: z.string().max(120),
     done: z.boolean(),
     reading: z.string().max(80).optional(),
     at: z.string().max(40),
@@ -143,6 +149,21 @@ export const EditSchema = z.union([
 ]);
 export type BasicEdit = z.infer<typeof BaseEdit>;
 export type Edit = z.infer<typeof EditSchema>;
+
+/** So many lines of the bench's log are kept; the oldest go first. */
+const MOST_LOGGED = 2000;
+
+/** A reading as a line of the log: known by when and what. */
+const logged = (e: BenchEntry & { reading: string }): BenchEntry => ({
+  ...e,
+  list: "log",
+  id: `${e.at} ${e.id}`.slice(0, 120),
+});
+
+function shortened(bench: BenchEntry[]): BenchEntry[] {
+  let over = bench.reduce((n, b) => n + (b.list === "log" ? 1 : 0), 0) - MOST_LOGGED;
+  return over <= 0 ? bench : bench.filter((b) => b.list !== "log" || over-- <= 0);
+}
 
 const same = (l: Link, a: string, b: string) => (l.from === a && l.to === b) || (l.from === b && l.to === a);
 const touches = (l: Link, ref: string) => splitEnd(l.from).ref === ref || splitEnd(l.to).ref === ref;
@@ -170,6 +191,30 @@ function withKnown(x: ProjectPart, part: Part): ProjectPart {
     ...(software.length && { software }),
   };
 }
+
+/** An own part put in or changed, with what hangs on it. */
+const withOwnPart = (p: Project, part: Part): Project => ({
+  ...p,
+  customParts: p.customParts.some((x) => x.id === part.id)
+    ? p.customParts.map((x) => (x.id === part.id ? part : x))
+    : [...p.customParts, part],
+  // Options that the part no longer has would make the project unreadable.
+  parts: p.parts.map((y) => {
+    if (y.part !== part.id) return y;
+    const x = withKnown(y, part);
+    if (!x.options) return x;
+    const bad = new Set(optionProblems(part, x.options).map((o) => o.key));
+    return bad.size ? { ...x, options: Object.fromEntries(Object.entries(x.options).filter(([k]) => !bad.has(k))) } : x;
+  }),
+  // Wires to pins that are no longer there would point nowhere.
+  links: p.links.filter((l) =>
+    [l.from, l.to].every((end) => {
+      const { ref, pin } = splitEnd(end);
+      const entry = p.parts.find((x) => x.ref === ref);
+      return entry?.part !== part.id || findPin(withOptions(part, entry.options ?? {}), pin) !== undefined;
+    }),
+  ),
+});
 
 type Handlers = {
   [T in BasicEdit["type"]]: (p: Project, e: Extract<BasicEdit, { type: T }>, c: Catalogue) => Project;
@@ -269,6 +314,11 @@ const HANDLERS: Handlers = {
       buses: e.clock_Hz !== null && known ? [...rest, { host: e.host, bus: e.bus, clock_Hz: e.clock_Hz }] : rest,
     };
   },
+  // Only a board sleeps, and only for some of the time: anything else could not be read again.
+  setSleep: (p, e, c) =>
+    e.sleep && (e.sleep.awake_s >= e.sleep.every_s || !partLookup(p, c)(e.ref)?.board)
+      ? p
+      : mapPart(p, e.ref, (x) => (e.sleep ? { ...x, sleep: e.sleep } : without(x, "sleep"))),
   setWire: (p, e) =>
     mapPart(p, e.ref, (x) => (e.wire_cm === null ? without(x, "wire_cm") : { ...x, wire_cm: e.wire_cm })),
   moveBox: (p, e) => {
@@ -299,7 +349,11 @@ const HANDLERS: Handlers = {
   },
   // Pins of another board mean other things, so only cables survive the change.
   changePart: (p, e, c) => {
-    const changed = mapPart(p, e.ref, (x) => without({ ...x, part: e.part }, "options"));
+    const isBoard = (c.get(e.part) ?? p.customParts.find((x) => x.id === e.part))?.board !== undefined;
+    const changed = mapPart(p, e.ref, (x) => {
+      const next = without({ ...x, part: e.part }, "options");
+      return isBoard ? next : without(next, "sleep");
+    });
     const part = partLookup(changed, c)(e.ref);
     const cables = new Set(part?.pins.filter((x) => x.role === "cable").map((x) => `${e.ref}.${x.label}`));
     return { ...changed, links: p.links.filter((l) => !touches(l, e.ref) || cables.has(l.from) || cables.has(l.to)) };
@@ -312,30 +366,8 @@ const HANDLERS: Handlers = {
       parts: Object.fromEntries(Object.entries({ ...p.drawer.parts, ...e.drawer.parts }).filter(([, n]) => n > 0)),
     },
   }),
-  setOwnPart: (p, e) => ({
-    ...p,
-    customParts: p.customParts.some((x) => x.id === e.part.id)
-      ? p.customParts.map((x) => (x.id === e.part.id ? e.part : x))
-      : [...p.customParts, e.part],
-    // Options that the part no longer has would make the project unreadable.
-    parts: p.parts.map((y) => {
-      if (y.part !== e.part.id) return y;
-      const x = withKnown(y, e.part);
-      if (!x.options) return x;
-      const bad = new Set(optionProblems(e.part, x.options).map((o) => o.key));
-      return bad.size
-        ? { ...x, options: Object.fromEntries(Object.entries(x.options).filter(([k]) => !bad.has(k))) }
-        : x;
-    }),
-    // Wires to pins that are no longer there would point nowhere.
-    links: p.links.filter((l) =>
-      [l.from, l.to].every((end) => {
-        const { ref, pin } = splitEnd(end);
-        const entry = p.parts.find((x) => x.ref === ref);
-        return entry?.part !== e.part.id || findPin(withOptions(e.part, entry.options ?? {}), pin) !== undefined;
-      }),
-    ),
-  }),
+  // Under a shipped part's id it would take that one's place.
+  setOwnPart: (p, e, c) => (isShipped(c, e.part.id) ? p : withOwnPart(p, e.part)),
   // A part that is in use stays until it is taken out of the list.
   removeOwnPart: (p, e) =>
     p.parts.some((x) => x.part === e.id) ? p : { ...p, customParts: p.customParts.filter((x) => x.id !== e.id) },
@@ -347,7 +379,10 @@ const HANDLERS: Handlers = {
   tick: (p, e) => {
     const rest = p.bench.filter((b) => b.list !== e.list || b.id !== e.id);
     const entry = { at: e.at, list: e.list, id: e.id, done: e.done, ...(e.reading && { reading: e.reading }) };
-    return { ...p, bench: e.done || e.reading ? [...rest, entry] : rest };
+    const now = e.done || e.reading ? [...rest, entry] : rest;
+    // A reading is on record for good, whatever is read there later.
+    const kept = e.list === "checks" && e.reading ? [...now, logged({ ...entry, reading: e.reading })] : now;
+    return { ...p, bench: shortened(kept) };
   },
 };
 
@@ -382,6 +417,7 @@ const SAYS: { [T in BasicEdit["type"]]: (e: Extract<BasicEdit, { type: T }>) => 
   setWanted: (e) => `${e.wanted ? "wire" : "leave"} ${e.ref}.${e.pin}`,
   setSoftware: (e) => `${e.ref} ${e.group} ${e.software ? "in software" : "by a controller only"}`,
   setBus: (e) => (e.clock_Hz === null ? `${e.bus} at its usual clock` : `${e.bus} at ${e.clock_Hz / 1000} kHz`),
+  setSleep: (e) => (e.sleep ? `${e.ref} sleeps between readings` : `${e.ref} stays awake`),
   setWire: (e) => `wires of ${e.ref} ${e.wire_cm ?? "as usual"} cm`,
   moveBox: (e) => (e.at ? `move ${e.ref} in the drawing` : "let the drawing be laid out"),
   setKit: (e) => (e.kit.benches ? `kits for ${e.kit.benches}` : "spares"),

@@ -1,6 +1,15 @@
 import { ownCodeProblems } from "./own-code";
 import { ruleProblems } from "./rules";
-import { findPin, isBusKind, optionProblems, validateOwnPart, type Catalogue, type Part } from "../parts/catalogue";
+import {
+  findPin,
+  isBusKind,
+  isShipped,
+  optionProblems,
+  shippedId,
+  validateOwnPart,
+  type Catalogue,
+  type Part,
+} from "../parts/catalogue";
 import { canonicalEnd, partLookup, splitEnd } from "./endpoint";
 import { PROJECT_VERSION, ProjectSchema, type Project } from "./schema";
 
@@ -49,6 +58,12 @@ function meaning(project: Project, catalogue: Catalogue): ProjectProblem[] {
   const partOf = partLookup(project, catalogue);
   const seen = new Set<string>();
   const own = new Set(project.customParts.map((p) => p.id));
+  // What decides about limits must be what its id says: own parts stand beside the shipped ones, never in their place.
+  for (const [i, p] of project.customParts.entries()) {
+    if (isShipped(catalogue, p.id)) out.push({ path: `customParts/${i}/id`, message: shippedId(p.id) });
+    if (project.customParts.findIndex((x) => x.id === p.id) !== i)
+      out.push({ path: `customParts/${i}/id`, message: `"${p.id}" is there twice; each part has an id of its own` });
+  }
   const ids = [...catalogue.ids, ...own];
   const exists = (id: string) => own.has(id) || catalogue.get(id) !== undefined;
   for (const [i, p] of project.parts.entries()) {
@@ -73,6 +88,13 @@ function meaning(project: Project, catalogue: Catalogue): ProjectProblem[] {
     else if (p.host && !partOf(p.host)?.board)
       out.push({ path: `parts/${i}/host`, message: `"${p.host}" is not a board or chip that can host parts` });
     const part = partOf(p.ref);
+    if (p.sleep && part && !part.board)
+      out.push({ path: `parts/${i}/sleep`, message: `"${p.ref}" is not a board; boards sleep between readings` });
+    if (p.sleep && p.sleep.awake_s >= p.sleep.every_s)
+      out.push({
+        path: `parts/${i}/sleep/awake_s`,
+        message: `awake for ${p.sleep.awake_s} s of every ${p.sleep.every_s} s leaves no time to sleep; awake must be less`,
+      });
     for (const [k, label] of (p.wanted ?? []).entries())
       if (part && !findPin(part, label)?.need?.optional)
         out.push({ path: `parts/${i}/wanted/${k}`, message: `"${label}" is no optional pin of ${part.id}` });

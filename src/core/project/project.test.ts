@@ -1,6 +1,15 @@
 import fs from "node:fs";
 import { describe, expect, it } from "vitest";
-import { applyEdit, loadProject, nextRef, projectJsonSchema, readProject, writeProject, type Edit } from ".";
+import {
+  applyEdit,
+  emptyProject,
+  loadProject,
+  nextRef,
+  projectJsonSchema,
+  readProject,
+  writeProject,
+  type Edit,
+} from ".";
 import { BOARD3, BOARD5, CABLE, catalogue, make, USB } from "../testing";
 
 const base = { format: "young-lattice-project", version: 1, title: "t", parts: [BOARD5, USB] };
@@ -56,6 +65,41 @@ describe("reading project files", () => {
     const p = make([BOARD5, USB], [CABLE]);
     const again = readProject(writeProject(p), catalogue);
     expect(again.ok && again.project).toEqual(p);
+  });
+  it("refuses a part of one's own under a shipped id, whatever it says, and edits that would put it there", () => {
+    for (const id of [
+      "board/rp2040-forty",
+      "module/bme280",
+      "discrete/led-red",
+      "connector/header-7",
+      "supply/li-ion-1s",
+    ]) {
+      const base = catalogue.get(id)!;
+      const forged = {
+        ...base,
+        supplies: {
+          ...base.supplies,
+          ...Object.fromEntries(Object.entries(base.supplies).map(([k, s]) => [k, { ...s, absMax_V: 90 }])),
+        },
+      };
+      const doc = {
+        format: "young-lattice-project",
+        version: 1,
+        title: "Forged",
+        parts: [{ ref: "X1", part: id }],
+        customParts: [forged],
+      };
+      const r = readProject(JSON.stringify(doc), catalogue);
+      expect(r.ok, id).toBe(false);
+      if (!r.ok) expect(r.problems.find((p) => p.path === "customParts/0/id")?.message).toContain("ships with the app");
+      const open = { ...emptyProject("x"), parts: [{ ref: "X1", part: id }] };
+      expect(applyEdit(open, { type: "setOwnPart", part: forged }, catalogue)).toBe(open);
+      const own = { ...forged, id: `${id}-own` };
+      expect(applyEdit(open, { type: "setOwnPart", part: own }, catalogue).customParts).toHaveLength(1);
+      const twice = { ...doc, customParts: [own, own] };
+      const t = readProject(JSON.stringify(twice), catalogue);
+      expect(t.ok ? [] : t.problems.map((p) => p.path)).toContain("customParts/1/id");
+    }
   });
   it("ships its JSON Schema, current and of a kind that other tools read", () => {
     const file = JSON.parse(fs.readFileSync(new URL("../../../docs/project.schema.json", import.meta.url), "utf8"));

@@ -59,6 +59,13 @@ export const DrawerSchema = z.strictObject({
 export type Drawer = z.infer<typeof DrawerSchema>;
 export const emptyDrawer = (): Drawer => ({ parts: {}, resistors_ohm: [], capacitors_F: [] });
 
+/** A round of a board that sleeps between readings: how long it is, and for how much of it the program is awake, in seconds. */
+export const SleepSchema = z.strictObject({
+  every_s: z.number().int().min(5).max(86_400),
+  awake_s: z.number().int().min(1).max(600),
+});
+export type Sleep = z.infer<typeof SleepSchema>;
+
 export const ProjectPartSchema = z.strictObject({
   ref,
   part: z.string().max(60),
@@ -71,6 +78,8 @@ export const ProjectPartSchema = z.strictObject({
   /** Groups (`uart`, `spi`, `i2c`) that the program may do on ordinary pins when no controller is left. */
   software: z.array(z.string().max(40)).max(8).optional(),
   wire_cm: z.number().positive().max(2000).optional(),
+  /** A board that sleeps between readings. */
+  sleep: SleepSchema.optional(),
 });
 
 /** A box of the loom drawing put somewhere by hand: beside which side of the board, and how far down, in drawing units. */
@@ -133,10 +142,13 @@ export const LinkSchema = z.strictObject({
   colour: z.string().min(1).max(20).optional(),
 });
 
+export const BENCH_LISTS = ["wires", "checks", "log"] as const;
+
 export const BenchEntrySchema = z.strictObject({
   at: z.string().max(40),
-  list: z.enum(["wires", "checks"]),
-  id: z.string().max(80),
+  /** `log`: every reading that was taken, one after the other, and what was mended. */
+  list: z.enum(BENCH_LISTS),
+  id: z.string().max(120),
   done: z.boolean(),
   reading: z.string().max(80).optional(),
 });
@@ -197,6 +209,7 @@ export const ProjectSchema = z.strictObject({
 });
 
 export type Project = z.infer<typeof ProjectSchema>;
+export type BenchEntry = z.infer<typeof BenchEntrySchema>;
 export type ProjectPart = z.infer<typeof ProjectPartSchema>;
 export type Link = z.infer<typeof LinkSchema>;
 export type CompanionKey = z.infer<typeof CompanionKeySchema>;

@@ -60,13 +60,14 @@ function stationState(s: ProjectState, id: StationId, progress: Progress | null)
       const n = view.targets.filter((t) => !t.unfit).length;
       return n ? count(n, "target") : view.hosts.length ? "no program" : "";
     },
-    bench: () => share("checks"),
+    bench: () => (progress?.checks.wrong ? `${progress.checks.wrong} off` : share("checks")),
     handout: () => "",
   };
   return words[id]();
 }
 
-type Progress = Record<"wires" | "checks", { done: number; of: number }>;
+type Share = { done: number; of: number };
+type Progress = { wires: Share; checks: Share & { wrong: number } };
 /** Edits come in quick succession: only what stands is counted. */
 const COUNT_AFTER_MS = 150;
 
@@ -157,6 +158,8 @@ const VERDICT_TONE: Record<string, string> = {
   empty: "border border-line text-soft",
   risk: "border-2 border-risk text-risk",
   ready: "bg-good text-paper",
+  wrong: "bg-fault text-paper",
+  works: "bg-good text-paper",
 };
 
 /** Undo or redo, with what it would bring back. */

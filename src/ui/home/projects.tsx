@@ -21,10 +21,12 @@ const SHOWN = 60;
 const LEVEL: Record<Glance["verdict"]["level"], { rank: number; className: string }> = {
   stop: { rank: 0, className: "text-stop font-bold" },
   fault: { rank: 1, className: "text-fault font-bold" },
-  open: { rank: 2, className: "" },
-  empty: { rank: 3, className: "text-soft" },
-  risk: { rank: 4, className: "text-risk" },
-  ready: { rank: 5, className: "text-good font-bold" },
+  wrong: { rank: 2, className: "text-fault font-bold" },
+  open: { rank: 3, className: "" },
+  empty: { rank: 4, className: "text-soft" },
+  risk: { rank: 5, className: "text-risk" },
+  ready: { rank: 6, className: "text-good font-bold" },
+  works: { rank: 7, className: "text-good font-bold" },
 };
 const share = ([n, all]: [number, number]) => (all ? n / all : -1);
 const nameOf = (id: string) => STATIONS.find((s) => s.id === id)?.name ?? id;

@@ -19,6 +19,7 @@ import { Radios } from "@/ui/shared/radios";
 
 const Code = afterwards(() => import("./code").then((m) => m.Code));
 const TryIt = later(() => import("./try-it").then((m) => m.TryIt));
+const Sleep = later(() => import("./sleep").then((m) => m.Sleep));
 const Rules = later(() => import("./rules").then((m) => m.Rules));
 
 const PROGRAMMER = "module/avr-programmer";
@@ -175,6 +176,7 @@ export function Firmware() {
           </div>
           <div className="min-w-0">
             <Rules />
+            <Sleep />
             <TryIt />
             {file && <Code path={file.path} text={file.text} save={own} />}
           </div>

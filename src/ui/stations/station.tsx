@@ -15,7 +15,7 @@ const SCRIPTS: Record<StationId, () => Loaded> = {
   power: () => import("./power/power").then((m) => m.Power),
   wiring: () => import("./wiring/wiring").then((m) => m.Wiring),
   firmware: () => import("./firmware").then((m) => m.Firmware),
-  bench: () => import("./bench").then((m) => m.Bench),
+  bench: () => import("./bench/bench").then((m) => m.Bench),
   handout: () => import("./handout").then((m) => m.Handout),
 };
 const view = (id: StationId) => dynamic(SCRIPTS[id], { loading });

@@ -5,6 +5,7 @@ import { adopt, type Adopted } from "../../core/firmware/own/adopt";
 import { does, type Does } from "../../core/firmware/does";
 import { roomOf, type Room } from "../../core/firmware/memory/room";
 import { rulesView, type RulesView } from "../../core/firmware/rules/view";
+import { sleepView, type SleepView } from "../../core/firmware/sleep/view";
 import type { Project } from "../../core/project";
 import { catalogue, needFor } from "../loading";
 
@@ -31,6 +32,11 @@ export const firmwareApi = {
       t === target && p === path ? text : null,
     );
     return problems.length ? { edits: [], problems } : { edits, problems };
+  },
+  /** Boards that may sleep between readings, and what that means for their parts and cells. */
+  async sleeps(project: Project): Promise<SleepView[]> {
+    await needFor(project);
+    return sleepView(circuitOf(project, catalogue));
   },
   /** What happens when, and of what such sentences can be made. */
   async rules(project: Project): Promise<RulesView> {

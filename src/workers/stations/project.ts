@@ -57,13 +57,26 @@ function apply(project: Project, edit: Edit): Project {
   return follows ? refreshCompanions(project, next, catalogue) : next;
 }
 
-/** Ids that a project text names, so that they can be loaded before it is judged. Never throws. */
-const partIdsIn = (text: string) =>
-  new Set(
-    [...text.slice(0, 2_000_000).matchAll(/"((?:board|chip|module|discrete|supply|connector)\/[a-z0-9-]{1,40})"/g)]
-      .map((m) => m[1]!)
-      .slice(0, 2000),
-  );
+const PART_ID = /^(?:board|chip|module|discrete|supply|connector)\/[a-z0-9-]{1,40}$/;
+
+/** Ids that a project text names, so that they can be loaded before it is judged, in whatever spelling of JSON. Never throws. */
+function partIdsIn(text: string): Set<string> {
+  const ids = new Set<string>();
+  const visit = (x: unknown) => {
+    if (typeof x === "string") {
+      if (ids.size < 2000 && PART_ID.test(x)) ids.add(x);
+    } else if (typeof x === "object" && x !== null) Object.values(x).forEach(visit);
+  };
+  try {
+    const doc = JSON.parse(text.slice(0, 2_000_000)) as { customParts?: unknown };
+    // Those that are judged by whether they are shipped come first.
+    if (Array.isArray(doc?.customParts)) for (const p of doc.customParts as { id?: unknown }[]) visit(p?.id);
+    visit(doc);
+  } catch {
+    // What is no JSON, or too deep, is refused by the reader in a sentence.
+  }
+  return ids;
+}
 
 /** The newest question about fixes: older ones are given up. */
 let trying = 0;

@@ -87,7 +87,7 @@ function annealed(p: BoardProblem, from: Layout, turns: number, seed: number): n
 }
 
 const ALL = process.env.ALL === "1";
-const COUNT = ALL ? 40 : 6;
+const COUNT = ALL ? 40 : 3;
 const TURNS = ALL ? 20_000 : 1_500;
 
 describe("the quality of a placement", () => {

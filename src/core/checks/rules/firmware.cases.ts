@@ -18,6 +18,15 @@ const followed = (out: string) => ({
   rules: [{ when: { ref: "SW1", out, is: 1 }, do: { ref: "LED1", act: "on" as const } }],
 });
 
+/** A board that is awake for some of every ten minutes. */
+const asleep = (board: object, awake_s: number, ...more: object[]) =>
+  planned([
+    { ...board, sleep: { every_s: 600, awake_s } } as never,
+    USB,
+    part("M1", "module/scd41"),
+    ...(more as never[]),
+  ]);
+
 export const firmwareCases: Case[] = [
   {
     rule: "firmware.memory",
@@ -39,5 +48,26 @@ export const firmwareCases: Case[] = [
     says: "a sentence that goes by something that its part does not give",
     bad: () => followed("weight"),
     near: () => followed("pressed"),
+  },
+  {
+    rule: "firmware.sleep",
+    severity: "risk",
+    says: "a carbon dioxide sensor that takes five seconds, in a round that is awake for three",
+    bad: () => asleep(AVR, 3),
+    near: () => asleep(AVR, 20),
+  },
+  {
+    rule: "firmware.sleep",
+    severity: "risk",
+    says: "sleep on a board whose watchdog or clock no program of ours uses",
+    bad: () => asleep({ ref: "B1", part: "board/samd21-compact" }, 20),
+    near: () => asleep(AVR, 20),
+  },
+  {
+    rule: "firmware.sleep",
+    severity: "note",
+    says: "a key that nobody hears while the board sleeps",
+    bad: () => asleep(AVR, 20, part("SW1", "discrete/button")),
+    near: () => asleep(AVR, 20, part("LED1", "discrete/led-red")),
   },
 ];

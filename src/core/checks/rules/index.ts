@@ -58,6 +58,7 @@ import { onewireParasitic } from "./onewire-parasitic";
 import { partDataMissing } from "./part-data-missing";
 import { partRating } from "./part-rating";
 import { partReversed } from "./part-reversed";
+import { firmwareSleep } from "./firmware-sleep";
 import { firmwareCapability, firmwareMemory, firmwareRule } from "./firmware";
 import { partSolder } from "./part-solder";
 import { partUnwired } from "./part-unwired";
@@ -213,6 +214,7 @@ export const RULES: readonly Rule[] = [
   firmwareMemory,
   firmwareCapability,
   firmwareRule,
+  firmwareSleep,
   // Over the solved circuit: every pin and element, whoever asks for it.
   overdriveAny,
   commonMode,

@@ -9,6 +9,7 @@ import {
   type CompanionValue,
   type End,
   type Project,
+  type Sleep,
 } from "../../project";
 
 import { facing } from "./legs";
@@ -20,6 +21,8 @@ export interface Instance {
   vars: Record<string, number>;
   label: string;
   host?: string;
+  /** A board that sleeps between readings. */
+  sleep?: Sleep;
   /** Set for a companion: the part it was inserted for, by which key, and why. */
   inserted?: { by: string; key: CompanionKey; because: string };
 }
@@ -419,6 +422,7 @@ export function expand(project: Project, catalogue: Catalogue): Expanded {
       vars: optionVars(part, p.options ?? {}),
       label: p.label ?? p.ref,
       ...(host && { host }),
+      ...(p.sleep && { sleep: p.sleep }),
     });
   }
   for (const inst of work.instances.values()) inst.part = facing(project, work.instances, inst);

@@ -1,4 +1,6 @@
+import type { Part } from "../../parts/catalogue";
 import { evaluate } from "../../quantity";
+import type { Sleep } from "../../project";
 import type { Netlist } from "../netlist";
 import { inCold, type Chemistry } from "./cold";
 import { lowestNeeded } from "./needs";
@@ -58,6 +60,8 @@ export interface Battery {
   rint_ohm: number;
   /** Share of the time that the project is awake; the rest it idles. */
   duty: number;
+  /** What the share follows from: the round of the board on it that is awake for the largest part of its own; null: it is a guess. */
+  sleeps: { ref: string; sleep: Sleep } | null;
   flow: Load;
   /** Volts below which something stops working, and what. */
   cutoff_V: number;
@@ -65,6 +69,12 @@ export interface Battery {
   /** The air at its coldest where the build lives, °C. */
   coldest_C: number;
 }
+
+/** What flows on average, amperes, of something that is awake for this share of the time. */
+export const averageOf = (flow: Load, duty: number): number => duty * flow.typ + (1 - duty) * flow.idle;
+
+/** Whether some program of ours lets a board sleep: then its data say what it draws meanwhile. */
+export const canSleep = (part: Part) => Object.values(part.supplies).some((s) => s.mA?.asleep !== undefined);
 
 export interface BatteryLife {
   battery: Battery;
@@ -79,12 +89,26 @@ export interface BatteryLife {
   points: { used: number; rest_V: number; peak_V: number }[];
 }
 
+/** Of the boards among some loads, if all of them sleep between readings, the one that is awake the most. */
+export function sleeperOn(n: Netlist, loads: readonly { ref: string }[]): Battery["sleeps"] {
+  const boards = [...new Set(loads.map((l) => l.ref))].flatMap((ref) => {
+    const inst = n.instance(ref);
+    return inst?.part.board ? [{ ref, sleep: inst.sleep, can: canSleep(inst.part) }] : [];
+  });
+  const share = (x: Sleep) => x.awake_s / x.every_s;
+  const asleep = boards.flatMap(({ ref, sleep, can }) => (sleep && can ? [{ ref, sleep }] : []));
+  return asleep.length && asleep.length === boards.length
+    ? asleep.sort((a, b) => share(b.sleep) - share(a.sleep))[0]!
+    : null;
+}
+
 function batteryOf(n: Netlist, power: PowerReport, s: SourceAt, netId: string, coldest_C: number): Battery | null {
   const { chemistry, cells, capacity_mAh, rint_ohm } = s.source;
   const limit = power.limits.find((l) => l.net === netId && l.kind === "source");
   if (!chemistry || capacity_mAh === undefined || !limit) return null;
   const need = lowestNeeded(n, power, netId);
   const empty = evaluate(s.source.V.min, s.inst.vars);
+  const sleeps = sleeperOn(n, limit.loads);
   return {
     ref: s.ref,
     label: s.inst.label,
@@ -92,7 +116,8 @@ function batteryOf(n: Netlist, power: PowerReport, s: SourceAt, netId: string, c
     cells: cells ?? 1,
     capacity_Ah: evaluate(capacity_mAh, s.inst.vars) / 1000,
     rint_ohm: evaluate(rint_ohm ?? 0, s.inst.vars),
-    duty: s.inst.vars.duty ?? 1,
+    duty: sleeps ? sleeps.sleep.awake_s / sleeps.sleep.every_s : (s.inst.vars.duty ?? 1),
+    sleeps,
     flow: limit.flow,
     cutoff_V: Math.max(need.V, empty),
     cutoffBy: need.V > empty ? need.by : null,
@@ -119,7 +144,7 @@ function usableAt(b: Battery, cutoff: number, A: number): number {
  * the peak and with the inner resistance of a cold cell.
  */
 export function batteryLife(b: Battery): BatteryLife {
-  const average_A = b.duty * b.flow.typ + (1 - b.duty) * b.flow.idle;
+  const average_A = averageOf(b.flow, b.duty);
   const usable = usableAt(b, b.cutoff_V, b.flow.typ);
   const cold = inCold(b.chemistry, b.coldest_C);
   const careful = usableAt({ ...b, rint_ohm: b.rint_ohm * cold.times }, b.cutoff_V, b.flow.peak);

@@ -119,6 +119,7 @@ describe("batteries", () => {
     cells: 3,
     capacity_Ah: 2,
     rint_ohm: 0.6,
+    sleeps: null,
     duty: 1,
     flow: { idle: 0, typ: 0.05, peak: 0.2 },
     cutoff_V: 3,

@@ -201,7 +201,7 @@ function ownLoads(n: Netlist, extra: ExtraLoad[]) {
         ref: inst.ref,
         node: `${inst.ref}:${key}`,
         label: inst.label,
-        flow: { idle: amps(s.mA.idle), typ: amps(s.mA.typ), peak: amps(s.mA.peak) },
+        flow: { idle: amps((inst.sleep && s.mA.asleep) ?? s.mA.idle), typ: amps(s.mA.typ), peak: amps(s.mA.peak) },
       });
     }
   for (const { net, ...x } of extra) push(net, x);

@@ -20,8 +20,9 @@ const devices = new Map(DEVICES.map((d) => [d.id, deviceDriver(d, generic)]));
 const isReached = (p: DriverPart) =>
   !p.inst.part.groups.some((g) => g.kind === "i2c") || ((p.bus || p.soft) && p.address);
 
-/** A device's data come before what can be said of a part from its pins alone. */
-const named = (p: DriverPart) => (isReached(p) && devices.get(p.inst.part.id)) || byId.get(p.inst.part.bringup!.driver);
+/** A device's data come before what can be said of a part from its pins alone; a board that is an output to its computer has neither. */
+const named = (p: DriverPart) =>
+  (isReached(p) && devices.get(p.inst.part.id)) || byId.get(p.inst.part.bringup?.driver ?? "");
 
 /** A driver that is no data speaks to the bus itself, in a sketch to a controller of the board and without opening a branch. */
 const branchless = (p: DriverPart): Lack | null =>

@@ -1,9 +1,8 @@
 /** The readings on the local network, by boards with a radio: a page, and the same as JSON. In MicroPython. */
 import type { Circuit } from "../../circuit";
-import { codeOf } from "../rules/print";
-import { givesOf, outName } from "../rules/resolve";
 import type { DriverPart, FirmwareFile } from "../types";
 import { PAGE_LIB } from "./library";
+import { ascii, pageRows } from "./rows";
 
 /** How often it looks whether somebody asks, ms. */
 export const PAGE_LOOK_MS = 100;
@@ -27,21 +26,14 @@ PASSWORD = ""
   },
 ];
 
-const quoted = (text: string) => JSON.stringify(text.replace(/[^\x20-\x7e]/g, ""));
+const quoted = (text: string) => JSON.stringify(ascii(text));
 
 /** What the page shows, as a function of the program, and the page itself. */
 export function pageInPython(title: string, parts: readonly DriverPart[]): string {
-  const rows = parts.flatMap((p) =>
-    givesOf(p).flatMap((q) => {
-      const code = codeOf(p, "micropython");
-      if (!code?.value) return [];
-      const text = `fixed(${code.value(p, q)}, ${q.digits}, ${q.shown ?? q.digits})`;
-      const fresh = code.fresh?.(p);
-      // Each by a name of its own: JSON has one of each.
-      const word = `${p.label} ${q.word || outName(q)}`;
-      return [`        (${quoted(word)}, ${fresh ? `${text} if ${fresh} else None` : text}, ${quoted(q.unit)}),`];
-    }),
-  );
+  const rows = pageRows(parts, "micropython").map(({ word, unit, value, digits, shown, fresh }) => {
+    const text = `fixed(${value}, ${digits}, ${shown})`;
+    return `        (${quoted(word)}, ${fresh ? `${text} if ${fresh} else None` : text}, ${quoted(unit)}),`;
+  });
   return `page = Page(${quoted(title)})
 
 

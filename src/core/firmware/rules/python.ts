@@ -1,5 +1,5 @@
 import { codeOf, followed, holds, keptOf, lastsOf, outputsOf, sequencesOf, type Tongue } from "./print";
-import type { Does, Resolved } from "./resolve";
+import type { Acts, Does, Resolved } from "./resolve";
 
 const PYTHON: Tongue = {
   of: (p) => codeOf(p, "micropython"),
@@ -32,14 +32,23 @@ function once(d: Does, i: number): string {
   ].join("\n");
 }
 
-/** Variables and the task of all rules in Python; nothing when there are none. */
-export function rulesInPython(rules: readonly Resolved[]): { state: string; body: string; divides: boolean } | null {
+/** The same in Python; `watched` as in C++, told by `rule_busy[0]`. */
+export function rulesInPython(
+  rules: readonly Resolved[],
+  watched: readonly Acts[] | null = null,
+): { state: string; body: string; divides: boolean } | null {
   if (!rules.length) return null;
   const kept = keptOf(rules);
   const outs = outputsOf(rules);
   const n = rules.length;
   const turn = rules.map((r) => ("does" in r && r.does.act === "next" ? r.does.among.length - 1 : 0));
+  const busy = [
+    ...lastsOf(rules).map(({ i }) => `rule_since[${i}] is not None`),
+    ...sequencesOf(rules).map(({ i }) => `rule_step[${i}]`),
+    ...(watched ?? []).map((a) => `told["${a.part.ref}"] != ${a.takes.rest}`),
+  ];
   const state = [
+    ...(watched && busy.length ? ["rule_busy = [time.ticks_ms()]"] : []),
     `rule_holds = [False] * ${n}`,
     ...(rules.some((r) => r.kind === "every")
       ? [
@@ -73,7 +82,7 @@ export function rulesInPython(rules: readonly Resolved[]): { state: string; body
       case "each":
         return `${says}held = rule_holds[${i}]\nrule_holds[${i}] = ${holds(PYTHON, r.seen, r.test, "held")}\nif rule_holds[${i}] and not held:\n${indent(once(r.does, i))}`;
       case "every":
-        return `${says}if time.ticks_diff(time.ticks_ms(), rule_next[${i}]) >= 0:\n    rule_next[${i}] = time.ticks_add(rule_next[${i}], ${r.ms})\n${indent(once(r.does, i))}`;
+        return `${says}if time.ticks_diff(time.ticks_ms(), rule_next[${i}]) >= 0:\n    rule_next[${i}] = time.ticks_add(rule_next[${i}], ${r.ms})\n    if time.ticks_diff(time.ticks_ms(), rule_next[${i}]) >= 0:\n        rule_next[${i}] = time.ticks_add(time.ticks_ms(), ${r.ms})\n${indent(once(r.does, i))}`;
       case "follow": {
         const fresh = PYTHON.of(r.seen.part)!.fresh?.(r.seen.part);
         const line = `told["${r.acts.part.ref}"] = ${followed(PYTHON, r.seen, r.acts)}`;
@@ -111,6 +120,7 @@ export function rulesInPython(rules: readonly Resolved[]): { state: string; body
       `told = {${outs.map((a) => `"${a.part.ref}": ${kept.has(a.part.id) ? `kept["${a.part.ref}"]` : a.takes.rest}`).join(", ")}}`,
       ...others,
       ...outs.map((a) => PYTHON.of(a.part)!.tell!(a.part, `told["${a.part.ref}"]`)),
+      ...(watched && busy.length ? [`if ${busy.join(" or ")}:\n    rule_busy[0] = time.ticks_ms()`] : []),
     ].join("\n"),
   };
 }

@@ -1,5 +1,5 @@
 import { codeOf, followed, holds, keptOf, lastsOf, sequencesOf, outputsOf, type Tongue } from "./print";
-import type { Does, Resolved } from "./resolve";
+import type { Acts, Does, Resolved } from "./resolve";
 
 const C: Omit<Tongue, "of"> = {
   and: "&&",
@@ -33,16 +33,26 @@ function once(d: Does, i: number): string {
   ].join("\n");
 }
 
-/** Variables and the task of all rules in C++ and C; nothing when there are none. `of`: what a part is made of in that program. */
+/**
+ * Variables and the task of all rules in C++ and C; nothing when there are none. `of`: what a part is made of in that program;
+ * `watched`: outputs that must not be left alone: `rules_busy` is when one of them was last told something, or anything was under way.
+ */
 export function rulesInC(
   rules: readonly Resolved[],
   of: Tongue["of"] = (p) => codeOf(p, "sketch"),
+  watched: readonly Acts[] | null = null,
 ): { state: string; body: string } | null {
   if (!rules.length) return null;
   const tongue: Tongue = { ...C, of };
   const kept = keptOf(rules);
   const outs = outputsOf(rules);
+  const busy = [
+    ...lastsOf(rules).map(({ i }) => `rule${i}_lasts`),
+    ...sequencesOf(rules).map(({ i }) => `rule${i}_step != 255`),
+    ...(watched ?? []).map((a) => `${a.part.id}_told_by_rule != ${a.takes.rest}L`),
+  ];
   const state = [
+    ...(watched && busy.length ? ["static uint32_t rules_busy = 0;"] : []),
     ...outs.filter((a) => kept.has(a.part.id)).map((a) => `static int32_t ${a.part.id}_kept = ${a.takes.rest};`),
     ...rules.flatMap((r, i) => [
       ...(r.kind === "while" || r.kind === "each" ? [`static bool rule${i}_holds = false;`] : []),
@@ -101,6 +111,7 @@ export function rulesInC(
       ),
       ...others,
       ...outs.map((a) => tongue.of(a.part)!.tell!(a.part, `${a.part.id}_told_by_rule`)),
+      ...(watched && busy.length ? [`if (${busy.join(" || ")}) rules_busy = millis();`] : []),
     ].join("\n"),
   };
 }

@@ -6,6 +6,7 @@ import { driverParts } from "../pins";
 import { pagesOf, PAGE_MS, ROW_MS, type Page } from "../pages";
 import { ruled } from "../rules";
 import type { DriverPart } from "../types";
+import { blinking, hold_ms, napOf, readers, settle_ms, watchedOf } from "../sleep";
 import { usbHostOf } from "../usb/host";
 import { columnsOf, type Columns } from "../logging/columns";
 import type { SimBench } from "./bench";
@@ -121,11 +122,22 @@ export function programOf(c: Circuit, host: string, target: "sketch" | "micropyt
         }
       },
     },
+    watchedOf(rules.rules.map((r) => r.resolved)),
   );
   const report = () => {
     const words = [...parts.values()].map((s) => s.show?.() ?? "").filter((w) => w !== "");
     say([...words, `running ${Math.floor(now / 1000)} s`].join("  "));
   };
+  const nap = napOf(c, host, target);
+  let woke = 0;
+  const hold = nap
+    ? hold_ms(
+        nap,
+        rules.rules.map((r) => r.resolved),
+        all,
+      )
+    : 0;
+  const settle = settle_ms(rules.rules.map((r) => r.resolved));
   interface Task {
     next: number;
     /** Absent: it tells itself. */
@@ -139,9 +151,20 @@ export function programOf(c: Circuit, host: string, target: "sketch" | "micropyt
   const tasks: Task[] = [
     ...[...parts.values()].flatMap((s) => (s.turn ? [{ next: 0, do: (t: number) => s.turn!(t) }] : [])),
     ...pages.map((page) => ({ next: 0, every: ROW_MS * page.rows, do: rowsOf(page, parts) })),
-    ...(ruling ? [{ next: 0, every: RULES_MS, do: ruling }] : []),
+    ...(ruling ? [{ next: 0, every: RULES_MS, do: (t: number) => void (t - woke < hold || ruling.look(t)) }] : []),
     { next: 0, every: REPORT_MS, do: report },
   ];
+  /** The rest of a round is slept: what was due meanwhile is done on waking. */
+  const sleep = (n: NonNullable<typeof nap>) => {
+    const from = Math.max(woke + n.awake_ms, (ruling?.busy() ?? -settle) + settle);
+    for (const p of blinking(all)) parts.get(p.inst.ref)?.tell?.(0, from);
+    for (const p of readers(all)) {
+      const machine = parts.get(p.inst.ref)?.machine;
+      if (machine) machine.fresh = false;
+    }
+    woke = from + n.asleep_ms;
+    for (const t of tasks) t.next = Math.max(t.next, woke);
+  };
   say(`YL1 plan ${host} id=${fingerprint(c.project)} info`);
   return {
     said,
@@ -151,6 +174,10 @@ export function programOf(c: Circuit, host: string, target: "sketch" | "micropyt
       for (;;) {
         let first = tasks[0]!;
         for (const t of tasks) if (t.next < first.next) first = t;
+        if (nap && first.next >= woke + nap.awake_ms && first.next - (ruling?.busy() ?? -settle) >= settle) {
+          sleep(nap);
+          continue;
+        }
         if (first.next > until) break;
         now = first.next;
         const pause = first.do(now);

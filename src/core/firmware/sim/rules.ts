@@ -39,9 +39,17 @@ function followed(v: number, seen: Seen, { takes }: Acts): number {
   return within(Math.trunc((from * (d - c)) / Math.round((b - a) / shift)) + c, c, d);
 }
 
-/** The task of all rules: every call is one look. Null when there are none. */
-export function rulesOf(rules: readonly Resolved[], ruling: Ruling): ((now: number) => void) | null {
+/** All rules of a program: every `look` is one turn of their task. */
+export interface RulesTask {
+  look(now: number): void;
+  /** When anything was last under way, or one of these outputs was told something else than to rest. */
+  busy(): number;
+}
+
+/** The task of all rules; null when there are none. */
+export function rulesOf(rules: readonly Resolved[], ruling: Ruling, watched: readonly Acts[] = []): RulesTask | null {
   if (!rules.length) return null;
+  let busy = 0;
   const outs = outputsOf(rules);
   const held = rules.map(() => false);
   const turn = rules.map((r) => ("does" in r && r.does.act === "next" ? r.does.among.length - 1 : 0));
@@ -73,7 +81,7 @@ export function rulesOf(rules: readonly Resolved[], ruling: Ruling): ((now: numb
   };
   const once = (d: Does, i: number, now: number) =>
     (ONCE[d.act] as (d: Does, i: number, now: number) => void)(d, i, now);
-  return (now) => {
+  const look = (now: number) => {
     for (const { i, acts, ms } of lastsOf(rules))
       if (since[i] !== null && now - since[i]! >= ms) {
         since[i] = null;
@@ -97,6 +105,8 @@ export function rulesOf(rules: readonly Resolved[], ruling: Ruling): ((now: numb
         if (held[i] && !was) once(r.does, i, now);
       } else if (r.kind === "every" && now >= next[i]!) {
         next[i] = next[i]! + r.ms;
+        // Far behind, as after a sleep, it begins anew.
+        if (next[i]! <= now) next[i] = now + r.ms;
         once(r.does, i, now);
       }
     }
@@ -111,5 +121,12 @@ export function rulesOf(rules: readonly Resolved[], ruling: Ruling): ((now: numb
       }
     }
     for (const a of outs) ruling.tell(a.part, told.get(a.part.id)!);
+    if (
+      since.some((t, i) => t !== null && lastsOf(rules).some((l) => l.i === i)) ||
+      step.some((x) => x !== null) ||
+      watched.some((a) => told.get(a.part.id) !== a.takes.rest)
+    )
+      busy = now;
   };
+  return { look, busy: () => busy };
 }

@@ -1,5 +1,9 @@
 import { describe, expect, it } from "vitest";
+import { circuitOf } from "../../circuit";
+import { TARGETS } from "../index";
+import { assign } from "../../plan/assign";
 import { ruleProblems, RuleSchema } from "../../project";
+import { catalogue, make, USB } from "../../testing";
 import { eventId, eventOf, usageOf } from "./events";
 
 describe("keys by the HID usage tables", () => {
@@ -45,4 +49,22 @@ describe("rules that send", () => {
     expect(problems({ ref: "SW1", out: "pressed", is: 1 }, { axis: "x" })[0]!.message).toMatch(/follows a quantity/);
     expect(problems({ every_s: 2 }, { note: 60 })[0]!.message).toMatch(/is a moment/);
   });
+});
+
+describe("a board that is an output to its computer", () => {
+  const boards = catalogue.parts.filter((p) => p.options?.some((o) => o.key === "usbRole"));
+  const KEY = { ref: "SW1", part: "discrete/button", label: "Key" };
+  it.each(boards.flatMap((b) => ["serial", "keyboard", "midi", "joystick"].map((role) => [b.id, role] as const)))(
+    "%s as %s is written by every language that knows it, awake and with naps",
+    (board, usbRole) => {
+      for (const sleep of [undefined, { every_s: 60, awake_s: 5 }]) {
+        const b = { ref: "B1", part: board, options: { usbRole }, ...(sleep && { sleep }) };
+        const { project } = assign(make([b as never, USB, KEY]), catalogue);
+        const c = circuitOf(project, catalogue);
+        for (const target of TARGETS)
+          if (target.unfit(c) === null)
+            expect(target.files(c).length, `${target.id} ${sleep ? "naps" : ""}`).toBeGreaterThan(0);
+      }
+    },
+  );
 });

@@ -1,8 +1,7 @@
-import type { CheckItem } from "../../bench";
 import type { Circuit } from "../../circuit";
 import { findings, verdict } from "../../checks";
 import { pinConstants } from "../../firmware";
-import { checklist } from "../../bench";
+import { checklist, STAGES, wanted, type Stage } from "../../bench";
 import {
   breadboardDrawing,
   gridAddressTables,
@@ -48,13 +47,6 @@ export interface PrintOptions {
   /** `learner`: with explanations and questions; `answers`: only the answer page. */
   variant?: "plan" | "learner" | "answers";
 }
-
-const limits = (i: CheckItem) =>
-  i.low === null
-    ? `at most ${i.high} ${i.unit}`
-    : i.high === null
-      ? `over ${i.low} ${i.unit}`
-      : `${i.low} to ${i.high} ${i.unit}`;
 
 /** So many open pins are listed on the cover. */
 const MOST_OPEN = 30;
@@ -246,6 +238,12 @@ function questions(s: Sheet, c: Circuit, answers: boolean): void {
   });
 }
 
+const CHECKS: Record<Stage, { title: string; says: string }> = {
+  "before power": { title: "Checks before power", says: "All of them, with nothing plugged in, meter on beep." },
+  "first power": { title: "Checks at first power", says: "Unplug at once when one is outside its limits." },
+  "bring-up": { title: "Checks with the bring-up program", says: "Its lines tell what works, or ask what you see." },
+};
+
 /** What the words of this print mean, as far as the glossary has them. */
 function wordsUsed(s: Sheet, c: Circuit): void {
   const parts = [...c.netlist.expanded.instances.values()].flatMap((i) => [
@@ -299,16 +297,10 @@ export async function printPlan(c: Circuit, fonts: Fonts, o: PrintOptions = {}):
   newPage(s);
   sheetRows(s, runSheet(c), learner);
   const checks = checklist(c);
-  for (const when of ["before power", "after power"] as const) {
+  for (const when of STAGES) {
     const mine = checks.filter((i) => i.when === when);
     if (!mine.length) continue;
-    heading(
-      s,
-      `Checks ${when}`,
-      when === "before power"
-        ? "All of them, with nothing plugged in."
-        : "Unplug at once when one is outside its limits.",
-    );
+    heading(s, CHECKS[when].title, CHECKS[when].says);
     table(
       s,
       [
@@ -318,7 +310,7 @@ export async function printPlan(c: Circuit, fonts: Fonts, o: PrintOptions = {}):
         { title: "expected", share: 20 },
         { title: "measured", share: 19 },
       ],
-      mine.map((i) => ["", i.what, [i.from, i.to].filter(Boolean).join(" and "), limits(i), ""]),
+      mine.map((i) => ["", i.what, [i.from, i.to].filter(Boolean).join(" and "), wanted(i), ""]),
     );
   }
   if (learner) {

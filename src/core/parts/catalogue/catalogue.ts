@@ -29,6 +29,13 @@ function member(id: string, find: (id: string) => Part | undefined): Part | unde
   };
 }
 
+/** Whether an id is a shipped part's: a part of one's own under it would be taken for that one, with other limits. */
+export const isShipped = (c: Catalogue, id: string): boolean => c.get(id) !== undefined || c.ids.includes(id);
+
+/** What is said where a part of one's own has the id of a shipped one. */
+export const shippedId = (id: string) =>
+  `"${id}" is the id of a part that ships with the app; a part of your own needs another one, such as "${id.slice(0, 50)}-own"`;
+
 /**
  * A catalogue over a look-up function. Families (`repeat`) are opened here: their members are made on first use, the
  * usual sizes are listed in place of the family itself.

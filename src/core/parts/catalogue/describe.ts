@@ -163,7 +163,7 @@ export function describePart(part: Part): PartDescription {
       name: s.label,
       V: spreadWords(s.V, part),
       mA: s.mA
-        ? `${mA(s.mA.idle)} idle, ${mA(s.mA.typ)} typical, ${mA(s.mA.peak)} at most`
+        ? `${s.mA.asleep === undefined ? "" : `${mA(s.mA.asleep)} asleep, `}${mA(s.mA.idle)} idle, ${mA(s.mA.typ)} typical, ${mA(s.mA.peak)} at most`
         : s.source
           ? `gives up to ${mA(s.source.limit_mA)}`
           : "",

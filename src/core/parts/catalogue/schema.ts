@@ -189,7 +189,8 @@ export const SupplySchema = z.strictObject({
   absMax_V: z.number().optional(),
   /** What hangs on it draws far more than the part itself: motors, servos, coils. It wants a supply of its own. */
   forLoads: z.boolean().optional(),
-  mA: z.strictObject({ idle: ExprSchema, typ: ExprSchema, peak: ExprSchema }).optional(),
+  /** `asleep`: the whole board while its program sleeps; absent where no program of ours lets it. */
+  mA: z.strictObject({ idle: ExprSchema, typ: ExprSchema, peak: ExprSchema, asleep: ExprSchema.optional() }).optional(),
   source: z
     .strictObject({
       V: SpreadSchema,

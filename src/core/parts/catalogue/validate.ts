@@ -86,6 +86,11 @@ function numbers(part: Part): PartProblem[] {
     if (!s.mA) continue;
     const [idle, peak] = [value(`supplies/${k}/mA/idle`, s.mA.idle), value(`supplies/${k}/mA/peak`, s.mA.peak)];
     value(`supplies/${k}/mA/typ`, s.mA.typ);
+    if (s.mA.asleep !== undefined) {
+      const asleep = value(`supplies/${k}/mA/asleep`, s.mA.asleep);
+      if (asleep !== null && idle !== null && asleep > idle)
+        out.push({ path: `supplies/${k}/mA`, message: `asleep (${asleep} mA) is more than idle (${idle} mA)` });
+    }
     if (idle !== null && peak !== null && idle > peak)
       out.push({ path: `supplies/${k}/mA`, message: `idle (${idle} mA) is more than peak (${peak} mA)` });
   }

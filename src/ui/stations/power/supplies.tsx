@@ -7,6 +7,7 @@ import { useProject } from "@/ui/state/project";
 import { River } from "./river";
 import { OptionSlider } from "./slider";
 import { Ways } from "./ways";
+import { span } from "@/core/quantity/span";
 import { howLong, mA, share, volts } from "./words";
 import { Checkbox } from "@/ui/shared/checkbox";
 import { Fold } from "@/ui/shared/fold";
@@ -69,7 +70,14 @@ function Life({ b }: { b: PowerView["batteries"][number] }) {
         {volts(b.sag_V)}
         {b.coldSag_V > b.sag_V * 1.01 ? `, cold by ${volts(b.coldSag_V)}` : ""}.
       </p>
-      <OptionSlider part={b.ref} option="duty" name="awake" value={b.duty} />
+      {b.sleeps ? (
+        <p className="text-sm">
+          {b.sleeps.ref} is awake for {span(b.sleeps.sleep.awake_s)} of every {span(b.sleeps.sleep.every_s)}, as chosen
+          at Firmware.
+        </p>
+      ) : (
+        <OptionSlider part={b.ref} option="duty" name="awake" value={b.duty} />
+      )}
       <PlainChart
         type="line"
         height={170}

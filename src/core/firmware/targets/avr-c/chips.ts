@@ -13,6 +13,8 @@ export interface Chip {
   pending: string;
   /** Its serial port at 9600 baud; null: one is made of a free pin. */
   uart: { begin: string; send: string } | null;
+  /** What its watchdog is called, where it can wake the chip without a reset. */
+  watchdog: { register: string; wakes: string } | null;
   /** The supply as the converter's reference. */
   admux: string;
 }
@@ -32,6 +34,7 @@ export const CHIPS: Readonly<Record<string, Chip>> = {
     vector: "TIM0_COMPA_vect",
     pending: "TIFR0 & _BV(OCF0A)",
     uart: null,
+    watchdog: { register: "WDTCR", wakes: "WDTIE" },
     admux: "0",
   },
   ATtiny84: {
@@ -43,6 +46,7 @@ export const CHIPS: Readonly<Record<string, Chip>> = {
     vector: "TIM0_COMPA_vect",
     pending: "TIFR0 & _BV(OCF0A)",
     uart: null,
+    watchdog: { register: "WDTCSR", wakes: "WDIE" },
     admux: "0",
   },
   ATtiny85: {
@@ -54,6 +58,7 @@ export const CHIPS: Readonly<Record<string, Chip>> = {
     vector: "TIMER0_COMPA_vect",
     pending: "TIFR & _BV(OCF0A)",
     uart: null,
+    watchdog: { register: "WDTCR", wakes: "WDIE" },
     admux: "0",
   },
   ATmega328P: {
@@ -68,6 +73,7 @@ export const CHIPS: Readonly<Record<string, Chip>> = {
       begin: "UCSR0A = _BV(U2X0);\nUBRR0 = F_CPU / 8 / 9600 - 1;\nUCSR0B = _BV(TXEN0);",
       send: "while (!(UCSR0A & _BV(UDRE0))) {\n}\nUDR0 = c;",
     },
+    watchdog: { register: "WDTCSR", wakes: "WDIE" },
     admux: "_BV(REFS0)",
   },
   ATmega32A: {
@@ -83,6 +89,7 @@ export const CHIPS: Readonly<Record<string, Chip>> = {
       begin: "UCSRA = _BV(U2X);\nUBRRL = F_CPU / 8 / 9600 - 1;\nUCSRB = _BV(TXEN);",
       send: "while (!(UCSRA & _BV(UDRE))) {\n}\nUDR = c;",
     },
+    watchdog: null,
     admux: "_BV(REFS0)",
   },
 };

@@ -7,6 +7,7 @@ import type { DriverPart, Lack } from "../../types";
 import { programmerOf, programmerPage } from "../../programmer";
 import { ruled } from "../../rules";
 import { usbHostOf } from "../../usb/host";
+import { napOf } from "../../sleep";
 import { uploadPage } from "../../upload";
 import { targetOf, tidy } from "../target";
 import { CHIPS } from "./chips";
@@ -73,6 +74,7 @@ export const avrC = targetOf({
       title: codeText(c.project.title) || "Project",
       plan: fingerprint(c.project),
       rules: c.project.rules ? ruled(c.project, parts, usbHostOf(c, host, "avr-c")).rules.map((r) => r.resolved) : null,
+      nap: napOf(c, host, "avr-c"),
       programmer: programmerOf(c, host),
       signature: c.netlist.instance(host)!.part.board!.programming?.signature ?? null,
       console: CHIPS[chip]!.uart ? null : freePin(c, host),

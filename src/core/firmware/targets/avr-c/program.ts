@@ -3,6 +3,8 @@ import { pinConstants } from "../../pins";
 import type { Resolved } from "../../rules/resolve";
 import { told } from "../../rules/resolve";
 import { rulesInC } from "../../rules/sketch";
+import { hold_ms, readers, settle_ms, watchedOf, type Nap } from "../../sleep";
+import { napInPlainC } from "../../sleep/print";
 import { place } from "../../own/marks";
 import type { Programmer } from "../../programmer";
 import type { DriverPart, FirmwareFile, RuleCode } from "../../types";
@@ -26,6 +28,8 @@ export interface Ctx {
   console: string | null;
   /** What it does when; null: nobody has said anything, and it does something of its own. */
   rules: readonly Resolved[] | null;
+  /** It sleeps between readings. */
+  nap: Nap | null;
   /** What writes it, and the signature that the chip answers with. */
   programmer: Programmer;
   signature: string | null;
@@ -237,14 +241,14 @@ function grounded(x: Ctx, l: Line): boolean {
 }
 
 /** What rules stand on: milliseconds that do not begin anew after a minute, and what is due. */
-const CLOCK = `// Milliseconds in 32 bits; asked far more often than once a minute.
+const clock = (nap: Nap | null) => `// Milliseconds in 32 bits; asked far more often than once a minute.
 static uint32_t millis(void) {
   static uint32_t ms;
   static uint16_t last;
   uint16_t n = now();
   ms += (uint16_t)(n - last);
   last = n;
-  return ms;
+  return ms${nap ? " + slept" : ""};
 }
 #define due(next, every) due_(&(next), every)
 static bool __attribute__((unused)) due_(uint32_t *next, uint32_t every) {
@@ -275,6 +279,32 @@ const ruleCode =
     return undefined;
   };
 
+/** At the end of the loop: after so many seconds awake the rest of the round is slept, with the lights off that only blink. */
+function rest(
+  x: Ctx,
+  { awake_ms, asleep_ms }: Nap,
+  blinking: readonly Extract<Line, { kind: "light" }>[],
+  held: number,
+  keeps: readonly string[],
+): string {
+  const before = [
+    ...blinking.map((l) => turn(l, false)),
+    // What was read is no reading of the next round.
+    ...readers(x.talks.map((t) => t.p)).map((p) => `${p.id}_fresh = false;`),
+    // The last letters leave its serial port.
+    ...(x.chip.uart && starterTalks(x) ? ["_delay_ms(3);"] : []),
+  ];
+  return `// The rest of the round is slept: pins keep their levels, nothing is heard.
+static uint16_t second, awake;
+${keeps.length ? `// What works something is never left alone.\nif (${keeps.join(" || ")}) awake = 0;\n` : ""}${held ? `if (held && (uint16_t)(now() - woke) >= ${held}) held = 0;\n` : ""}if ((uint16_t)(now() - second) >= 1000) {
+  second += 1000;
+  if (++awake >= ${awake_ms / 1000}) {
+    awake = 0;
+${before.map((b) => `    ${b}\n`).join("")}    nap(${asleep_ms}UL);
+${starterTalks(x) ? `    seconds += ${asleep_ms / 1000}UL;\n` : ""}${held ? "    woke = now();\n    held = 1;\n" : ""}  }
+}`;
+}
+
 /** Does something at once: contacts work lights, then what switches something; the first voltage the first light where there is no contact, the rest blink. */
 export function main(x: Ctx): FirmwareFile {
   const lights = x.lines.filter((l) => l.kind === "light");
@@ -293,17 +323,29 @@ export function main(x: Ctx): FirmwareFile {
   ];
   // What somebody has said counts instead.
   const ruled = x.rules && new Set(x.rules.flatMap((r) => told(r).map((a) => a.part.inst.ref)));
-  const rules = x.rules && rulesInC(x.rules, ruleCode(x));
+  const rules = x.rules && rulesInC(x.rules, ruleCode(x), x.nap && watchedOf(x.rules));
+  /** After waking they wait for what they go by. */
+  const held =
+    x.nap && rules
+      ? hold_ms(
+          x.nap,
+          x.rules!,
+          x.talks.map((t) => t.p),
+        )
+      : 0;
+  const settle = x.rules ? settle_ms(x.rules) : 0;
+  const keeps = x.nap && settle ? [`millis() - rules_busy < ${settle}UL`] : [];
   const pairs = ruled ? [] : contacts.slice(0, worked.length);
   for (const [i, k] of pairs.entries())
     body.push(`// ${k.p.ref} works ${worked[i]!.ref}.
 if (read(${pinOf(k)}) == ${k.pressed}) ${worked[i]!.on}
 else ${worked[i]!.off}`);
+  keeps.push(...pairs.map((k) => `read(${pinOf(k)}) == ${k.pressed}`));
   body.push(...x.talks.map(taskOf));
   if (rules)
     body.push(`// What happens when.
 static uint32_t look;
-if (due(look, ${RULES_MS})) {
+if (${held ? "!held && " : ""}due(look, ${RULES_MS})) {
 ${indent(rules.body)}
 }`);
   let free = ruled ? lights.filter((l) => !ruled.has(l.p.inst.ref)) : lights.slice(pairs.length);
@@ -318,7 +360,7 @@ if (on) ${turn(free[0], true)}
 else ${turn(free[0], false)}`);
     free = free.slice(1);
   }
-  const timed = rules !== null || free.length > 0 || starterTalks(x) || x.talks.length > 0;
+  const timed = x.nap !== null || rules !== null || free.length > 0 || starterTalks(x) || x.talks.length > 0;
   if (free.length)
     body.push(`static uint16_t blink;
 static uint8_t lit;
@@ -347,7 +389,7 @@ ${indent(indent(free.map((l) => turn(l, false)).join("\n")))}
           : [],
       ),
     ];
-    body.push(`static uint16_t told, seconds;
+    body.push(`static uint16_t told${x.nap ? "" : ", seconds"};
 if ((uint16_t)(now() - told) >= 1000) {
   told += 1000;
   say("running ");
@@ -357,10 +399,11 @@ ${indent(values.join("\n"))}
   say("\\r\\n");
 }`);
   }
+  if (x.nap) body.push(rest(x, x.nap, free, held, keeps));
   return {
     path: "main.c",
     text: `${banner(x, "starter; nothing in the loop waits")}#include "${included(x)}"
-${rules ? `#include <stdbool.h>\n\n${CLOCK}\n\n${rules.state}\n` : ""}${place("globals")}
+${x.nap ? `\n${starterTalks(x) ? "static uint16_t seconds;\n" : ""}${held ? "// Since when it is awake, and whether rules still wait for readings.\nstatic uint16_t woke;\nstatic uint8_t held = 1;\n" : ""}${napInPlainC(x.chip.watchdog!)}` : ""}${rules ? `#include <stdbool.h>\n\n${clock(x.nap)}\n\n${rules.state}\n` : ""}${place("globals")}
 
 int main(void) {
 ${timed ? "  startClock();\n" : ""}${indent(setup(x))}

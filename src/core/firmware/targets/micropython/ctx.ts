@@ -3,6 +3,7 @@ import { findPin } from "../../../parts/catalogue";
 import { driverOf } from "../../drivers";
 import { busClock, busNumber, pinConstants } from "../../pins";
 import type { Ruled } from "../../rules";
+import type { Nap } from "../../sleep";
 import type { DriverPart, FirmwareFile } from "../../types";
 
 export const indent = (text: string, by = "    ") => text.replace(/^(?=.)/gm, by);
@@ -23,6 +24,8 @@ export interface Ctx {
   light: { code: string; lit: 0 | 1 } | null;
   /** It is on the local network and shows its readings there. */
   online: boolean;
+  /** Its starter sleeps between readings. */
+  nap: Nap | null;
 }
 
 const banner = (x: Ctx, what: string) =>

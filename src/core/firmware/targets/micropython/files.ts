@@ -10,6 +10,7 @@ import { LOG_LIB } from "../../logging";
 import { ruled } from "../../rules";
 import { logsOf } from "../../rules/resolve";
 import { usbHostOf } from "../../usb/host";
+import { napOf } from "../../sleep";
 import { uploadPage } from "../../upload";
 import { tidy } from "../target";
 import { bringup } from "./bringup";
@@ -36,6 +37,7 @@ export function pythonFiles(
     plan: fingerprint(c.project),
     light: ownLight(c, host, id),
     online: id === "micropython" && isOnNetwork(c, host),
+    nap: napOf(c, host, id),
   };
   const libs = new Map(
     x.parts

@@ -1,6 +1,9 @@
 import { houseRule } from "../../../project";
 import { driverOf } from "../../drivers";
 import { PAGE_MS, pagesOf, ROW_MS, type Page } from "../../pages";
+import { codeOf } from "../../rules/print";
+import { blinking, hold_ms, readers, settle_ms, watchedOf } from "../../sleep";
+import { holdInPython, turnInPython } from "../../sleep/print";
 import { rulesInPython } from "../../rules/python";
 import { logInPython } from "../../logging";
 import { PAGE_LOOK_MS, pageInPython } from "../../page";
@@ -39,7 +42,9 @@ for row in range(${rows}):
 export function starter(x: Ctx): FirmwareFile {
   const light = x.light;
   const cards = logsOf(x.ruled.rules.map((r) => r.resolved));
-  const rules = rulesInPython(x.ruled.rules.map((r) => r.resolved));
+  const told = x.ruled.rules.map((r) => r.resolved);
+  const settle = settle_ms(told);
+  const rules = rulesInPython(told, x.nap && watchedOf(told));
   const tasks: ({ id: string } & Task)[] = [
     ...x.parts.flatMap((p) => {
       const t = driverOf(p)?.micropython?.task?.(p, x.parts);
@@ -47,7 +52,15 @@ export function starter(x: Ctx): FirmwareFile {
     }),
     ...(light ? [{ id: "heartbeat", every_ms: 500, body: "heartbeat.value(1 - heartbeat.value())" }] : []),
     ...pagesOf(x.parts, (p) => showOf(p) !== "").map(rowTask),
-    ...(rules ? [{ id: "rules", every_ms: 20, body: rules.body }] : []),
+    ...(rules
+      ? [
+          {
+            id: "rules",
+            every_ms: 20,
+            body: `${x.nap ? holdInPython(hold_ms(x.nap, told, x.parts)) : ""}${rules.body}`,
+          },
+        ]
+      : []),
     ...(x.online ? [{ id: "page", every_ms: PAGE_LOOK_MS, body: "page.turn(page_readings)" }] : []),
     { id: "report", every_ms: 1000, body: report(x) },
   ];
@@ -63,6 +76,15 @@ export function starter(x: Ctx): FirmwareFile {
     )
     .join("");
   const table = tasks.map((t) => `    [0, ${"turn" in t ? 0 : t.every_ms}, ${t.id}_task],`).join("\n");
+  /** What only blinks is dark while it sleeps; what was read is no reading of the next round. */
+  const off = [
+    ...(light ? [`heartbeat.value(${1 - light.lit})`] : []),
+    ...readers(x.parts).map((p) => `${codeOf(p, "micropython")!.fresh!(p)} = False`),
+    ...blinking(x.parts).map((p) => codeOf(p, "micropython")!.tell!(p, "0")),
+  ];
+  const nap = x.nap
+    ? `${indent(turnInPython(x.nap, off, settle ? `time.ticks_diff(time.ticks_ms(), rule_busy[0]) >= ${settle}` : null))}\n`
+    : "";
   // A part that does not answer is tried again at its next turn: the others go on.
   const loop = simple
     ? `while True:
@@ -72,7 +94,7 @@ export function starter(x: Ctx): FirmwareFile {
         except OSError:
             pass
 ${indent(place("loop"))}
-    time.sleep_ms(50)`
+${nap}    time.sleep_ms(50)`
     : `TASKS = [
 ${table}
 ]
@@ -92,10 +114,11 @@ while True:
             if pause:
                 # It says itself when it wants to go on.
                 task[0] = time.ticks_add(time.ticks_ms(), pause)
-${indent(place("loop"))}`;
+${indent(place("loop"))}
+${nap}`;
   return {
     path: "main.py",
-    text: `${head(x, "starter; nothing in the loop waits")}${cards.length ? "\nfrom lib.card import Log" : ""}${x.online ? `\nfrom lib.page import Page\nfrom lib.part import fixed` : ""}
+    text: `${head(x, "starter; nothing in the loop waits")}${x.nap ? "\nfrom machine import lightsleep" : ""}${cards.length ? "\nfrom lib.card import Log" : ""}${x.online ? `\nfrom lib.page import Page\nfrom lib.part import fixed` : ""}
 
 ${buses(x)}
 ${setups(x)}
@@ -104,7 +127,7 @@ ${x.online ? pageInPython(x.title, x.parts) : ""}
 ${leftWords(x.ruled, "#")}
 ${rules?.state ?? ""}
 ${light ? `heartbeat = Pin(${light.code}, Pin.OUT)\n` : ""}
-${place("globals")}${functions}
+${x.nap ? "woke = time.ticks_ms()\n" : ""}${place("globals")}${functions}
 
 print("YL1 plan ${x.host} id=${x.plan} info")
 

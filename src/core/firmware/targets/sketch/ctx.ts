@@ -4,6 +4,7 @@ import { driverOf } from "../../drivers";
 import { STRIP_SEND } from "../../drivers/strip-send";
 import { busClock, busNumber, pinConstants } from "../../pins";
 import type { Ruled } from "../../rules";
+import type { Nap } from "../../sleep";
 import { usbHelpers, usbIncludes, usbState } from "../../usb/ways";
 import type { DriverPart, FirmwareFile } from "../../types";
 
@@ -22,6 +23,10 @@ export interface Ctx {
   light: { code: string; lit: 0 | 1 } | null;
   /** The console comes over the chip's own USB: it may be opened long after the program has begun. */
   lateConsole: boolean;
+  /** It is on the local network and shows its readings there. */
+  online: boolean;
+  /** Its starter sleeps between readings. */
+  nap: Nap | null;
 }
 
 /** The bus that a family's core calls `Wire`, where it is not the chip's number 0. */

@@ -6,6 +6,9 @@ import { sentBy } from "../../rules/print";
 import { ROLE } from "../../usb/events";
 import { usbMenu } from "../../usb/ways";
 import { usbHostOf } from "../../usb/host";
+import { isOnNetwork } from "../../page";
+import { hasNetworkCore, PAGE_FILES_IN_C } from "../../page/sketch";
+import { napOf } from "../../sleep";
 import { uploadPage } from "../../upload";
 import { targetOf, tidy } from "../target";
 import { bringup } from "./bringup";
@@ -49,6 +52,8 @@ export const sketch = targetOf({
       plan: fingerprint(c.project),
       light: ownLight(c, host, "sketch"),
       lateConsole: usb.kind === "native",
+      online: isOnNetwork(c, host) && hasNetworkCore(family),
+      nap: napOf(c, host, "sketch"),
     };
     const pins = pinsFile(x);
     return [
@@ -56,6 +61,7 @@ export const sketch = targetOf({
       bringup(x),
       { ...pins, path: "starter/pins.h" },
       starter(x),
+      ...(x.online ? PAGE_FILES_IN_C : []),
       uploadPage(c, host, "sketch", usbSteps(x.ruled)),
     ].map((f) => {
       return { path: f.path, text: fillOwn(tidy(f.text, 1), "//", (name) => region(c, host, "sketch", name)) };

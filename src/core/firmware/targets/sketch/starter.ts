@@ -2,9 +2,13 @@ import { houseRule } from "../../../project";
 import { driverOf } from "../../drivers";
 import { PAGE_MS, pagesOf, ROW_MS, type Page } from "../../pages";
 import { logHelpers, logInC } from "../../logging";
+import { PAGE_LOOK_MS } from "../../page";
+import { PAGE_TURN, pageInC } from "../../page/sketch";
 import { leftWords } from "../../rules";
 import { logsOf } from "../../rules/resolve";
-import { sentBy } from "../../rules/print";
+import { codeOf, sentBy } from "../../rules/print";
+import { blinking, hold_ms, readers, settle_ms, watchedOf } from "../../sleep";
+import { holdInC, napInSketch, turnInC } from "../../sleep/print";
 import { rulesInC } from "../../rules/sketch";
 import { place } from "../../own/marks";
 import type { DriverPart, FirmwareFile, Task } from "../../types";
@@ -57,7 +61,10 @@ row = (row + 1) % ${rows};`
 export function starter(x: Ctx): FirmwareFile {
   const light = x.light;
   const cards = logsOf(x.ruled.rules.map((r) => r.resolved));
-  const rules = rulesInC(x.ruled.rules.map((r) => r.resolved));
+  const told = x.ruled.rules.map((r) => r.resolved);
+  const settle = settle_ms(told);
+  const rules = rulesInC(told, undefined, x.nap && watchedOf(told));
+  const page = x.online ? pageInC(x.family, x.title, x.parts) : null;
   const tasks: ({ id: string } & Task)[] = [
     ...x.parts.flatMap((p) => {
       const t = driverOf(p)?.sketch?.task?.(p, x.parts);
@@ -73,7 +80,10 @@ export function starter(x: Ctx): FirmwareFile {
         ]
       : []),
     ...pagesOf(x.parts, (p) => showOf(p) !== "").map(rowTask),
-    ...(rules ? [{ id: "rules", every_ms: 20, body: rules.body }] : []),
+    ...(rules
+      ? [{ id: "rules", every_ms: 20, body: `${x.nap ? holdInC(hold_ms(x.nap, told, x.parts)) : ""}${rules.body}` }]
+      : []),
+    ...(page ? [{ id: "page", every_ms: PAGE_LOOK_MS, body: PAGE_TURN }] : []),
     { id: "report", every_ms: 1000, body: report(x) },
   ];
   const simple = houseRule(x.c.project, "programStyle") === "delays";
@@ -86,12 +96,18 @@ export function starter(x: Ctx): FirmwareFile {
       ? `${t.id}_task();`
       : `${next}\nif (due(${t.id}_next, ${t.every_ms})) ${t.id}_task();`;
   });
+  /** What only blinks is dark while it sleeps; what was read is no reading of the next round. */
+  const off = [
+    ...(light ? [`digitalWrite(${light.code}, ${light.lit ? "LOW" : "HIGH"});`] : []),
+    ...readers(x.parts).flatMap((p) => `${codeOf(p, "sketch")!.fresh!(p)} = false;`),
+    ...blinking(x.parts).map((p) => codeOf(p, "sketch")!.tell!(p, "0")),
+  ];
   const state = [...x.parts.flatMap((p) => driverOf(p)?.sketch?.state?.(p) ?? []), rules?.state ?? ""];
   const text = `${head(x, "starter", sentBy(x.ruled.rules.map((r) => r.resolved)))}
 ${state.join("\n")}
 ${leftWords(x.ruled, "//")}
 ${[...logHelpers(cards), ...cards.map((p) => logInC(p, x.parts))].join("\n\n")}
-${place("globals")}
+${page ? `${page.globals}\n` : ""}${place("globals")}
 
 // True when a task's time has come; ${simple ? "the others run at every turn" : "nothing in the loop ever waits"}.
 static bool due(uint32_t &next, uint32_t every) {
@@ -103,12 +119,13 @@ static bool due(uint32_t &next, uint32_t every) {
   return true;
 }
 
+${x.nap ? napInSketch(x.family) : ""}
 ${functions.join("\n")}
 void setup() {
 ${indent(setups(x))}
   Serial.begin(115200);
 ${light ? `  pinMode(${light.code}, OUTPUT);\n` : ""}${indent(busSetup(x))}
-${indent(place("setup"))}
+${page ? `${indent(page.begin)}\n` : ""}${indent(place("setup"))}
 }
 
 void loop() {
@@ -120,7 +137,7 @@ void loop() {
   }
 ${indent(calls.join("\n"))}
 ${indent(place("loop"))}
-${simple ? "  delay(50);\n" : ""}}
+${x.nap ? `${indent(turnInC(x.nap, off, settle ? `millis() - rules_busy >= ${settle}UL` : null))}\n` : ""}${simple ? "  delay(50);\n" : ""}}
 `;
   return { path: "starter/starter.ino", text };
 }

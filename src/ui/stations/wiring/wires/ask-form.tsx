@@ -6,7 +6,7 @@ import { z } from "zod";
 import type { WireAsk } from "@/core/wires";
 import { WireAskSchema } from "@/core/wires/ask-schema";
 import { Select } from "@/ui/shared/select";
-import { PointField } from "./point-field";
+import { PointField } from "@/ui/shared/point-field";
 import { Consequence } from "./told";
 import { useAct } from "./use-told";
 import { Label } from "@/ui/shared/label";
