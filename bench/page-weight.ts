@@ -1,7 +1,7 @@
 import { startApp } from "../e2e/app";
 import { STATIONS } from "../src/ui/stations/list";
 
-/** Compressed script of a page, kB: what it fetches until it can be used, and what follows on its own within three seconds. */
+/** Compressed script of a page, kB: what it fetches until it can be used, and what follows on its own while it is looked at. */
 export interface Weight {
   page: string;
   first_kB: number;
@@ -10,8 +10,11 @@ export interface Weight {
 
 const USABLE = { home: 'a[href^="/p/"]', station: "main h1" };
 
-/** Weighs what the browser really fetches for the first page and for a link to each station, opened cold. */
-export async function weigh(): Promise<Weight[]> {
+/**
+ * Weighs what the browser really fetches for the first page and for a link to each station, opened cold, and what follows while
+ * it is only looked at for `looked_ms`.
+ */
+export async function weigh(looked_ms: number): Promise<Weight[]> {
   const app = await startApp();
   const out: Weight[] = [];
   try {
@@ -33,7 +36,7 @@ export async function weigh(): Promise<Weight[]> {
       );
       await page.goto(path);
       await page.waitForFunction(() => "usable" in window);
-      await page.waitForTimeout(3000);
+      await page.waitForTimeout(looked_ms);
       // The worker's script is the computation; it is loaded beside the page, by itself.
       const scripts = await page.evaluate(() => {
         const { usable } = window as unknown as { usable: number };

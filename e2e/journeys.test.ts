@@ -8,6 +8,7 @@ import {
   axeViolations,
   download,
   makeProject,
+  openFromHome,
   openProject,
   pick,
   saved,
@@ -31,7 +32,7 @@ const station = (page: Page, name: string) =>
 describe("the walk in the README", () => {
   it("moss terrarium: read the finding, look at the ladder, apply the fix, add a lamp, tick a wire, download", async () => {
     const { page, foreign } = await app.session();
-    await openProject(page, "Moss terrarium keeper", "parts");
+    await openFromHome(page, "Moss terrarium keeper");
     await expect.poll(() => verdict(page)).toBe("Will not work yet: 1 fault");
 
     await station(page, "Power and levels").click();

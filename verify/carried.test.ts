@@ -147,7 +147,7 @@ const ANYWHERE = DEVICES.map((d) => d.id).filter((id) => {
   const over = DEVICES.find((d) => d.id === id)!.of(wired({})).over;
   // What also has a pin for shares of a voltage, left to its jumper, would be told apart by nothing here.
   if (over?.kind === "pins" && (over.out ?? []).some((o) => o.as !== "level" && o.as !== "switch")) return false;
-  return pins.every((p) => p.need!.kind !== "adc" && worksAnywhere(part, p.label, false));
+  return pins.every((p) => p.need!.kind !== "adc" && worksAnywhere(part, p.label, "level"));
 });
 
 /** A part on the first lines of an expander, each line where the part's pins come. */
@@ -231,52 +231,84 @@ describe("parts that only set and read levels, on an expander's lines", () => {
   }, 120_000);
 });
 
-describe("voltages on the lines of a switch for sixteen of them", () => {
-  const PCT = new Map([
-    ["M2", 40],
-    ["M3", 85],
-  ]);
-  /** Two knobs on lines of the switch, as far turned as that; its other lines are at ground. */
-  function knobs(board: object) {
+/** Parts that read voltages of others: two of their lines, and the world in which those are at shares of the supply, in percent. */
+const READERS = [
+  {
+    id: "module/cd4067",
+    lines: ["C3", "C12"],
+    world: (low: number, high: number) =>
+      Object.fromEntries(Array.from({ length: 16 }, (_, i) => [`c${i}`, i === 3 ? low : i === 12 ? high : 0])),
+  },
+  {
+    id: "module/mcp3008",
+    lines: ["CH2", "CH7"],
+    world: (low: number, high: number) =>
+      Object.fromEntries(
+        [0, 1, 2, 3, 4, 5, 6, 7].map((i) => [`c${i}`, Math.round((i === 2 ? low : i === 7 ? high : 0) * 10.23)]),
+      ),
+  },
+  {
+    id: "module/ads1115",
+    lines: ["A1", "A3"],
+    world: (low: number, high: number, V: number) => ({
+      a0_V: 0,
+      a1_V: (low * V) / 100,
+      a2_V: 0,
+      a3_V: (high * V) / 100,
+    }),
+  },
+] as const;
+const SHARES = new Map([
+  ["M2", 40],
+  ["M3", 97],
+]);
+
+describe.each(READERS)("voltages on the lines of $id", (k) => {
+  /** Two knobs on lines of it, as far turned as that; its other lines are at ground. */
+  function knobs(board: object, V: number, silent = false) {
     const parts = [
-      { ref: "M1", part: "module/cd4067" },
+      { ref: "M1", part: k.id },
       { ref: "M2", part: "discrete/potentiometer", label: "Low knob" },
       { ref: "M3", part: "discrete/potentiometer", label: "High knob" },
     ];
-    const links = [
-      { from: "M2.2", to: "M1.C3", locked: true },
-      { from: "M3.2", to: "M1.C12", locked: true },
-    ];
+    const links = k.lines.map((line, i) => ({ from: `M${i + 2}.2`, to: `M1.${line}`, locked: true }));
     const plan = assign(make([board as never, USB, ...parts], [], { links }), catalogue).project;
     const c = circuitOf(plan, catalogue);
     expect(gaps(c)).toEqual([]);
-    const world = Object.fromEntries(
-      Array.from({ length: 16 }, (_, i) => [`c${i}`, i === 3 ? PCT.get("M2")! : i === 12 ? PCT.get("M3")! : 0]),
-    );
-    const part = MODELS.find((m) => m.part === "module/cd4067")!.make(world, {});
+    const model = MODELS.find((m) => m.part === k.id)!;
+    const part = model.make(k.world(SHARES.get("M2")!, SHARES.get("M3")!, V), {});
     const p = driverParts(c, "B1", "sketch", (b) => b).find((x) => x.inst.ref === "M1")!;
-    const wire = wirePart(c, "M1", DEVICES.find((d) => d.id === "module/cd4067")!.of(p), part, 1)!;
-    return { c, part, wire };
+    const wire = wirePart(c, "M1", DEVICES.find((d) => d.id === k.id)!.of(p), part, 1);
+    const address = c.netlist.instance("M1")!.part.groups.find((g) => g.kind === "i2c")?.address;
+    const bus = new Map(address && !silent ? [[parseInt(address, 16), part] as const] : []);
+    return { c, part, wire, bus };
   }
   const well = (lines: readonly string[]) => {
-    for (const [ref, pct] of PCT) {
+    for (const [ref, pct] of SHARES) {
       const got = /pct=(\d+)/.exec(lines.find((l) => l.startsWith(`YL1 sensor ${ref} `)) ?? "")?.[1];
       expect(Math.abs(Number(got) - pct), `${ref}: ${got}`).toBeLessThanOrEqual(1);
     }
   };
   it("are read in simavr", async () => {
-    const x = knobs(BOARD5);
+    const x = knobs(BOARD5, 5);
     const { elf } = compileSketch("knobs", sketch.files(x.c), "bringup");
-    const lines = { part: x.wire, at: linesOf(x.c, "M1") };
-    well((await simulateWith(benchProgram(), elf, 4, new Map(), "YL1 done", lines)).lines);
-    compileSketch("knobs", sketch.files(x.c), "starter");
+    const lines = x.wire ? { part: x.wire, at: linesOf(x.c, "M1") } : undefined;
+    well((await simulateWith(benchProgram(), elf, 4, x.bus, "YL1 done", lines)).lines);
+    const starter = compileSketch("knobs", sketch.files(x.c), "starter");
+    const said = (await simulateWith(benchProgram(), starter.elf, 4, x.bus, undefined, lines)).lines;
+    expect(said.at(-1)).toMatch(/turned (39|40|41) %  turned (96|97|98) %/);
   }, 60_000);
-  it("are read in MicroPython", async () => {
-    const x = knobs(BOARD3);
+  it("are read in MicroPython, and are none while it does not answer", async () => {
+    const x = knobs(BOARD3, 3.3);
     const board = x.c.netlist.instance("B1")!.part;
     const at = new Map([...linesOf(x.c, "M1")].map(([line, pin]) => [findPin(board, pin)!.gpio!, line] as const));
-    const lines = { lines: new Lines(x.wire), part: x.part, at };
-    well((await runProgram(micropython.files(x.c), "bringup.py", "clock.END[0] = 4000", new Map(), lines)).lines);
+    const lines = x.wire ? { lines: new Lines(x.wire), part: x.part, at } : undefined;
+    const run = async (program: string, bus = x.bus) =>
+      (await runProgram(micropython.files(x.c), program, "clock.END[0] = 4000", bus, lines)).lines;
+    const last = (said: readonly string[]) => said.findLast((l) => l.includes("running"));
+    well(await run("bringup.py"));
+    expect(last(await run("main.py"))).toMatch(/turned (39|40|41) %  turned (96|97|98) %/);
+    if (x.bus.size) expect(last(await run("main.py", new Map()))).toContain("Low knob --  High knob --");
   }, 60_000);
 });
 

@@ -8,6 +8,7 @@ import type { BusPart } from "../src/core/bench/models/types";
 import { circuitOf } from "../src/core/circuit";
 import type { FirmwareFile } from "../src/core/firmware";
 import { DEVICES } from "../src/core/firmware/devices";
+import { gaps } from "../src/core/firmware/gaps";
 import { leftOut } from "../src/core/firmware/drivers";
 import { driverParts } from "../src/core/firmware/pins";
 import { machineOf } from "../src/core/firmware/devices/run";
@@ -104,6 +105,43 @@ describe("Python on the board with the forty-pin header", () => {
         .at(-1),
     );
     expect(changes).toBeGreaterThanOrEqual(10);
+  });
+  it("a knob on a converter and a servo on a maker of pulses, as if they hung on the board", async () => {
+    const links = [
+      { from: "M2.2", to: "M1.A2", locked: true },
+      { from: "M4.SIG", to: "M3.PWM7", locked: true },
+    ];
+    const parts = [
+      { ref: "S1", part: "supply/adapter-5v-10a" },
+      { ref: "M1", part: "module/ads1115" },
+      { ref: "M2", part: "discrete/potentiometer", label: "Knob" },
+      { ref: "M3", part: "module/pca9685" },
+      { ref: "M4", part: "module/servo-small", label: "Arm" },
+    ];
+    const when = { ref: "M2", out: "pct", above: 50 };
+    const { project } = assign(
+      make([{ ref: "B1", part: "board/linux-forty" }, ...(parts as never[])], [], { links }),
+      catalogue,
+    );
+    const c = circuitOf({ ...project, rules: [{ when, do: { ref: "M4", act: "set", value: 90 } }] }, catalogue);
+    expect(gaps(c)).toEqual([]);
+    for (const [volts, on] of [
+      [0.8, 0],
+      [2.6, 307],
+    ] as const) {
+      const knob = MODELS.find((m) => m.part === "module/ads1115")!.make(
+        { a0_V: 0, a1_V: 0, a2_V: volts, a3_V: 0 },
+        {},
+      );
+      const outs = MODELS.find((m) => m.part === "module/pca9685")!.make({}, { outs: 1 << 7, pulsed: true });
+      const bus = new Map([
+        [0x48, knob],
+        [0x40, outs],
+      ]);
+      const said = (await run("hung", python.files(c), "main.py", 6000, bus)).filter((l) => l.includes("running"));
+      expect(said.at(-1)).toMatch(new RegExp(`turned ${Math.floor((volts / 3.3) * 100)} %`));
+      expect(outs.is!(6000).on_7).toBe(on);
+    }
   });
   // Whether the driver of MAX3485 is on is heard nowhere here.
   it.each(MODELS.filter((m) => m.part !== "module/max3485").map((m) => [m.part, m] as const))(

@@ -80,6 +80,7 @@ export function stageOf(c: Circuit, host: string, target: "sketch" | "micropytho
       options: p.options,
       ...(p.outs !== undefined && { outs: p.outs }),
       ...(p.rests !== undefined && { rests: p.rests }),
+      ...(p.pulsed && { pulsed: true }),
     };
     models.set(ref, new Felt(m, m.worlds[0]!, as));
   }

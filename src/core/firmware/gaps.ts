@@ -31,7 +31,7 @@ export function gaps(c: Circuit): Gap[] {
       for (const b of c.netlist.bindings) {
         const inst = c.netlist.instance(b.ref)!;
         const behind = c.netlist.instance(b.host)!;
-        if (behind.part.board || !inst.part.bringup) continue;
+        if (behind.part.board || !inst.part.bringup || why.has(b.ref)) continue;
         why.set(b.ref, {
           kind: "capability",
           why: `it hangs behind ${b.host}, and our programs do not work through that yet`,

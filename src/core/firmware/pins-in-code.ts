@@ -1,3 +1,4 @@
+import { LANE_FULL, laneOfPulse, laneOfShare } from "./devices/lanes";
 import { identifier } from "./pins";
 import type { DriverPart } from "./types";
 
@@ -11,7 +12,7 @@ const ADC_OF: Record<string, (pin: string) => string> = {
 };
 export function adcInPython(p: DriverPart, label: string): string {
   const at = p.through?.get(label);
-  if (at) return `Volts(${at.by}, "c${at.bit}")`;
+  if (at?.volts) return `Volts(${at.by}, "${at.volts.reading}", ${at.volts.full})`;
   return (ADC_OF[p.board.family] ?? ((pin: string) => `ADC(Pin(${pin}))`))(`pins.${p.pin(label)}`);
 }
 
@@ -21,6 +22,7 @@ export const sketchBits = (p: DriverPart) => (p.board.family === "esp32" ? 12 : 
 /** A level of a part's pin in C++: at the board, or as a bit of the part that it hangs on. */
 export function putInC(p: DriverPart, label: string, level: string): string {
   const at = p.through?.get(label);
+  if (at?.lane) return `${at.by}_lane(${at.bit}, (${level}) == HIGH ? ${LANE_FULL} : 0);`;
   return at ? `${at.by}_put(${at.bit}, ${level});` : `digitalWrite(${p.pin(label)}, ${level});`;
 }
 /** The same read; `rest` counts while the other part does not answer. */
@@ -31,8 +33,8 @@ export function lookInC(p: DriverPart, label: string, rest: number): string {
 /** A voltage as a share of 65536: read by the board, or by the part whose line it is on. */
 export function voltsInC(p: DriverPart, label: string): string {
   const at = p.through?.get(label);
-  return at
-    ? `${at.by}_volts(${at.by}_c${at.bit}) << 6`
+  return at?.volts
+    ? `${at.by}_volts(${at.by}_${at.volts.reading}, ${at.volts.full}) << 6`
     : `(uint16_t)analogRead(${p.pin(label)}) << ${16 - sketchBits(p)}`;
 }
 /** What a pin of the board must be told before; nothing where another part has the line. */
@@ -41,5 +43,21 @@ export const modeInC = (p: DriverPart, label: string, mode: string): string =>
 /** The pin as an object in Python: the board's, made as `made` says, or a bit of another part. */
 export function pinInPython(p: DriverPart, label: string, made: string, rest: number): string {
   const at = p.through?.get(label);
+  if (at?.lane) return `Lane(${at.by}, ${at.bit})`;
   return at ? `Bit(${at.by}, ${at.bit}, ${rest})` : `Pin(pins.${p.pin(label)}, ${made})`;
+}
+
+/** A share of full power in C++, a byte: by the board's own timers, or by the output that the part hangs on. */
+export function shareInC(p: DriverPart, label: string, byte: string): string {
+  const at = p.through?.get(label);
+  return at?.lane
+    ? `${at.by}_lane(${at.bit}, ${laneOfShare(`(uint16_t)(${byte})`)});`
+    : `analogWrite(${p.pin(label)}, ${byte});`;
+}
+/** A pulse of so many microseconds, none for 0; the board makes one each time, an output of another part goes on by itself. */
+export function pulseInC(p: DriverPart, label: string, us: string): string {
+  const at = p.through?.get(label);
+  return at?.lane
+    ? `${at.by}_lane(${at.bit}, ${laneOfPulse(`(uint32_t)(${us})`)});`
+    : `if (${us}) {\n  digitalWrite(${p.pin(label)}, HIGH);\n  delayMicroseconds(${us});\n  digitalWrite(${p.pin(label)}, LOW);\n}`;
 }

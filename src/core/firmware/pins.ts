@@ -3,10 +3,10 @@ import type { Circuit } from "../circuit";
 import { busOfPin, I2C_CLOCK_HZ, i2cBuses } from "../circuit/buses";
 import { isWorked, type Instance } from "../circuit/netlist";
 import { houseRule } from "../project";
-import { CARRIERS, MOST_BITS, VOLTAGES, worksAnywhere } from "./carriers";
+import { CARRIERS, LANES, MOST_BITS, VOLTAGES, worksAnywhere } from "./carriers";
 import { restOf } from "./rest";
 import { isReserved } from "./reserved";
-import type { DriverPart, PinConstant } from "./types";
+import type { DriverPart, PinConstant, Through } from "./types";
 
 /** An identifier from anything that a person typed: ASCII letters, digits and _, never empty, never a digit first. */
 export function identifier(text: string, fallback: string): string {
@@ -197,9 +197,8 @@ function switchOf(c: Circuit, host: string, inst: Instance) {
 
 /** A line of a part that carries others: which part answers for it, and the bit; null for any other line. */
 function bitOf(c: Circuit, host: string, end: { host: string; hostPin: string }, volts: boolean) {
-  const inst = c.netlist.instance(end.host);
-  const lines = inst && (volts ? VOLTAGES : CARRIERS)[inst.part.id];
-  const bit = lines?.(end.hostPin);
+  const id = c.netlist.instance(end.host)?.part.id ?? "";
+  const bit = volts ? VOLTAGES[id]?.line(end.hostPin) : CARRIERS[id]?.(end.hostPin);
   if (bit === null || bit === undefined) return null;
   const head = chainHead(c, end.host);
   if (!c.netlist.bindings.some((b) => b.ref === head && b.host === host)) return null;
@@ -212,10 +211,28 @@ const carried = (c: Circuit, host: string) =>
   c.netlist.bindings.flatMap((b) => {
     const inst = c.netlist.instance(b.ref)!;
     const volts = b.need.kind === "adc";
-    if (b.host === host || !inst.part.bringup || !worksAnywhere(inst.part, b.pin, volts)) return [];
+    if (b.host === host || !inst.part.bringup) return [];
+    const lane = LANES.has(c.netlist.instance(b.host)!.part.id);
+    if (!worksAnywhere(inst.part, b.pin, volts ? "voltage" : lane ? "share" : "level")) return [];
     const at = bitOf(c, host, b, volts);
     return at ? [{ b, inst, ...at }] : [];
   });
+
+/** What a part runs on, nominal millivolts. */
+function supplyOf(c: Circuit, { ref, part }: Instance): number | undefined {
+  const pin = part.pins.find((p) => p.role === "supply-in");
+  const V = pin && c.netlist.netOf(`${ref}.${pin.label}`).V;
+  return V ? Math.round(V.typ * 1000) : undefined;
+}
+
+/** How the voltage of a line is read by the part that it hangs on. */
+function voltsOf(c: Circuit, head: string, line: number): NonNullable<Through["volts"]> {
+  const inst = c.netlist.instance(head)!;
+  const reader = VOLTAGES[inst.part.id]!;
+  return { reading: reader.reading(line), full: reader.full ?? supplyOf(c, inst) ?? UNKNOWN_SUPPLY_MV };
+}
+/** Where nothing feeds a part yet, its plan is not done: any supply lets the program be written. */
+const UNKNOWN_SUPPLY_MV = 3300;
 
 /** Shorter than this a program's half clock is not made, longer neither, microseconds. */
 const HALF_CLOCK_US = { least: 5, most: 255 };
@@ -259,6 +276,8 @@ export function driverParts(c: Circuit, host: string, target: string, busNames: 
     const through = carries.filter((x) => x.inst === inst);
     const onIt = carries.filter((x) => x.head === inst.ref);
     const outs = onIt.filter((x) => x.b.need.kind === "digital-out" || x.b.need.kind === "pwm");
+    const ins = onIt.filter((x) => x.b.need.kind === "adc");
+    const supply_mV = supplyOf(c, inst);
     const mask = (list: typeof onIt) => list.reduce((m, x) => m | (1 << x.bit), 0);
     if (!inst.part.bringup || !mine.length || mine.some((b) => b.chainedAfter)) return [];
     // A part that is only half planned gets no code: half a bus can't work.
@@ -319,8 +338,21 @@ export function driverParts(c: Circuit, host: string, target: string, busNames: 
         soft,
         ...(i2c && (soft || target === "avr-c") && { halfClock_us: halfClock(c, host, inst.ref) }),
         ...(through.length > 0 && {
-          through: new Map(through.map((x) => [x.b.pin, { by: names.get(x.head)!, bit: x.bit }])),
+          through: new Map(
+            through.map((x) => [
+              x.b.pin,
+              {
+                by: names.get(x.head)!,
+                bit: x.bit,
+                ...(LANES.has(c.netlist.instance(x.head)!.part.id) && { lane: true as const }),
+                ...(x.b.need.kind === "adc" && { volts: voltsOf(c, x.head, x.bit) }),
+              },
+            ]),
+          ),
         }),
+        ...(onIt.some((x) => x.b.need.kind === "pwm" && x.b.need.use === "servo") && { pulsed: true }),
+        ...(supply_mV !== undefined && { supply_mV }),
+        ...(ins.length > 0 && { ins: mask(ins) }),
         ...(onIt.length > 0 && {
           outs: mask(outs),
           // A light at the supply rests high; so does what says so of itself.

@@ -33,6 +33,10 @@ export interface Through {
   by: string;
   bit: number;
   on?: DriverPart;
+  /** Its voltage is read there: which reading it is, and what that is at the full supply. */
+  volts?: { reading: string; full: number };
+  /** It is an output that makes shares of full power and pulses. */
+  lane?: true;
 }
 
 /** A branch of a bus switch. */
@@ -87,6 +91,12 @@ export interface DriverPart {
   /** For a part on whose lines others hang: the lines that are outputs, and which of them rest high, as bits. */
   outs?: number;
   rests?: number;
+  /** The lines on which others hang whose voltage it reads, as bits. */
+  ins?: number;
+  /** Something on its lines wants pulses of a length, 50 a second. */
+  pulsed?: boolean;
+  /** What the part itself runs on, nominal millivolts, where that is known. */
+  supply_mV?: number;
   /** It is no part but something that the board sends to the computer. */
   usb?: { event: UsbEvent; takes: Takes };
   /** No controller is behind its bus's pins. */

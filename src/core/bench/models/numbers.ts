@@ -1,4 +1,4 @@
-import type { BusPart, Model } from "./types";
+import type { BusPart, Model, World } from "./types";
 
 const SEGMENTS: Record<number, string> = {
   0x3f: "0",
@@ -186,9 +186,20 @@ export const lcdParallel: Model = {
 export const pca9685: Model = {
   part: "module/pca9685",
   worlds: [{}],
-  within: { angle_deg: 0.65, let_out: 0 },
-  wants: () => [-1, 0, 90, 180, 37].map((v) => [v, { angle_deg: v, let_out: 1 }] as const),
-  make(): BusPart {
+  within: { angle_deg: 0.65, let_out: 0, Hz: 0.02 },
+  wants({ outs, rests = 0, pulsed }) {
+    if (!outs) return [-1, 0, 90, 180, 37].map((v) => [v, { angle_deg: v, let_out: 1 }] as const);
+    // One output after the other, with what the others were told before.
+    const lanes = [...Array(16).keys()].filter((k) => outs & (1 << k));
+    const now = new Map(lanes.map((k) => [`on_${k}`, rests & (1 << k) ? 4096 : 0]));
+    return [307, 4096, 1, 0, 2457, 4095].flatMap((on) =>
+      lanes.map((k) => {
+        now.set(`on_${k}`, on);
+        return [k * 8192 + on, { ...Object.fromEntries(now), let_out: 1, Hz: pulsed ? 50.03 : 1017.25 }] as const;
+      }),
+    );
+  },
+  make(_, { outs = 0 }): BusPart {
     const file = new Map<number, number>([
       // Awake, left by another program.
       [0x00, 0x21],
@@ -200,6 +211,12 @@ export const pca9685: Model = {
     let out = 0;
     let woke = -1;
     let jumped = false;
+    /** How many of 4096 counts an output is high: off wins over on. */
+    const counts = (k: number) => {
+      const at = (r: number) => ((file.get(6 + 4 * k + r + 1) ?? 0) << 8) | (file.get(6 + 4 * k + r) ?? 0);
+      const [on, off] = [at(0), at(2)];
+      return off & 0x1000 ? 0 : on & 0x1000 ? 4096 : (off - on) & 0xfff;
+    };
     return {
       pin(label, level) {
         if (label !== "OE") return;
@@ -217,18 +234,25 @@ export const pca9685: Model = {
           // All outputs at once can only be written, and only while it is awake.
           if (r >= 0xfa && r <= 0xfd && now < woke + 0.5) return;
           file.set(r, v);
+          // All outputs at once are each of them.
+          if (r >= 0xfa && r <= 0xfd) for (let k = 0; k < 16; k++) file.set(6 + 4 * k + r - 0xfa, v);
         });
         return true;
       },
       read: (n) => Array.from({ length: n }, (_, i) => file.get(pointer + i) ?? 0),
-      is: () => {
+      is: (): World => {
         const off = ((file.get(0xfd) ?? 0) << 8) | (file.get(0xfc) ?? 0);
         const from = ((file.get(0xfb) ?? 0) << 8) | (file.get(0xfa) ?? 0);
         const Hz = 25e6 / 4096 / (file.get(0xfe)! + 1);
         const us = ((off - from) / 4096 / Hz) * 1e6;
         const asleep = (file.get(0)! & 0x10) !== 0;
         const angle_deg = off & 0x1000 ? -1 : asleep || from || jumped ? NaN : (us - 1000) * 0.18;
-        return { angle_deg, let_out: out };
+        if (!outs) return { angle_deg, let_out: out };
+        return {
+          ...Object.fromEntries([...Array(16).keys()].map((k) => [`on_${k}`, asleep || jumped ? NaN : counts(k)])),
+          let_out: out,
+          Hz,
+        };
       },
     };
   },

@@ -33,6 +33,8 @@ export interface As {
   /** Its lines that are outputs for others, and which of them rest high, as bits. */
   outs?: number;
   rests?: number;
+  /** Something on its lines wants pulses. */
+  pulsed?: boolean;
   /** What a memory card holds, by block of 512 bytes; what is not there is zeros. */
   blocks?: Map<number, Uint8Array>;
 }

@@ -1,17 +1,25 @@
 import { count, read, work, write } from "./steps";
-import type { Device } from "./types";
+import { firstFirst } from "./lowest";
+import type { Device, DeviceKind } from "./types";
 
 const CHANNELS = [0, 1, 2, 3, 4, 5, 6, 7];
 
 /** MCP3008: start bit, single-ended, channel; after the sample's clock and a 0 come ten bits, here in two bytes. */
-export const mcp3008: Device = {
+export const mcp3008: DeviceKind = {
   id: "module/mcp3008",
-  over: { kind: "spi" },
-  begin: [],
-  read: CHANNELS.flatMap((ch) => [read(2, 0x18 | ch), work(`c${ch}`, "u16be(0) >> 4 & 1023")]),
-  every: 100,
-  out: CHANNELS.map((ch) => count(`c${ch}`, ch ? "" : "ch0-7", [0, 1023])),
-  proof: { kind: "watch", act: "turn or touch what hangs on its first input", by: 64 },
+  cases: [{}, { ins: 0b0010_1000 }],
+  of({ ins }): Device {
+    const [first, channels] = firstFirst(CHANNELS, ins);
+    return {
+      id: "module/mcp3008",
+      over: { kind: "spi" },
+      begin: [],
+      read: CHANNELS.flatMap((ch) => [read(2, 0x18 | ch), work(`c${ch}`, "u16be(0) >> 4 & 1023")]),
+      every: 100,
+      out: channels.map((ch) => count(`c${ch}`, ch ? "" : "ch0-7", [0, 1023])),
+      proof: { kind: "watch", act: `turn or touch what hangs on its input CH${first}`, by: 64 },
+    };
+  },
 };
 
 const VOLTAGE = { word: "level", unit: "", digits: 0, range: [0, 4095], rest: 0 } as const;

@@ -4,6 +4,7 @@ import { MODELS } from "../../bench/models";
 import type { As, BusPart, Model, World } from "../../bench/models/types";
 import { shippedCatalogue } from "../../parts/catalogue/shipped";
 import { DEVICES, wired } from ".";
+import { LANE_SHIFT } from "./lanes";
 import { evaluate, FUNCTIONS, parse } from "./expression";
 import { crc8, machineOf, type Wire } from "./run";
 import type { Device, Step } from "./types";
@@ -52,16 +53,25 @@ const ACTS_MS = 700;
 function amiss(d: Device, part: BusPart, m: Model, as: As): string[] {
   const machine = machineOf(d, part);
   let now = 0;
+  // Outputs that are told one by one: what they are told before the part answers is not lost.
+  const early = (d.lanes ?? []).flatMap((_, k) =>
+    (as.outs ?? 0) & (1 << k) ? [[k, (1234 * (k + 1)) % 4096] as const] : [],
+  );
+  for (const [k, on] of early.toReversed()) machine.lane(k, on, now);
   // Until a large glass was cleared.
-  while (now < (m.settles ?? 0)) now += Math.max(1, machine.turn(now));
-  return m.wants!(as).flatMap(([want, does]) => {
-    machine.want = want;
+  while (now < (m.settles ?? (early.length ? 200 : 0))) now += Math.max(1, machine.turn(now));
+  const lost = early.filter(([k, on]) => part.is!(now)[`on_${k}`] !== on).map(([k]) => `output ${k} was not told`);
+  for (const [k] of early) machine.lane(k, d.lanes![k]!, now);
+  const missed = m.wants!(as).flatMap(([want, does]) => {
+    if (d.lanes) machine.lane(want >> LANE_SHIFT, want & (2 ** LANE_SHIFT - 1), now);
+    else machine.want = want;
     for (const end = now + ACTS_MS; now < end;) now += Math.max(1, machine.turn(now));
     const is = part.is!(now);
     const well =
       machine.fresh && Object.entries(does).every(([k, v]) => Math.abs(is[k]! - v) <= (m.within[k] ?? 0) + 1e-9);
     return well ? [] : [`told ${want}: ${JSON.stringify(is)} instead of ${JSON.stringify(does)}`];
   });
+  return [...lost, ...missed];
 }
 
 /** As it is with a part that does not acknowledge until a time, and not any more from another. */

@@ -39,10 +39,11 @@ const BYTES = {
 /** A digit as the segments of a display, a the lowest bit; 10 is a minus, more is dark. */
 const SEGMENTS = [0x3f, 0x06, 0x5b, 0x4f, 0x66, 0x6d, 0x7d, 0x07, 0x7f, 0x6f, 0x40];
 const PLAIN = { abs: Math.abs, seg7: (digit: number) => SEGMENTS[digit] ?? 0, glyph } as const;
-/** Letters that a display is to show, by place. */
+/** Letters that a display is to show, by place, and what outputs are told. */
 const LETTER = "char";
+const LANE = "lane";
 const PLAIN_IN_C: Record<keyof typeof PLAIN, string> = { abs: "labs", seg7: "of_seg7", glyph: "of_glyph" };
-export const FUNCTIONS = [...Object.keys(BYTES), ...Object.keys(PLAIN), LETTER];
+export const FUNCTIONS = [...Object.keys(BYTES), ...Object.keys(PLAIN), LETTER, LANE];
 export const isOfBytes = (name: string): name is keyof typeof BYTES => name in BYTES;
 
 type Bytes = readonly number[];
@@ -125,8 +126,14 @@ const COUNT: Record<Op, (a: number, b: number) => number> = {
   "%": (a, b) => a % b,
 };
 
-/** Works an expression out. Throws when a number leaves 32 bits: there C and Python would part. `text`: what a display is to show. */
-export function evaluate(e: Expression, names: ReadonlyMap<string, number>, bytes: Bytes, text: Bytes = []): number {
+/** Works an expression out. Throws when a number leaves 32 bits: there C and Python would part. `text`: what a display is to show, `lanes`: what its outputs are told. */
+export function evaluate(
+  e: Expression,
+  names: ReadonlyMap<string, number>,
+  bytes: Bytes,
+  text: Bytes = [],
+  lanes: Bytes = [],
+): number {
   const go = (x: Expression): number => {
     switch (x.kind) {
       case "number":
@@ -139,6 +146,7 @@ export function evaluate(e: Expression, names: ReadonlyMap<string, number>, byte
       case "call": {
         const args = x.args.map(go);
         if (x.name === LETTER) return at(text, args[0]!);
+        if (x.name === LANE) return at(lanes, args[0]!);
         return isOfBytes(x.name)
           ? BYTES[x.name](bytes, args[0]!)
           : PLAIN[x.name as keyof typeof PLAIN](args[0]!, args[1] ?? 0);
@@ -170,6 +178,7 @@ export function toC(e: Expression, bytes: string, name: (n: string) => string): 
         return name(x.name);
       case "call":
         if (x.name === LETTER) return `textAt(${name("text")}, ${go(x.args[0]!)})`;
+        if (x.name === LANE) return `${name("lanes")}[${go(x.args[0]!)}]`;
         return isOfBytes(x.name)
           ? `of_${x.name}(${bytes} + ${go(x.args[0]!)})`
           : `${PLAIN_IN_C[x.name as keyof typeof PLAIN]}(${x.args.map(go).join(", ")})`;
@@ -196,6 +205,7 @@ export function toPython(e: Expression, bytes: string, name: (n: string) => stri
         return name(x.name);
       case "call":
         if (x.name === LETTER) return `me.text[${go(x.args[0]!)}]`;
+        if (x.name === LANE) return `me.lanes[${go(x.args[0]!)}]`;
         return isOfBytes(x.name) ? `${x.name}(${bytes}, ${go(x.args[0]!)})` : `${x.name}(${x.args.map(go).join(", ")})`;
       case "minus":
         return `-${inner(x.of)}`;

@@ -1,6 +1,7 @@
 import { restsWhere } from "./sketch";
 import { parse, toPython } from "./expression";
 import { AGAIN_MS } from "./run";
+import { LANE_FULL, LANE_SHIFT, lanesInPython } from "./lanes";
 import { draws, pattern } from "./text";
 import type { Device, Step } from "./types";
 import { pinName } from "../pins-in-code";
@@ -73,15 +74,49 @@ class Bit:
             part.turn()
 
 
-class Volts:
-    """A voltage on a line of another part, of its readings in thousandths."""
+class Lane:
+    """An output of another part: a level, a share of full power, or pulses of a length, 50 a second."""
 
-    def __init__(self, part, name):
+    def __init__(self, part, which):
+        self.part = part
+        self.which = which
+
+    def put(self, on):
+        part = self.part
+        if part.lanes[self.which] == on:
+            return
+        part.lanes[self.which] = on
+        part.want = self.which << ${LANE_SHIFT} | on
+        if part.fresh:
+            part.turn()
+        else:
+            part.run = None
+
+    def value(self, v=None):
+        if v is None:
+            return 1 if self.part.lanes[self.which] else 0
+        self.put(${LANE_FULL} if v else 0)
+
+    def duty_u16(self, v):
+        self.put(v + 8 >> 4)
+
+    def duty_ns(self, v):
+        self.put((v // 1000 * 128 + 312) // 625)
+
+
+class Volts:
+    """A voltage on a line of another part: one of its readings; \`full\`: the line at the supply."""
+
+    def __init__(self, part, name, full):
         self.part = part
         self.name = name
+        self.full = full
 
     def read_u16(self):
-        return self.part.now(self.name) * 1023 // 1000 << 6
+        line = self.part.now(self.name)
+        if not self.part.fresh:
+            raise OSError(5)
+        return min(max(line, 0) * 1023 // self.full, 1023) << 6
 
 
 def need(ok):
@@ -228,7 +263,7 @@ ${d.out.map((q) => `        me.${q.name} = ${q.name}`).join("\n")}
         yield ${d.every}
 
 
-${p.id} = ${d.text ? `Screen(${p.id}_steps, ${d.text.columns}, ${d.text.rows})` : `Part(${p.id}_steps${d.again === undefined ? "" : `, ${d.again}`})`}${d.takes && !d.text ? `\n${p.id}.want = ${d.takes.rest}` : ""}`;
+${p.id} = ${d.text ? `Screen(${p.id}_steps, ${d.text.columns}, ${d.text.rows})` : `Part(${p.id}_steps${d.again === undefined ? "" : `, ${d.again}`})`}${d.takes && !d.text ? `\n${p.id}.want = ${d.takes.rest}` : ""}${d.lanes ? lanesInPython(p.id, d.lanes) : ""}`;
 }
 
 /** The part's readings as one text, or two dashes while there is none. */
@@ -286,10 +321,10 @@ while True:
         break
     time.sleep_ms(ms)
 if ${p.id}.fresh:
-    ok = ${d.out.map((q) => `${q.room[0]} <= ${p.id}.${q.name} <= ${q.room[1]}`).join(" and ")}
-    print("YL1 sensor ${p.ref} fresh=1 ${d.out.map((q) => `${q.name}=%d`).join(" ")} %s" % (${d.out.map((q) => `${p.id}.${q.name}`).join(", ")}, ${proof ? '"info" if ok else judge(False)' : "judge(ok)"}))
+    ok = ${d.out.map((q) => `${q.room[0]} <= ${p.id}.${q.name} <= ${q.room[1]}`).join(" and ") || "True"}
+    print("YL1 sensor ${p.ref} fresh=1 ${d.out.map((q) => `${q.name}=%d `).join("")}%s" % (${d.out.map((q) => `${p.id}.${q.name}, `).join("")}${proof ? '"info" if ok else judge(False)' : "judge(ok)"},))
 else:
-    print("YL1 sensor ${p.ref} fresh=0 ${d.out.map((q) => `${q.name}=0`).join(" ")} %s" % judge(False))`;
+    print("YL1 sensor ${p.ref} fresh=0 ${d.out.map((q) => `${q.name}=0 `).join("")}%s" % judge(False))`;
 };
 
 /** What changes when the part is used. */

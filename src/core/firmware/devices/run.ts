@@ -1,4 +1,5 @@
 import { evaluate, parse } from "./expression";
+import { LANE_SHIFT } from "./lanes";
 import { inARow, type Op } from "./loops";
 import { NO_NUMBER, pattern } from "./text";
 import type { Device } from "./types";
@@ -18,6 +19,8 @@ export interface Machine {
   fresh: boolean;
   /** What the part is told, for one that takes something. */
   want: number;
+  /** Tells one of its outputs, at once where the part answers. */
+  lane(which: number, value: number, now: number): void;
   /** Writes into a row of a display of letters. */
   line(row: number, text: string): void;
   /** What its rows are to show. */
@@ -70,6 +73,7 @@ export function machineOf(device: Device, wire: Wire): Machine {
   const steps = [...begin, ...inARow(device.read, begin.length)];
   const { columns, rows } = device.text ?? { columns: 0, rows: 0 };
   const letters = Array<number>(columns * rows).fill(32);
+  const lanes = [...(device.lanes ?? [])];
   /** Something else is to be shown. */
   let other = true;
   const line = (row: number, text: string) => {
@@ -80,7 +84,7 @@ export function machineOf(device: Device, wire: Wire): Machine {
     }
   };
   for (let r = 1; r < rows; r++) line(r, pattern(device.text!, r));
-  const value = (x: string) => evaluate(parse(x), names, bytes, letters);
+  const value = (x: string) => evaluate(parse(x), names, bytes, letters, lanes);
   const take = (r: { n: number; from?: number | readonly number[] | undefined }, now: number) => {
     const first = r.from === undefined ? undefined : [r.from].flat();
     let got: readonly number[] | null;
@@ -156,6 +160,13 @@ export function machineOf(device: Device, wire: Wire): Machine {
     fresh: false,
     want: device.takes?.rest ?? 0,
     line,
+    lane(which: number, value: number, now: number) {
+      if (lanes[which] === value) return;
+      lanes[which] = value;
+      machine.want = which * 2 ** LANE_SHIFT + value;
+      if (machine.fresh) machine.turn(now);
+      else k = 0;
+    },
     rows: () =>
       Array.from({ length: rows }, (_, r) => String.fromCharCode(...letters.slice(r * columns, (r + 1) * columns))),
     turn(now: number): number {

@@ -1,3 +1,4 @@
+import { firstFirst } from "./lowest";
 import { count, percentAt, read, share, work } from "./steps";
 import type { Device, DeviceKind, DeviceProof, Quantity } from "./types";
 
@@ -171,21 +172,35 @@ export const encoder: Device = {
 
 /** CD4067: a line is chosen by four pins, then read at the common one. */
 const LINES = Array.from({ length: 16 }, (_, i) => i);
-export const cd4067: Device = {
+export const cd4067: DeviceKind = {
   id: "module/cd4067",
-  over: {
-    kind: "pins",
-    in: ["SIG"],
-    out: ["S0", "S1", "S2", "S3"].map((pin) => ({ pin, as: "level" })),
+  cases: [{}, { ins: 0b1000_0010_0000 }],
+  of({ ins }): Device {
+    const [first, lines] = firstFirst(LINES, ins);
+    return {
+      id: "module/cd4067",
+      over: {
+        kind: "pins",
+        in: ["SIG"],
+        out: ["S0", "S1", "S2", "S3"].map((pin) => ({ pin, as: "level" })),
+      },
+      begin: [],
+      read: LINES.flatMap((i) => [
+        { do: "write", bytes: [i & 1, (i >> 1) & 1, (i >> 2) & 1, i >> 3] } as const,
+        read(2),
+        // A thousandth each: what hangs on the line reckons on from it.
+        work(`c${i}`, "(u16be(0) >> 6) * 1000 / 1023"),
+      ]),
+      every: 100,
+      out: lines.map((i) => ({
+        name: `c${i}`,
+        word: i ? "" : "c0-15",
+        unit: "",
+        digits: 1,
+        shown: 0,
+        room: [0, 1000],
+      })),
+      proof: watch(`turn or touch what hangs on its line C${first}`, 60),
+    };
   },
-  begin: [],
-  read: LINES.flatMap((i) => [
-    { do: "write", bytes: [i & 1, (i >> 1) & 1, (i >> 2) & 1, i >> 3] } as const,
-    read(2),
-    // A thousandth each: what hangs on the line reckons on from it.
-    work(`c${i}`, "(u16be(0) >> 6) * 1000 / 1023"),
-  ]),
-  every: 100,
-  out: LINES.map((i) => ({ name: `c${i}`, word: i ? "" : "c0-15", unit: "", digits: 1, shown: 0, room: [0, 1000] })),
-  proof: watch("turn or touch what hangs on its line C0", 60),
 };

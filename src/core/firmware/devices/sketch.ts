@@ -2,6 +2,7 @@ import { inC, type LinkInC, type Over } from "../links";
 import { hex } from "../links/types";
 import { parse, toC } from "./expression";
 import { AGAIN_MS } from "./run";
+import { lanesInC, lanesStateInC } from "./lanes";
 import { plainSteps } from "./loops";
 import { kept, lets } from "./stages";
 import { draws, FONT_IN_C, rowsInC, TEXT_IN_C } from "./text";
@@ -81,7 +82,9 @@ const CRC = { high: "crc8", low: "crc8Low", sum: "sum8" } as const;
 const gives = (d: Device, name: string) => d.out.some((q) => q.name === name);
 const linesInC = (d: Device, p: DriverPart): string =>
   [
+    d.lanes && lanesInC(p.id),
     d.takes &&
+      !d.lanes &&
       `static void ${p.id}_put(uint8_t bit, bool level) {
   int32_t was = ${p.id}_want;
   if (level) ${p.id}_want |= 1L << bit;
@@ -97,15 +100,15 @@ const linesInC = (d: Device, p: DriverPart): string =>
   }
   return ${p.id}_fresh ? ${p.id}_bits >> bit & 1 : rest;
 }`,
-    gives(d, "c0") &&
-      `// A voltage on a line of its own, in 1024 steps, some milliseconds old at most.
-static uint16_t __attribute__((unused)) ${p.id}_volts(const int32_t &line) {
+    p.ins &&
+      `// A voltage on a line of its own in 1024 steps, some milliseconds old at most; \`full\`: the line at the supply.
+static uint16_t __attribute__((unused)) ${p.id}_volts(const int32_t &line, int32_t full) {
   static uint32_t looked = 0;
   if (!${p.id}_fresh || millis() - looked >= 20) {
     looked = millis();
     ${p.id}_turn();
   }
-  return line * 1023 / 1000;
+  return line <= 0 ? 0 : line >= full ? 1023 : line * 1023 / full;
 }`,
   ]
     .filter(Boolean)
@@ -115,7 +118,8 @@ static uint16_t __attribute__((unused)) ${p.id}_volts(const int32_t &line) {
 /** The turns of one part: a switch over where it stands; nothing in it waits. */
 export function turnInC(d: Device, p: DriverPart, link: LinkInC = inC(overOf(d))): string {
   const keep = kept(d);
-  const own = (n: string) => (n === "want" ? `${p.id}_told` : n === "text" || keep.has(n) ? `${p.id}_${n}` : n);
+  const own = (n: string) =>
+    n === "want" ? `${p.id}_told` : n === "text" || n === "lanes" || keep.has(n) ? `${p.id}_${n}` : n;
   const c = (text: string) => toC(parse(text), "b", own);
   const all = plainSteps([...d.begin, ...d.read]);
   const most = Math.max(1, ...all.map((s) => (s.do === "read" ? s.n : s.do === "until" ? s.read.n : 0)));
@@ -175,7 +179,7 @@ export function turnInC(d: Device, p: DriverPart, link: LinkInC = inC(overOf(d))
   const looks = all.some((s) => s.do === "until");
   const others = [...keep].filter((n) => n !== "want");
   return `${link.globals?.(p) ?? ""}
-${d.text ? `${rowsInC(p.id, d.text)}\n` : ""}${d.takes ? `static int32_t ${p.id}_want = ${d.text ? "NO_NUMBER" : d.takes.rest};\nstatic int32_t ${p.id}_told = 0;\n` : ""}${others.map((n) => `static int32_t ${p.id}_${n} = 0;`).join("\n")}
+${d.lanes ? lanesStateInC(p.id, d.lanes) : ""}${d.text ? `${rowsInC(p.id, d.text)}\n` : ""}${d.takes ? `static int32_t ${p.id}_want = ${d.text ? "NO_NUMBER" : d.takes.rest};\nstatic int32_t ${p.id}_told = 0;\n` : ""}${others.map((n) => `static int32_t ${p.id}_${n} = 0;`).join("\n")}
 static bool ${p.id}_fresh = false;
 static uint8_t ${p.id}_at = 0;
 ${looks ? `static uint8_t ${p.id}_looks = 0;\n` : ""}// ${p.ref} ${p.label}: does what is due, tells after how many milliseconds it wants to go on.

@@ -82,6 +82,8 @@ export interface Device {
   logs?: boolean;
   /** It shows letters: what it is told stands in the first row. */
   text?: Text;
+  /** Outputs that are told one by one, each its own number; what they are at first. Its steps ask for them by place: `lane(k)`. */
+  lanes?: readonly number[];
   /** Also done when what it is told has not changed: pulses, steps. */
   always?: boolean;
   proof?: DeviceProof;
@@ -96,6 +98,12 @@ export interface Wired {
   /** Lines on which others hang that are told something, and which of them rest high, as bits; absent: none hangs on it. */
   outs?: number;
   rests?: number;
+  /** Lines on which others hang whose voltage it reads, as bits. */
+  ins?: number;
+  /** Something on its lines wants pulses of a length, 50 a second. */
+  pulsed?: boolean;
+  /** What it runs on, nominal millivolts, where that is known. */
+  supply_mV?: number;
 }
 
 /** A device that depends on how it is wired; `cases` are wirings that, taken together, show all of it. */

@@ -155,7 +155,7 @@ export const generic: Driver = {
       values(p)[0] ? `snprintf(line, sizeof line, "${p.label.slice(0, 12)} %d", ${name(p, values(p)[0]!)});` : "",
   },
   micropython: {
-    importsFor: (p) => (pinsFor(p, "measure").length ? ["from machine import ADC"] : []),
+    importsFor: (p) => (boardPins(p, "measure").length ? ["from machine import ADC"] : []),
     pins: pinsInPython,
     setup: (p) =>
       values(p).length

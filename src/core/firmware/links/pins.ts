@@ -1,5 +1,6 @@
 import { findPin } from "../../parts/catalogue";
-import { lookInC, pinName, putInC, voltsInC } from "../pins-in-code";
+import { LANE_PULSES_HZ } from "../devices/lanes";
+import { lookInC, pinName, pulseInC, putInC, shareInC, voltsInC } from "../pins-in-code";
 import { restOf } from "../rest";
 import type { DriverPart } from "../types";
 import type { Link, OutPin } from "./types";
@@ -16,9 +17,8 @@ type Printer = (p: DriverPart, o: OutPin, bytes: readonly string[]) => string;
 const IN_C: Record<OutPin["as"], Printer> = {
   level: (p, o, [v]) => putInC(p, o.pin, `${v} ? HIGH : LOW`),
   switch: (p, o, [v]) => putInC(p, o.pin, `${v} ? ${flips(p, o) ? "LOW : HIGH" : "HIGH : LOW"}`),
-  duty: (p, o, [v]) => `analogWrite(${p.pin(o.pin)}, ${v});`,
-  pulse: (p, o, [hi, lo]) =>
-    `if ((uint16_t)${hi} << 8 | ${lo}) {\n  digitalWrite(${p.pin(o.pin)}, HIGH);\n  delayMicroseconds((uint16_t)${hi} << 8 | ${lo});\n  digitalWrite(${p.pin(o.pin)}, LOW);\n}`,
+  duty: (p, o, [v]) => shareInC(p, o.pin, v!),
+  pulse: (p, o, [hi, lo]) => pulseInC(p, o.pin, `(uint16_t)${hi} << 8 | ${lo}`),
   tone: (p, o, [hi, lo]) =>
     `if ((uint16_t)${hi} << 8 | ${lo}) tone(${p.pin(o.pin)}, (uint16_t)${hi} << 8 | ${lo});\nelse noTone(${p.pin(o.pin)});`,
 };
@@ -43,14 +43,32 @@ function shares(outs: readonly OutPin[], bytes: readonly string[]): [OutPin, str
   return outs.map((o) => [o, bytes.slice(k, (k += widthOf(o)))]);
 }
 
+/** Parts on whose outputs it hangs: while one of them does not answer, it does not either. */
+const lanesOf = (p: DriverPart) => [
+  ...new Set([...(p.through?.values() ?? [])].flatMap((at) => (at.lane ? [at.by] : []))),
+];
+
+/** What an output of another part can't make of what this one needs; null: all of it. */
+function unfitLane(p: DriverPart, outs: readonly OutPin[]): string | null {
+  for (const o of outs) {
+    const at = p.through?.get(o.pin);
+    if (at?.lane && o.as === "tone")
+      return "its tones need a timer of the board: the outputs it hangs on have one rate";
+    if (at?.lane && o.as === "pulse" && (o.Hz ?? LANE_PULSES_HZ) !== LANE_PULSES_HZ)
+      return `it is set to ${o.Hz} pulses a second, and the output it hangs on makes ${LANE_PULSES_HZ}`;
+  }
+  return null;
+}
+
 /** Plain pins of the board; their resting levels are set before anything else. */
 export const pins: Link<"pins"> = {
   unfitPart: (p, over) =>
-    p.target === "avr-c" && over.out?.some((o) => o.as === "tone" || o.as === "duty")
+    unfitLane(p, over.out ?? []) ??
+    (p.target === "avr-c" && over.out?.some((o) => o.as === "tone" || o.as === "duty")
       ? "plain C makes no tones and no shares of full power here: the chip's timers are for your own code"
       : p.target === "sketch" && NO_TONE.has(p.board.family) && over.out?.some((o) => o.as === "tone")
         ? `the core of ${p.board.chip} makes no tones`
-        : null,
+        : null),
   c: (over) => {
     const ins = over.in ?? [];
     const outs = over.out ?? [];
@@ -60,18 +78,25 @@ export const pins: Link<"pins"> = {
         ? `  v = ${voltsInC(p, l)};\n  *to++ = v >> 8;\n  *to++ = v;`
         : `  *to++ = 0;\n  *to++ = ${lookInC(p, l, p.pulled.has(l) ? 1 : 0)} ? 1 : 0;`;
     };
+    // What another part measures counts while that one answers.
+    const answers = (p: DriverPart) =>
+      [...new Set([...(p.through?.values() ?? [])].flatMap((at) => (at.volts ? [`${at.by}_fresh`] : [])))].join(
+        " && ",
+      ) || "true";
     const measures = (p: DriverPart) => ins.some((l) => p.has(l) && isAnalogue(p, l));
     return {
       helpers: "",
       globals: (p) =>
         ins.length
-          ? `static bool ${p.id}_look(uint8_t *to) {\n${measures(p) ? "  uint16_t v;\n" : ""}${ins.map((l) => look(p, l)).join("\n")}\n  return true;\n}`
+          ? `static bool ${p.id}_look(uint8_t *to) {\n${measures(p) ? "  uint16_t v;\n" : ""}${ins.map((l) => look(p, l)).join("\n")}\n  return ${answers(p)};\n}`
           : "",
       write: (p, bytes) =>
-        shares(outs, bytes)
-          .filter(([o]) => p.has(o.pin))
-          .map(([o, list]) => IN_C[o.as](p, o, list))
-          .join("\n"),
+        [
+          ...lanesOf(p).map((by) => `if (!${by}_fresh) break;`),
+          ...shares(outs, bytes)
+            .filter(([o]) => p.has(o.pin))
+            .map(([o, list]) => IN_C[o.as](p, o, list)),
+        ].join("\n"),
       read: (p) => `${p.id}_look(b)`,
     };
   },
@@ -80,14 +105,18 @@ export const pins: Link<"pins"> = {
     const outs = over.out ?? [];
     return {
       imports: (p) => [
-        ...(ins.some((l) => p.has(l) && isAnalogue(p, l)) ? ["from machine import ADC"] : []),
-        ...(outs.some((o) => PWM_HZ[o.as]) ? ["from machine import PWM"] : []),
+        ...(ins.some((l) => p.has(l) && isAnalogue(p, l) && !p.through?.has(l)) ? ["from machine import ADC"] : []),
+        ...(outs.some((o) => PWM_HZ[o.as] && !p.through?.get(o.pin)?.lane) ? ["from machine import PWM"] : []),
       ],
       setup: (p) =>
         [
           ...outs
             .filter((o) => PWM_HZ[o.as] && p.has(o.pin))
-            .map((o) => `${pwm(p, o)} = PWM(${pinName(p, o.pin)}, freq=${o.Hz ?? PWM_HZ[o.as]}, duty_u16=0)`),
+            .map((o) =>
+              p.through?.get(o.pin)?.lane
+                ? `${pwm(p, o)} = ${pinName(p, o.pin)}`
+                : `${pwm(p, o)} = PWM(${pinName(p, o.pin)}, freq=${o.Hz ?? PWM_HZ[o.as]}, duty_u16=0)`,
+            ),
         ].join("\n"),
       write: (p, bytes) => {
         const outsThere = shares(
@@ -99,7 +128,7 @@ export const pins: Link<"pins"> = {
           .map(([o, list]) => [o, list.map(() => `w[${k++}]`)] as const)
           .filter(([o]) => p.has(o.pin))
           .map(([o, list]) => IN_PYTHON[o.as](p, o, list));
-        return [`w = ${bytes}`, ...lines].join("\n");
+        return [...lanesOf(p).map((by) => `need(${by}.fresh)`), `w = ${bytes}`, ...lines].join("\n");
       },
       read: (p) =>
         `b = ${ins

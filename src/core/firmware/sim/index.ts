@@ -2,6 +2,7 @@
 import type { Circuit } from "../../circuit";
 import { fingerprint } from "../../project";
 import { targetById } from "..";
+import { LANE_FULL } from "../devices/lanes";
 import { driverParts } from "../pins";
 import { pagesOf, PAGE_MS, ROW_MS, type Page } from "../pages";
 import { ruled } from "../rules";
@@ -48,7 +49,8 @@ const pinsOf = (bench: SimBench, parts: ReadonlyMap<string, SimPart>): Pins => {
   return {
     put(p, pin, level, now) {
       const at = carrier(p, pin);
-      if (at?.machine) {
+      if (at?.machine && p.through!.get(pin)!.lane) at.machine.lane(at.bit, level ? LANE_FULL : 0, now);
+      else if (at?.machine) {
         const was = at.machine.want;
         at.machine.want = level ? was | (1 << at.bit) : was & ~(1 << at.bit);
         if (at.machine.want !== was && at.machine.fresh) at.machine.turn(now);
@@ -61,6 +63,13 @@ const pinsOf = (bench: SimBench, parts: ReadonlyMap<string, SimPart>): Pins => {
       const bits = at.machine?.fresh ? at.machine.out.get("bits") : undefined;
       return bits === undefined ? rest : (((bits >> at.bit) & 1) as 0 | 1);
     },
+    served: (p, now) =>
+      [...(p.through ?? [])].every(([pin, at]) => {
+        if (!at.volts && !at.lane) return true;
+        const machine = carrier(p, pin)?.machine;
+        if (at.volts && machine && !machine.fresh) machine.turn(now);
+        return machine?.fresh ?? false;
+      }),
   };
 };
 

@@ -26,6 +26,8 @@ export interface SimPart {
 export interface Pins {
   put(p: DriverPart, pin: string, level: 0 | 1, now: number): void;
   look(p: DriverPart, pin: string, rest: 0 | 1, now: number): 0 | 1;
+  /** Whether the parts that read its voltages, or make its pulses, answer. */
+  served(p: DriverPart, now: number): boolean;
 }
 
 /** How long a contact must stay before it counts, ms. */
@@ -33,8 +35,19 @@ const SETTLES_MS = 20;
 
 const NOBODY: Wire = { write: () => false, read: () => null };
 
-function worked(p: DriverPart, device: Device, bench: SimBench): SimPart {
-  const machine = machineOf(device, bench.wire(p.inst.ref) ?? NOBODY);
+/** Its side of the link, which is silent while what measures or drives for it is. */
+function wireOf(p: DriverPart, bench: SimBench, pins: Pins): Wire {
+  const wire = bench.wire(p.inst.ref) ?? NOBODY;
+  if (![...(p.through?.values() ?? [])].some((at) => at.volts ?? at.lane)) return wire;
+  return {
+    ...wire,
+    read: (n, now) => (pins.served(p, now) ? wire.read(n, now) : null),
+    write: (b, now) => pins.served(p, now) && wire.write(b, now),
+  };
+}
+
+function worked(p: DriverPart, device: Device, bench: SimBench, pins: Pins): SimPart {
+  const machine = machineOf(device, wireOf(p, bench, pins));
   // No number stands on it until a rule tells it one.
   if (device.text) {
     machine.want = NO_NUMBER;
@@ -176,5 +189,5 @@ export function simPart(p: DriverPart, bench: SimBench, pins: Pins, say: (line: 
   const driver = driverOf(p);
   if (!driver) return null;
   const kind = driver.id === p.inst.part.id ? kinds.get(driver.id) : undefined;
-  return kind ? worked(p, kind.of(p), bench) : (OTHERS[driver.id]?.(p, bench, pins, say) ?? null);
+  return kind ? worked(p, kind.of(p), bench, pins) : (OTHERS[driver.id]?.(p, bench, pins, say) ?? null);
 }
