@@ -21,12 +21,6 @@ constexpr uint8_t A0 = 200, A1 = 201, A2 = 202, A3 = 203, A4 = 204, A5 = 205, A6
                   A11 = 211, A12 = 212, A13 = 213;
 #ifdef FAMILY_ESP8266
 constexpr uint8_t D0 = 16, D1 = 5, D2 = 4, D3 = 0, D4 = 2, D5 = 14, D6 = 12, D7 = 13, D8 = 15;
-extern volatile uint32_t GPOS, GPOC;
-struct Esp {
-  uint32_t getCpuFreqMHz();
-  uint32_t getCycleCount();
-};
-extern Esp ESP;
 #endif
 #ifdef FAMILY_STM32
 #define NUM_DIGITAL_PINS 200
@@ -66,6 +60,7 @@ inline void analogWrite(uint8_t pin, int duty) { printf("DUTY %u %d\n", pin, dut
 inline void tone(uint8_t pin, unsigned hz) { printf("TONE %u %u\n", pin, hz); }
 inline void noTone(uint8_t pin) { printf("TONE %u 0\n", pin); }
 #define SERIAL_8N1 0x800001c
+#include "strip-pins.h"
 
 struct Print {
   virtual ~Print() {}

@@ -102,17 +102,17 @@ describe("what a program does with its parts", () => {
     expect(list.get("SW1")!.proof).toContain("press it");
     expect(list.get("D1")!.proof).toContain("Did it blink");
     expect(list.get("M2")!.starter).toBe("When Go is pressed, Pump is on");
-    const stm = circuitOf(
+    const kl26 = circuitOf(
       make(
         [
-          { ref: "B1", part: "board/stm32f411-forty" },
+          { ref: "B1", part: "board/mkl26z64-compact" },
           { ref: "M1", part: "module/ws2812b-ring-16" },
         ],
-        [["M1.DIN", "B1.PA8"]],
+        [["M1.DIN", "B1.D2"]],
       ),
       catalogue,
     );
-    expect(does(stm, "sketch")).toMatchObject([{ worked: false, starter: expect.stringContaining("STM32F411") }]);
+    expect(does(kl26, "sketch")).toMatchObject([{ worked: false, starter: expect.stringContaining("MKL26Z64") }]);
   });
 });
 

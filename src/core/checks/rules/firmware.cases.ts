@@ -10,7 +10,7 @@ const strip = (board: object, pixels: number) =>
   ]);
 /** From 3.3 V its data line needs lifting. */
 const lifted = (board: object) => fixed(strip(board, 8), "level.low-high", "buffer");
-const STM = { ref: "B1", part: "board/stm32f411-forty" };
+const KL26 = { ref: "B1", part: "board/mkl26z64-compact" };
 
 /** A light that goes by a button. */
 const followed = (out: string) => ({
@@ -39,7 +39,7 @@ export const firmwareCases: Case[] = [
     rule: "firmware.capability",
     severity: "note",
     says: "lights whose timing is not written for the chip",
-    bad: () => lifted(STM),
+    bad: () => lifted(KL26),
     near: () => lifted(RP),
   },
   {
