@@ -2,12 +2,16 @@ import { execFileSync } from "node:child_process";
 import fs from "node:fs";
 import path from "node:path";
 import { describe, expect, it } from "vitest";
-import { circuitOf } from "../src/core/circuit";
+import { circuitOf, type Circuit } from "../src/core/circuit";
 import { STRIP_SEND } from "../src/core/firmware/drivers/strip-send";
 import { gaps } from "../src/core/firmware/gaps";
+import { avrC } from "../src/core/firmware/targets/avr-c";
+import { CHIPS } from "../src/core/firmware/targets/avr-c/chips";
 import { sketch } from "../src/core/firmware/targets/sketch";
 import { assign } from "../src/core/plan/assign";
 import { catalogue, make, USB } from "../src/core/testing";
+import { findPin } from "../src/core/parts/catalogue";
+import { benchProgram, compileC, compileSketch, simulate, simulateChip } from "./avr/toolchain";
 import { runOnHost } from "./host/compile";
 import { WORK } from "./work-folder";
 
@@ -40,6 +44,22 @@ function bytesOf(pulses: readonly Pulse[]): number[] {
   );
 }
 
+/** How long each high takes, from what the wire did. */
+function pulsesOf(lines: readonly string[], ns: number): Pulse[] {
+  const edges = lines.flatMap((l) => {
+    const m = /^EDGE ([01]) (\d+)$/.exec(l);
+    return m ? [[Number(m[1]), Number(m[2]) * ns] as const] : [];
+  });
+  return edges.flatMap(([level, from_ns], i) =>
+    level && edges[i + 1] ? [{ from_ns, high_ns: edges[i + 1]![1] - from_ns }] : [],
+  );
+}
+const light = (g: number, r: number, b: number) => [g, r, b, g, r, b];
+/** Two lights in bring-up. */
+const COLOURS = [...light(0, 255, 0), ...light(255, 0, 0), ...light(0, 0, 255), ...light(0, 0, 0)];
+const STRIP = { ref: "M1", part: "module/ws2812b-strip", label: "Row", options: { pixels: 2, brightness: 1 } };
+const SUPPLY = { ref: "S2", part: "supply/adapter-5v-2a" };
+
 const BOARDS = [
   "board/esp32-thirtyeight",
   "board/esp8266-mini",
@@ -53,8 +73,6 @@ describe("strips of lights by a counter of the chip's cycles", () => {
   it.each(BOARDS.map((b) => [b]))(
     "%s: two lights, each colour in its place, each bit as long as it may be",
     (board) => {
-      const STRIP = { ref: "M1", part: "module/ws2812b-strip", label: "Row", options: { pixels: 2, brightness: 1 } };
-      const SUPPLY = { ref: "S2", part: "supply/adapter-5v-2a" };
       const c = circuitOf(assign(make([{ ref: "B1", part: board }, USB, SUPPLY, STRIP]), catalogue).project, catalogue);
       expect(gaps(c)).toEqual([]);
       const { family } = c.netlist.instance("B1")!.part.board!;
@@ -65,24 +83,101 @@ describe("strips of lights by a counter of the chip's cycles", () => {
       } finally {
         delete process.env.SCOPE;
       }
-      const edges = lines.flatMap((l) => {
-        const m = /^EDGE ([01]) (\d+)$/.exec(l);
-        return m ? [[Number(m[1]), Number(m[2])] as const] : [];
-      });
-      const pulses = edges.flatMap(([level, from_ns], i) =>
-        level && edges[i + 1] ? [{ from_ns, high_ns: edges[i + 1]![1] - from_ns }] : [],
-      );
-      const light = (g: number, r: number, b: number) => [g, r, b, g, r, b];
       // Dark at the start, then red, green, blue and dark.
-      expect(bytesOf(pulses).slice(0, 30)).toEqual([
-        ...light(0, 0, 0),
-        ...light(0, 255, 0),
-        ...light(255, 0, 0),
-        ...light(0, 0, 255),
-        ...light(0, 0, 0),
-      ]);
+      expect(bytesOf(pulsesOf(lines, 1)).slice(0, 30)).toEqual([...light(0, 0, 0), ...COLOURS]);
     },
   );
+});
+
+describe("strips of lights on AVR, cycle by cycle in simavr", () => {
+  const bench = () => benchProgram();
+  const port = (c: Circuit, pin = "DIN", ref = "M1") => {
+    const b = c.netlist.bindings.find((x) => x.ref === ref && x.pin === pin)!;
+    return findPin(c.netlist.instance("B1")!.part, b.hostPin)!.names!["avr-c"]!;
+  };
+  const planned = (board: object, ...more: object[]) =>
+    circuitOf(assign(make([board as never, USB, SUPPLY, STRIP, ...(more as never[])]), catalogue).project, catalogue);
+  const CHIP_CASES = [
+    ["chip/atmega328p-dip28", "8000000"],
+    ["chip/atmega328p-dip28", "16000000"],
+    ["chip/attiny85-dip8", "8000000"],
+    ["chip/attiny84-dip14", "8000000"],
+  ] as const;
+  it.each(CHIP_CASES)("plain C on %s at %s Hz", (part, clock) => {
+    const c = planned(
+      { ref: "B1", part, options: { clock_Hz: clock } },
+      {
+        ref: "SW1",
+        part: "discrete/button",
+        label: "Go",
+      },
+    );
+    expect(gaps(c)).toEqual([]);
+    const { chip, clock_Hz, flash_kB } = c.netlist.instance("B1")!.part.board!;
+    expect(clock_Hz).toBe(Number(clock));
+    const { mcu } = CHIPS[chip]!;
+    const files = avrC.files(c);
+    const name = `strip-${part.split("/")[1]}-${clock}`;
+    const up = compileC(name, files, "bringup", mcu, clock_Hz);
+    const scope = `scope:${port(c)}`;
+    const ns = 1e9 / clock_Hz;
+    const said = simulateChip(bench(), up.elf, 2.2, [scope], mcu, clock_Hz).lines;
+    expect(bytesOf(pulsesOf(said, ns)).slice(0, 24)).toEqual(COLOURS);
+    // The contact works it: nothing is sent while nothing changes.
+    const starter = compileC(name, files, "main", mcu, clock_Hz);
+    expect(starter.flash).toBeLessThan(flash_kB * 1024);
+    expect(starter.ram).toBeLessThan(100);
+    const key = port(c, "1", "SW1");
+    for (const [level, bytes] of [
+      [1, light(0, 0, 0)],
+      [0, light(255, 255, 160)],
+    ] as const) {
+      const lines = simulateChip(bench(), starter.elf, 1.5, [scope, `hold:${key}:${level}`], mcu, clock_Hz).lines;
+      expect(bytesOf(pulsesOf(lines, ns))).toEqual(bytes);
+    }
+  });
+  it("a light runs along it where nobody tells it anything, and as many as a rule says are lit", () => {
+    const c = planned({ ref: "B1", part: "chip/attiny85-dip8" });
+    const { elf } = compileC("strip-runs", avrC.files(c), "main", "attiny85", 8_000_000);
+    const lines = simulateChip(bench(), elf, 0.21, [`scope:${port(c)}`], "attiny85", 8_000_000).lines;
+    const [one, all] = [
+      [255, 255, 160],
+      [60, 40, 20],
+    ];
+    expect(bytesOf(pulsesOf(lines, 125)).slice(0, 18)).toEqual([...one, ...all, ...all, ...one, ...one, ...all]);
+    const knob = planned(
+      { ref: "B1", part: "chip/attiny85-dip8" },
+      {
+        ref: "SW1",
+        part: "discrete/button",
+        label: "Go",
+      },
+    );
+    const when = { ref: "SW1", out: "pressed", is: 1 };
+    const ruled = circuitOf({ ...knob.project, rules: [{ when, do: { ref: "M1", act: "set", value: 1 } }] }, catalogue);
+    const built = compileC("strip-ruled", avrC.files(ruled), "main", "attiny85", 8_000_000);
+    const told = simulateChip(
+      bench(),
+      built.elf,
+      0.5,
+      [`scope:${port(ruled)}`, `hold:${port(ruled, "1", "SW1")}:0`],
+      "attiny85",
+      8_000_000,
+    ).lines;
+    expect(bytesOf(pulsesOf(told, 125)).slice(-6)).toEqual([...one, 0, 0, 0]);
+  });
+  it("is told where a chip is too slow or too small for it", () => {
+    const slow = planned({ ref: "B1", part: "chip/attiny85-dip8", options: { clock_Hz: "1000000" } });
+    expect(gaps(slow)).toEqual([expect.objectContaining({ why: expect.stringContaining("at 1 MHz") as string })]);
+    const small = planned({ ref: "B1", part: "chip/attiny13a-dip8" });
+    expect(gaps(small)).toEqual([expect.objectContaining({ why: expect.stringContaining("1 kB") as string })]);
+  });
+  it("a sketch at 16 MHz", () => {
+    const c = planned({ ref: "B1", part: "board/atmega328p-long" });
+    const { elf } = compileSketch("strip-sketch", sketch.files(c), "bringup");
+    const said = simulate(bench(), elf, 2.5, [`scope:${port(c)}`]).lines;
+    expect(bytesOf(pulsesOf(said, 62.5)).slice(0, 30)).toEqual([...light(0, 0, 0), ...COLOURS]);
+  }, 120_000);
 });
 
 /** Cycles of a Cortex-M0+ by its manual: a branch that is taken takes two, a store to the pins by their own bus one. */

@@ -250,6 +250,19 @@ static void add_wire(const char *name, int up) {
   avr_irq_register_notify(w->irq, on_wire, w);
 }
 
+/* What one pin does, cycle by cycle. */
+static struct { unsigned level; unsigned long long at; } edges[6000];
+static int edge_count;
+static void on_scope(struct avr_irq_t *irq, uint32_t value, void *param) {
+  (void)irq; (void)param;
+  value &= 1;
+  if (edge_count && edges[edge_count - 1].level == value) return;
+  if (edge_count < 6000) {
+    edges[edge_count].level = value;
+    edges[edge_count++].at = avr->cycle;
+  }
+}
+
 struct event { char pin[4]; unsigned level; char text[40]; };
 static struct event events[16];
 static int event_count;
@@ -315,6 +328,8 @@ int main(int argc, char **argv) {
       echo_part.us = cm * 58;
       echo_part.echo = pin_irq(b);
       avr_irq_register_notify(pin_irq(a), on_trigger, NULL);
+    } else if (sscanf(argv[i], "scope:%3[^:]", a) == 1) {
+      avr_irq_register_notify(pin_irq(a), on_scope, NULL);
     } else if (sscanf(argv[i], "hold:%3[^:]:%u", a, &level) == 2) {
       drive(a, level);
     } else return 2;
@@ -337,6 +352,7 @@ int main(int argc, char **argv) {
   for (unsigned port = 0; port < 3; port++)
     for (unsigned bit = 0; bit < 8; bit++)
       if (toggles[port][bit]) printf("TOGGLES P%c%u %u\n", 'B' + port, bit, toggles[port][bit]);
+  for (int k = 0; k < edge_count; k++) printf("EDGE %u %llu\n", edges[k].level, edges[k].at);
   printf("I2C_BYTES %lu\n", i2c_bytes);
   printf("ASLEEP %llu\n", (unsigned long long)(asleep * 1000 / f.frequency));
   return 0;

@@ -19,6 +19,8 @@ const lacks = (kind: Lack["kind"], why: string): Lack => ({ kind, why });
 function unfit(p: DriverPart): Lack | null {
   const { chip, ram_kB, family, clock_Hz } = p.board;
   const bytes = 3 * pixels(p);
+  // Plain C makes the bytes as they go out, and says itself what it can't.
+  if (p.target === "avr-c") return null;
   if (bytes + REST_B > ram_kB * 1024)
     return lacks(
       "memory",

@@ -3,7 +3,8 @@ import { LANE_PULSES_HZ } from "../devices/lanes";
 import { lookInC, pinName, pulseInC, putInC, shareInC, voltsInC } from "../pins-in-code";
 import { restOf } from "../rest";
 import type { DriverPart } from "../types";
-import type { Link, OutPin } from "./types";
+import { makesTones, tonesInPlainC } from "./plain-tones";
+import type { Link, LinkInC, LinkInPython, OutPin, Over } from "./types";
 
 const isAnalogue = (p: DriverPart, label: string) => findPin(p.inst.part, label)?.need?.kind === "adc";
 /** 1 is away from rest: high where the part rests low, low where it rests high. */
@@ -60,80 +61,96 @@ function unfitLane(p: DriverPart, outs: readonly OutPin[]): string | null {
   return null;
 }
 
+/** What plain C can't make of a chip's pins; null: all of it. */
+function unfitPlain(p: DriverPart, outs: readonly OutPin[]): string | null {
+  if (outs.some((o) => o.as === "duty"))
+    return "plain C makes no shares of full power here: the chip's timers are for tones and for your own code";
+  return outs.some((o) => o.as === "tone") && !makesTones(p.board.chip)
+    ? `${p.board.chip} has no second timer to make tones with`
+    : null;
+}
+
+type PinsOver = Extract<Over, { kind: "pins" }>;
+function inC(over: PinsOver): LinkInC {
+  const ins = over.in ?? [];
+  const outs = over.out ?? [];
+  const look = (p: DriverPart, l: string) => {
+    if (!p.has(l)) return "  *to++ = 0;\n  *to++ = 0;";
+    return isAnalogue(p, l)
+      ? `  v = ${voltsInC(p, l)};\n  *to++ = v >> 8;\n  *to++ = v;`
+      : `  *to++ = 0;\n  *to++ = ${lookInC(p, l, p.pulled.has(l) ? 1 : 0)} ? 1 : 0;`;
+  };
+  // What another part measures counts while that one answers.
+  const answers = (p: DriverPart) =>
+    [...new Set([...(p.through?.values() ?? [])].flatMap((at) => (at.volts ? [`${at.by}_fresh`] : [])))].join(" && ") ||
+    "true";
+  const measures = (p: DriverPart) => ins.some((l) => p.has(l) && isAnalogue(p, l));
+  return {
+    helpers: "",
+    globals: (p) =>
+      ins.length
+        ? `static bool ${p.id}_look(uint8_t *to) {\n${measures(p) ? "  uint16_t v;\n" : ""}${ins.map((l) => look(p, l)).join("\n")}\n  return ${answers(p)};\n}`
+        : "",
+    write: (p, bytes) =>
+      [
+        ...lanesOf(p).map((by) => `if (!${by}_fresh) break;`),
+        ...shares(outs, bytes)
+          .filter(([o]) => p.has(o.pin))
+          .map(([o, list]) => IN_C[o.as](p, o, list)),
+      ].join("\n"),
+    read: (p) => `${p.id}_look(b)`,
+  };
+}
+
+function inPython(over: PinsOver): LinkInPython {
+  const ins = over.in ?? [];
+  const outs = over.out ?? [];
+  return {
+    imports: (p) => [
+      ...(ins.some((l) => p.has(l) && isAnalogue(p, l) && !p.through?.has(l)) ? ["from machine import ADC"] : []),
+      ...(outs.some((o) => PWM_HZ[o.as] && !p.through?.get(o.pin)?.lane) ? ["from machine import PWM"] : []),
+    ],
+    setup: (p) =>
+      [
+        ...outs
+          .filter((o) => PWM_HZ[o.as] && p.has(o.pin))
+          .map((o) =>
+            p.through?.get(o.pin)?.lane
+              ? `${pwm(p, o)} = ${pinName(p, o.pin)}`
+              : `${pwm(p, o)} = PWM(${pinName(p, o.pin)}, freq=${o.Hz ?? PWM_HZ[o.as]}, duty_u16=0)`,
+          ),
+      ].join("\n"),
+    write: (p, bytes) => {
+      const outsThere = shares(
+        outs,
+        outs.flatMap((o) => Array<string>(widthOf(o)).fill("")),
+      );
+      let k = 0;
+      const lines = outsThere
+        .map(([o, list]) => [o, list.map(() => `w[${k++}]`)] as const)
+        .filter(([o]) => p.has(o.pin))
+        .map(([o, list]) => IN_PYTHON[o.as](p, o, list));
+      return [...lanesOf(p).map((by) => `need(${by}.fresh)`), `w = ${bytes}`, ...lines].join("\n");
+    },
+    read: (p) =>
+      `b = ${ins
+        .map((l) => (p.has(l) ? `two(${pinName(p, l)}.${isAnalogue(p, l) ? "read_u16" : "value"}())` : "two(0)"))
+        .join(" + ")}`,
+  };
+}
+
 /** Plain pins of the board; their resting levels are set before anything else. */
 export const pins: Link<"pins"> = {
   unfitPart: (p, over) =>
     unfitLane(p, over.out ?? []) ??
-    (p.target === "avr-c" && over.out?.some((o) => o.as === "tone" || o.as === "duty")
-      ? "plain C makes no tones and no shares of full power here: the chip's timers are for your own code"
-      : p.target === "sketch" && NO_TONE.has(p.board.family) && over.out?.some((o) => o.as === "tone")
-        ? `the core of ${p.board.chip} makes no tones`
-        : null),
-  c: (over) => {
-    const ins = over.in ?? [];
-    const outs = over.out ?? [];
-    const look = (p: DriverPart, l: string) => {
-      if (!p.has(l)) return "  *to++ = 0;\n  *to++ = 0;";
-      return isAnalogue(p, l)
-        ? `  v = ${voltsInC(p, l)};\n  *to++ = v >> 8;\n  *to++ = v;`
-        : `  *to++ = 0;\n  *to++ = ${lookInC(p, l, p.pulled.has(l) ? 1 : 0)} ? 1 : 0;`;
-    };
-    // What another part measures counts while that one answers.
-    const answers = (p: DriverPart) =>
-      [...new Set([...(p.through?.values() ?? [])].flatMap((at) => (at.volts ? [`${at.by}_fresh`] : [])))].join(
-        " && ",
-      ) || "true";
-    const measures = (p: DriverPart) => ins.some((l) => p.has(l) && isAnalogue(p, l));
-    return {
-      helpers: "",
-      globals: (p) =>
-        ins.length
-          ? `static bool ${p.id}_look(uint8_t *to) {\n${measures(p) ? "  uint16_t v;\n" : ""}${ins.map((l) => look(p, l)).join("\n")}\n  return ${answers(p)};\n}`
-          : "",
-      write: (p, bytes) =>
-        [
-          ...lanesOf(p).map((by) => `if (!${by}_fresh) break;`),
-          ...shares(outs, bytes)
-            .filter(([o]) => p.has(o.pin))
-            .map(([o, list]) => IN_C[o.as](p, o, list)),
-        ].join("\n"),
-      read: (p) => `${p.id}_look(b)`,
-    };
-  },
-  python: (over) => {
-    const ins = over.in ?? [];
-    const outs = over.out ?? [];
-    return {
-      imports: (p) => [
-        ...(ins.some((l) => p.has(l) && isAnalogue(p, l) && !p.through?.has(l)) ? ["from machine import ADC"] : []),
-        ...(outs.some((o) => PWM_HZ[o.as] && !p.through?.get(o.pin)?.lane) ? ["from machine import PWM"] : []),
-      ],
-      setup: (p) =>
-        [
-          ...outs
-            .filter((o) => PWM_HZ[o.as] && p.has(o.pin))
-            .map((o) =>
-              p.through?.get(o.pin)?.lane
-                ? `${pwm(p, o)} = ${pinName(p, o.pin)}`
-                : `${pwm(p, o)} = PWM(${pinName(p, o.pin)}, freq=${o.Hz ?? PWM_HZ[o.as]}, duty_u16=0)`,
-            ),
-        ].join("\n"),
-      write: (p, bytes) => {
-        const outsThere = shares(
-          outs,
-          outs.flatMap((o) => Array<string>(widthOf(o)).fill("")),
-        );
-        let k = 0;
-        const lines = outsThere
-          .map(([o, list]) => [o, list.map(() => `w[${k++}]`)] as const)
-          .filter(([o]) => p.has(o.pin))
-          .map(([o, list]) => IN_PYTHON[o.as](p, o, list));
-        return [...lanesOf(p).map((by) => `need(${by}.fresh)`), `w = ${bytes}`, ...lines].join("\n");
-      },
-      read: (p) =>
-        `b = ${ins
-          .map((l) => (p.has(l) ? `two(${pinName(p, l)}.${isAnalogue(p, l) ? "read_u16" : "value"}())` : "two(0)"))
-          .join(" + ")}`,
-    };
-  },
+    (p.target === "avr-c" ? unfitPlain(p, over.out ?? []) : null) ??
+    (p.target === "sketch" && NO_TONE.has(p.board.family) && over.out?.some((o) => o.as === "tone")
+      ? `the core of ${p.board.chip} makes no tones`
+      : null),
+  c: inC,
+  plain: (over) => ({
+    ...inC(over),
+    moreFor: (p) => (over.out?.some((o) => o.as === "tone") ? [tonesInPlainC(p.board.chip)] : []),
+  }),
+  python: inPython,
 };

@@ -13,6 +13,7 @@ import { targetOf, tidy } from "../target";
 import { CHIPS } from "./chips";
 import { byItsPins, hasRoom } from "./devices";
 import { linesOf, talksOf } from "./parts";
+import { isStrip, stripLacks } from "./strips";
 import { boardFile, bringup, main, makefile, partsFile, pinsFile, type Ctx } from "./program";
 
 /** A pin that nothing hangs on, for the console of a chip without a serial port: the programmer's lines last. */
@@ -41,6 +42,7 @@ function lacks(p: DriverPart): Lack | null {
   const capability = (why: string): Lack => ({ kind: "capability", why });
   if (p.through || p.via) return capability("plain C works what hangs on the chip itself, not on another part's lines");
   if (p.outs !== undefined) return capability("plain C does not work what hangs on its lines");
+  if (isStrip(p)) return stripLacks(p);
   const talked = driverOf(p)?.id === p.inst.part.id;
   if (p.inst.part.groups.length && !talked)
     return capability("plain C does not talk to it here: it is for your own code");

@@ -12,6 +12,8 @@ export type Line =
   | { kind: "light"; p: DriverPart; label: string; name: string; lit: 0 | 1 }
   /** Switches something: on only while a contact says so, never by itself. */
   | { kind: "load"; p: DriverPart; label: string; name: string; lit: 0 | 1 }
+  /** Lights on one wire: told how many of them are lit. */
+  | { kind: "strip"; p: DriverPart; label: string; name: string }
   | { kind: "contact"; p: DriverPart; label: string; name: string; pull: boolean; pressed: 0 | 1 }
   | { kind: "voltage"; p: DriverPart; label: string; name: string; channel: number }
   | { kind: "rest"; p: DriverPart; label: string; name: string; level: 0 | 1 | "float" }
@@ -22,6 +24,7 @@ const READ = new Set(["digital-in", "digital-io", "interrupt"]);
 
 /** Kinds of part that plain C works whole; what another kind has is put to rest or read. */
 const OF: Record<string, (p: DriverPart, x: Pin, name: string) => Line> = {
+  ws2812b: (p, x, name) => ({ kind: "strip", p, label: x.label, name }),
   led: (p, x, name) => ({ kind: "light", p, label: x.label, name, lit: p.activeLow ? 0 : 1 }),
   button: (p, x, name) => ({
     kind: "contact",

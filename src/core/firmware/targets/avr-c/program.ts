@@ -11,6 +11,7 @@ import type { DriverPart, FirmwareFile, RuleCode } from "../../types";
 import type { Chip } from "./chips";
 import { bringupOf, onOf, partsText, setupOf, taskOf, valuesOf, type Talk } from "./devices";
 import type { Line } from "./parts";
+import { pixelsOf, stripBringup, stripHelpers, stripRuns, stripText } from "./strips";
 
 /** What the programs of one chip are written from. */
 export interface Ctx {
@@ -44,7 +45,10 @@ const talks = (x: Ctx) => x.chip.uart !== null || x.console !== null;
 const starterTalks = (x: Ctx) => talks(x) && x.flash_kB > 1;
 const voltages = (x: Ctx) => x.lines.some((l) => l.kind === "voltage") || x.talks.length > 0;
 /** What the programs include: the parts' own text stands on the chip's. */
-const included = (x: Ctx) => (x.talks.length ? "parts.h" : "board.h");
+const included = (x: Ctx) => (hasParts(x) ? "parts.h" : "board.h");
+const stripsOf = (x: Ctx) => x.lines.flatMap((l) => (l.kind === "strip" ? [l.p] : []));
+/** Parts that share text of their own: those that are talked to, and strips. */
+const hasParts = (x: Ctx) => x.talks.length > 0 || stripsOf(x).length > 0;
 
 /** The pins as port and bit, for the words of `board.h`. */
 export function pinsFile(x: Ctx): FirmwareFile {
@@ -158,6 +162,7 @@ function setup(x: Ctx): string {
   return x.lines
     .flatMap((l): string[] => {
       const pin = pinOf(l);
+      if (l.kind === "strip") return [`low(${pin});`, `output(${pin});`];
       if (l.kind === "light" || l.kind === "load") return [`${l.lit ? "low" : "high"}(${pin});`, `output(${pin});`];
       if (l.kind === "contact") return [`input(${pin});`, ...(l.pull ? [`high(${pin});`] : [])];
       if (l.kind === "rest" && l.level !== "float") return [`${l.level ? "high" : "low"}(${pin});`, `output(${pin});`];
@@ -178,10 +183,15 @@ const turned = (l: Extract<Line, { kind: "light" | "load" }>) => ({
 });
 
 /** The parts that are talked to, shared by both programs; null where there are none. */
-export const partsFile = (x: Ctx): FirmwareFile | null =>
-  x.talks.length
-    ? { path: "parts.h", text: `${banner(x, "the parts")}#pragma once\n${partsText(x.chip, x.talks)}\n` }
-    : null;
+export function partsFile(x: Ctx): FirmwareFile | null {
+  if (!hasParts(x)) return null;
+  const strips = stripsOf(x);
+  const text = [
+    x.talks.length ? partsText(x.chip, x.talks) : `#include "board.h"`,
+    ...(strips.length ? [stripHelpers(x.clock_Hz), ...strips.map(stripText)] : []),
+  ];
+  return { path: "parts.h", text: `${banner(x, "the parts")}#pragma once\n${text.join("\n\n")}\n` };
+}
 
 /** Every part by itself, told over the console where there is one, shown by the lights everywhere. */
 export function bringup(x: Ctx): FirmwareFile {
@@ -196,6 +206,7 @@ export function bringup(x: Ctx): FirmwareFile {
   _delay_ms(150);
 }
 say("YL1 gpio ${says} blink=3 info\\r\\n");`;
+    if (l.kind === "strip") return stripBringup(l.p);
     if (l.kind === "contact")
       return `say("YL1 gpio ${says} level=");\nsayNumber(read(${pinOf(l)}));\nsay(" info\\r\\n");`;
     if (l.kind === "voltage")
@@ -275,6 +286,7 @@ const ruleCode =
       };
     const line = x.lines.find((l) => l.p.inst.ref === p.inst.ref);
     if (line?.kind === "contact") return { value: () => `(read(${pinOf(line)}) == ${line.pressed})` };
+    if (line?.kind === "strip") return { tell: (_, v) => `${p.id}_tell(${v});` };
     if (line?.kind === "light") return { tell: (_, v) => `if (${v}) ${turn(line, true)}\nelse ${turn(line, false)}` };
     return undefined;
   };
@@ -309,11 +321,13 @@ ${starterTalks(x) ? `    seconds += ${asleep_ms / 1000}UL;\n` : ""}${held ? "   
 export function main(x: Ctx): FirmwareFile {
   const lights = x.lines.filter((l) => l.kind === "light");
   const contacts = x.lines.filter((l) => l.kind === "contact");
+  const strips = x.lines.filter((l) => l.kind === "strip");
   const [volt] = x.lines.filter((l) => l.kind === "voltage");
   const body: string[] = [];
   const worked = [
     ...lights.map(turned),
     ...x.lines.flatMap((l) => (l.kind === "load" ? [turned(l)] : [])),
+    ...strips.map(({ p }) => ({ ref: p.ref, on: `${p.id}_tell(${pixelsOf(p)});`, off: `${p.id}_tell(0);` })),
     ...x.talks.flatMap((t) => {
       const on = onOf(t);
       return on === null
@@ -360,7 +374,10 @@ if (on) ${turn(free[0], true)}
 else ${turn(free[0], false)}`);
     free = free.slice(1);
   }
-  const timed = x.nap !== null || rules !== null || free.length > 0 || starterTalks(x) || x.talks.length > 0;
+  const running = strips.filter(({ p }) => !ruled?.has(p.inst.ref) && !pairs.some((_, i) => worked[i]!.ref === p.ref));
+  body.push(...running.map(({ p }) => stripRuns(p)));
+  const timed =
+    x.nap !== null || running.length > 0 || rules !== null || free.length > 0 || starterTalks(x) || x.talks.length > 0;
   if (free.length)
     body.push(`static uint16_t blink;
 static uint8_t lit;
@@ -433,7 +450,7 @@ DUDE = avrdude -c $(PROGRAMMER)${x.programmer.port ? ` -P $(PORT)${x.programmer.
 
 all: bringup.hex main.hex
 
-%.elf: %.c board.h pins.h${x.talks.length ? " parts.h" : ""}
+%.elf: %.c board.h pins.h${hasParts(x) ? " parts.h" : ""}
 \t$(CC) $(CFLAGS) -o $@ $<
 \tavr-size $@
 
