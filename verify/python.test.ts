@@ -11,7 +11,7 @@ import { DEVICES } from "../src/core/firmware/devices";
 import { gaps } from "../src/core/firmware/gaps";
 import { leftOut } from "../src/core/firmware/drivers";
 import { driverParts } from "../src/core/firmware/pins";
-import { machineOf } from "../src/core/firmware/devices/run";
+import { crc8Low, machineOf } from "../src/core/firmware/devices/run";
 import { python } from "../src/core/firmware/targets/python";
 import { findPin } from "../src/core/parts/catalogue";
 import { assign } from "../src/core/plan/assign";
@@ -142,6 +142,90 @@ describe("Python on the board with the forty-pin header", () => {
       expect(said.at(-1)).toMatch(new RegExp(`turned ${Math.floor((volts / 3.3) * 100)} %`));
       expect(outs.is!(6000).on_7).toBe(on);
     }
+  });
+  /** Files as the kernel's drivers fill them, in the program's folder. */
+  function kernelFiles(name: string, files: Record<string, string>) {
+    const root = path.join(WORK, name, "kernel");
+    fs.rmSync(root, { recursive: true, force: true });
+    for (const [at, text] of Object.entries(files)) {
+      fs.mkdirSync(path.dirname(path.join(root, at)), { recursive: true });
+      fs.writeFileSync(path.join(root, at), text);
+    }
+  }
+  const probe = (id: string, bytes: string, ok = "YES") => ({
+    [`onewire/28-${id}/w1_slave`]: `${bytes} : crc=${bytes.slice(-2)} ${ok}\n${bytes} t=0\n`,
+  });
+  // 23.125 and -10.125 degrees with the checksums of the data sheet's rule.
+  const withSum = (list: number[]) =>
+    [...list, crc8Low(list, 0x8c, 0)].map((v) => v.toString(16).padStart(2, "0")).join(" ");
+  const WARM = withSum([0x72, 0x01, 0x4b, 0x46, 0x7f, 0xff, 0x0e, 0x10]);
+  const COLD = withSum([0x5e, 0xff, 0x4b, 0x46, 0x7f, 0xff, 0x02, 0x10]);
+  const PROBE = { ref: "M1", part: "module/ds18b20", label: "Warm" };
+  it("probes that the kernel reads: one, two told apart by their codes, none, a wrong sum", async () => {
+    const one = planned([PROBE]);
+    expect(gaps(one)).toEqual([]);
+    const gpio = findPin(
+      one.netlist.instance("B1")!.part,
+      one.netlist.bindings.find((b) => b.ref === "M1")!.hostPin,
+    )!.gpio!;
+    const page = python.files(one).find((f) => f.path === "UPLOAD.md")!.text;
+    expect(page).toContain(`\`dtoverlay=w1-gpio,gpiopin=${gpio}\``);
+    kernelFiles("probe", probe("0000075a2b3c", WARM));
+    expect(await run("probe", python.files(one), "bringup.py", 9000, new Map())).toContain(
+      "YL1 sensor M1 fresh=1 t_cC=2312 ok",
+    );
+    for (const files of [
+      {},
+      probe("0000075a2b3c", WARM.replace("72", "73"), "NO"),
+      { ...probe("01", WARM), ...probe("02", COLD) },
+    ]) {
+      kernelFiles("probe", files);
+      const lines = await run("probe", python.files(one), "bringup.py", 9000, new Map());
+      expect(lines).toContain("YL1 sensor M1 fresh=0 t_cC=0 fail");
+    }
+    const two = planned([PROBE, { ref: "M2", part: "module/ds18b20", label: "Cold" }]);
+    const pins = new Set(two.netlist.bindings.filter((b) => /^M[12]$/.test(b.ref)).map((b) => b.hostPin));
+    expect(pins.size).toBe(1);
+    kernelFiles("probes", { ...probe("0000075a2b3c", COLD), ...probe("0000011a2b3d", WARM) });
+    const lines = await run("probes", python.files(two), "bringup.py", 12_000, new Map());
+    const codes = lines.flatMap((l) => /^YL1 code (M\d) is=(\w+)/.exec(l)?.slice(1, 3).join(" ") ?? []);
+    expect(codes).toHaveLength(2);
+    // The lowest code first: 3C comes before 3D in the order that goes over the wire.
+    expect(codes[0]).toMatch(/^M1 283C2B5A070000/);
+    expect(lines).toContain("YL1 sensor M1 fresh=1 t_cC=-1012 ok");
+    expect(lines).toContain("YL1 sensor M2 fresh=1 t_cC=2312 ok");
+  });
+  it("humidity that the kernel reads, below zero too; a wire that does not answer fails", async () => {
+    const c = planned([{ ref: "M1", part: "module/dht22", label: "Air" }]);
+    expect(gaps(c)).toEqual([]);
+    expect(python.files(c).find((f) => f.path === "UPLOAD.md")!.text).toMatch(/`dtoverlay=dht11,gpiopin=\d+`/);
+    for (const [rh, t, says] of [
+      ["65200", "35100", "t_cC=3510 rh_c=6520 ok"],
+      ["40000", "-10100", "t_cC=-1010 rh_c=4000 ok"],
+    ] as const) {
+      kernelFiles("humid", {
+        "dht/iio:device0/name": "other\n",
+        "dht/iio:device1/name": "dht11@4\n",
+        "dht/iio:device1/in_temp_input": `${t}\n`,
+        "dht/iio:device1/in_humidityrelative_input": `${rh}\n`,
+      });
+      const lines = await run("humid", python.files(c), "bringup.py", 9000, new Map());
+      expect(lines).toContain(`YL1 sensor M1 fresh=1 ${says}`);
+    }
+    kernelFiles("humid", { "dht/iio:device0/name": "other\n" });
+    expect((await run("humid", python.files(c), "bringup.py", 9000, new Map())).join("\n")).toContain("fresh=0");
+  });
+  it("two such wires are told: the kernel does not say which is which", () => {
+    const links = [
+      { from: "M1.DQ", to: "B1.GPIO4", locked: true },
+      { from: "M2.DQ", to: "B1.GPIO17", locked: true },
+    ];
+    const parts = [{ ref: "B1", part: "board/linux-forty" }, PROBE, { ...PROBE, ref: "M2", label: "Cold" }];
+    const c = circuitOf(assign(make(parts as never, [], { links }), catalogue).project, catalogue);
+    expect(gaps(c).map((g) => [g.ref, /one such wire/.test(g.why)])).toEqual([
+      ["M1", true],
+      ["M2", true],
+    ]);
   });
   // Whether the driver of MAX3485 is on is heard nowhere here.
   it.each(MODELS.filter((m) => m.part !== "module/max3485").map((m) => [m.part, m] as const))(

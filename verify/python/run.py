@@ -109,6 +109,10 @@ def ticks_ms():
 ticks.ticks_ms = ticks_ms
 ticks.sleep_ms = spend
 ticks.sleep_us = lambda us: None
+# What the kernel tells of parts that it reads itself stands in files: those of the bench.
+for name in ("onewire", "dht"):
+    if os.path.exists(name + ".py"):
+        __import__(name).ROOT = os.path.join(os.getcwd(), "kernel", name)
 # Nobody types: what the bench says is not for the program.
 text = open(sys.argv[1]).read().replace("import select", "raise ImportError()")
 try:

@@ -252,6 +252,11 @@ function shareWires(c: Circuit, host: string, parts: readonly DriverPart[]): voi
     for (const b of c.netlist.bindings)
       if (b.ref === p.inst.ref && b.host === host && isOneWire(b.need))
         wires.set(b.hostPin, [...(wires.get(b.hostPin) ?? []), p]);
+  // A computer's kernel reads one such wire, and does not tell which of several a probe hangs on.
+  if (wires.size > 1)
+    for (const p of [...wires.values()].flat())
+      if (p.target === "python")
+        p.unworked = { kind: "capability", why: "a computer reads one such wire: hang all of them on the same pin" };
   for (const list of wires.values())
     if (list.length > 1)
       for (const [index, p] of list.entries()) p.mates = { first: list[0]!.id, index, count: list.length };

@@ -1,4 +1,7 @@
 import type { Circuit } from "../circuit";
+import { findPin } from "../parts/catalogue";
+import { DEVICES, wired } from "./devices";
+import type { Over } from "./links";
 import { codeText } from "./pins";
 import { fingerprint } from "../project";
 import type { FirmwareFile } from "./types";
@@ -56,6 +59,25 @@ function onConsole(c: Circuit, host: string): string {
   return words.length ? `Unplug what hangs on the pins of the upload first: ${words.join(", ")}.` : "";
 }
 
+/** Drivers of a computer's kernel for parts whose wires a program on it can't time, by how they are reached: the line of the boot settings. */
+const KERNEL: Partial<Record<Over["kind"], (gpio: number) => string>> = {
+  onewire: (gpio) => `dtoverlay=w1-gpio,gpiopin=${gpio}`,
+  pulses: (gpio) => `dtoverlay=dht11,gpiopin=${gpio}`,
+};
+function kernelStep(c: Circuit, host: string): string {
+  const board = c.netlist.instance(host)!.part;
+  const lines = c.netlist.bindings.flatMap((b) => {
+    const kind = b.host === host && DEVICES.find((d) => d.id === c.netlist.instance(b.ref)!.part.id);
+    const over = kind && kind.of(wired({})).over;
+    const gpio = findPin(board, b.hostPin)?.gpio;
+    return over && gpio !== undefined ? (KERNEL[over.kind]?.(gpio) ?? []) : [];
+  });
+  const all = [...new Set(lines)];
+  return all.length
+    ? `The system itself reads ${all.length > 1 ? "these wires" : "this wire"}: add ${all.map((l) => `\`${l}\``).join(" and ")} to \`config.txt\` of the boot partition and start anew.`
+    : "";
+}
+
 /** Steps from the plugged cable to the running program, for one board and one target. */
 export function uploadSteps(c: Circuit, host: string, target: TargetId): string[] {
   const board = c.netlist.instance(host)!.part.board!;
@@ -64,6 +86,7 @@ export function uploadSteps(c: Circuit, host: string, target: TargetId): string[
     others.length ? `Unplug the other boards (${others.join(", ")}): each program belongs to one.` : "",
     onConsole(c, host),
     ...board.upload,
+    target === "python" ? kernelStep(c, host) : "",
     target === "python" ? "" : PORT[board.usb.kind]!,
     ...BY_TARGET[target](board.targets[target]?.menu ?? board.chip, board.family),
   ].filter(Boolean);

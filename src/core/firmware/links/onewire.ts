@@ -57,7 +57,6 @@ const swap = (p: DriverPart, pin: string) => (p.mates ? `${wireOf(p)}(${p.mates.
 
 /** One wire for many parts, timed by the program; the line is only pulled low or let go. */
 export const onewire: Link<"onewire"> = {
-  unfit: (target) => (target === "python" ? TOO_FINE : null),
   c: ({ pin }) => ({
     helpers: `// One wire: pulled low or let go, never driven high. Slots are 70 us, with interrupts off only while they must be.
 static bool __attribute__((unused)) oneReset(uint8_t pin) {

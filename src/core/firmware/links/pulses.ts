@@ -1,9 +1,7 @@
-import { TOO_FINE } from "./onewire";
 import type { Link } from "./types";
 
 /** A wire that the program holds low for a moment, and that the part then answers on with pulses: long is 1, short is 0. */
 export const pulses: Link<"pulses"> = {
-  unfit: (target) => (target === "python" ? TOO_FINE : null),
   c: ({ pin }) => ({
     helpers: `// Pulses of two lengths after the wire was held low. 26 to 28 us is 0, 70 us is 1; interrupts stay on: their few
 // microseconds do not turn one into the other.

@@ -1,5 +1,6 @@
 import { pythonFiles } from "../micropython/files";
 import { targetOf } from "../target";
+import { DHT, ONEWIRE } from "./kernel-parts";
 import { MACHINE, TICKS } from "./stand-ins";
 
 /** What the language has under other names on a computer: its clock, and keys read one at a time. */
@@ -16,9 +17,15 @@ export const python = targetOf({
   name: "Python",
   says: "main.py, bringup.py, pins.py for the computer itself; gpiozero and smbus2",
   unfit: ({ board }) => (board!.family === "linux" ? null : `for boards that run Linux; ${board!.chip} does not`),
-  files: (c, host) => [
-    ...pythonFiles(c, host, "python", dialect),
-    { path: "machine.py", text: MACHINE },
-    { path: "ticks.py", text: TICKS },
-  ],
+  files: (c, host) => {
+    const files = pythonFiles(c, host, "python", dialect);
+    const uses = (lib: string) => files.some((f) => f.path === lib);
+    return [
+      ...files,
+      { path: "machine.py", text: MACHINE },
+      { path: "ticks.py", text: TICKS },
+      ...(uses("lib/one.py") ? [{ path: "onewire.py", text: ONEWIRE }] : []),
+      ...(uses("lib/pulses.py") ? [{ path: "dht.py", text: DHT }] : []),
+    ];
+  },
 });
