@@ -114,7 +114,7 @@ function controller() {
     is: () => {
       const first = memory.slice(0, 16).join("");
       // What bring-up writes there.
-      const letters = memory.slice(64, 80).join("") === "2 ABCDEFGHIJKLMN";
+      const letters = memory.slice(64, 80).join("") === "2 abcdefghijklmn";
       return { ...(!broken && twoLines && on && right ? shown(first) : { shows: NaN }), letters: Number(letters) };
     },
   };

@@ -1,58 +1,6 @@
+import { BELOW, LETTERS, NUMBERS } from "./letters";
 import { onSpi } from "./on-spi";
 import type { Model } from "./types";
-
-/** Bars of a digit as a person tells them apart: top, upper right, lower right, bottom, lower left, upper left, middle. */
-const SHAPES = new Map(
-  ["1111110", "0110000", "1101101", "1111001", "0110011", "1011011", "1011111", "1110000", "1111111", "1111011"].map(
-    (bits, i) => [bits, String(i)] as const,
-  ),
-)
-  .set("0000001", "-")
-  .set("0000000", " ");
-
-interface Rect {
-  x: number;
-  y: number;
-  w: number;
-  h: number;
-}
-
-/** What is to be read on a glass: all lit dots must belong to whole bars; NaN when no number stands there. */
-function numberOn(lit: (x: number, y: number) => boolean, w: number, h: number, places: readonly (readonly Rect[])[]) {
-  let bars = 0;
-  const text = places
-    .map((rects) => {
-      const bits = rects.map((r) => {
-        let n = 0;
-        for (let y = r.y; y < r.y + r.h; y++) for (let x = r.x; x < r.x + r.w; x++) if (lit(x, y)) n++;
-        bars += n;
-        return n === 0 ? "0" : n === r.w * r.h ? "1" : "?";
-      });
-      return SHAPES.get(bits.join("")) ?? "?";
-    })
-    .join("");
-  let all = 0;
-  for (let y = 0; y < h; y++) for (let x = 0; x < w; x++) if (lit(x, y)) all++;
-  return all === bars && /^ *-?\d+$/.test(text) && !/-0/.test(text) ? Number(text) : NaN;
-}
-
-/** Numbers of all lengths, both signs, with zeros inside. */
-const numbers = (places: number) => {
-  const most = 10 ** places - 1;
-  return [
-    0,
-    7,
-    -7,
-    12,
-    -42,
-    Math.floor(0.1234567 * 10 ** places),
-    -(10 ** (places - 1)) + 1,
-    most,
-    10,
-    -100,
-    8056,
-  ].filter((v) => v <= most && v >= -(10 ** (places - 1)) + 1);
-};
 
 /** Bytes on SPI as commands and what goes with them, by the line that tells them apart; dead for a while after a reset. */
 export function told(o: {
@@ -98,39 +46,42 @@ interface Glass {
   width: number;
   height: number;
   memory: [number, number];
-  unit: number;
+  /** A dot of a letter as it is to be read: so wide, so high. */
+  block: [number, number];
   /** It shows dark what is lit unless it is turned over. */
   turned: boolean;
   settles: number;
 }
 
 /** Controllers of colour glasses: asleep after reset for 120 ms, then woken, 5 ms until the next command; windows and dots. */
-function colour({ part, width, height, memory: [mw, mh], unit: u, turned, settles }: Glass): Model {
-  const places = Array.from({ length: 5 }, (_, i) => {
-    const x0 = Math.floor((width - 29 * u) / 2) + 6 * u * i;
-    const y0 = Math.floor((height - 9 * u) / 2);
-    const at = (x: number, y: number, w: number, h: number): Rect => ({
-      x: x0 + x * u,
-      y: y0 + y * u,
-      w: w * u,
-      h: h * u,
-    });
-    return [
-      at(1, 0, 3, 1),
-      at(4, 1, 1, 3),
-      at(4, 5, 1, 3),
-      at(1, 8, 3, 1),
-      at(0, 5, 1, 3),
-      at(0, 1, 1, 3),
-      at(1, 4, 3, 1),
-    ];
-  });
+function colour({ part, width, height, memory: [mw, mh], block: [bw, bh], turned, settles }: Glass): Model {
+  const [cell, pitch] = [5 * bw + 1, Math.floor(height / 8)];
+  const at = [Math.floor((width - 21 * cell) / 2), Math.floor((pitch - 8 * bh) / 2)] as const;
+  /** A row of letters: every dot a whole block, nothing lit beside them. `seen` counts what is lit. */
+  const row = (lit: (x: number, y: number) => boolean, r: number, seen: (n: number) => void) =>
+    Array.from({ length: 21 }, (_, i) => {
+      const hex = [0, 1, 2, 3, 4].map((x) => {
+        let byte = 0;
+        for (let k = 0; k < 8; k++) {
+          let n = 0;
+          for (let dy = 0; dy < bh; dy++)
+            for (let dx = 0; dx < bw; dx++)
+              if (lit(at[0] + i * cell + x * bw + dx, at[1] + r * pitch + k * bh + dy)) n++;
+          seen(n);
+          if (n === bw * bh) byte |= 1 << k;
+          else if (n) return "?";
+        }
+        return byte.toString(16).padStart(2, "0");
+      });
+      return LETTERS.get(hex.join("")) ?? "?";
+    }).join("");
   return {
     part,
     worlds: [{}],
-    within: { shows: 0 },
+    within: { shows: 0, letters: 0 },
     settles,
-    wants: () => numbers(5).map((v) => [v, { shows: v }] as const),
+    acts: 1500,
+    wants: () => NUMBERS.map((v) => [v, { shows: v, letters: 1 }] as const),
     make: () => {
       // Another program has left it on, with a picture in it.
       const dots = Uint16Array.from({ length: mw * mh }, (_, i) => (i * 40_503) & 0xffff);
@@ -141,7 +92,7 @@ function colour({ part, width, height, memory: [mw, mh], unit: u, turned, settle
       let now0: number[] = [];
       let last = 0;
       let flashed = false;
-      let at = [0, 0];
+      let place = [0, 0];
       let window = { x: [0, mw - 1], y: [0, mh - 1] };
       const reset = () => {
         awake = null;
@@ -151,9 +102,9 @@ function colour({ part, width, height, memory: [mw, mh], unit: u, turned, settle
         window = { x: [0, mw - 1], y: [0, mh - 1] };
       };
       const dot = (v: number) => {
-        const [x, y] = at as [number, number];
+        const [x, y] = place as [number, number];
         if (x < mw && y < mh) dots[y * mw + x] = v;
-        at = x < window.x[1]! ? [x + 1, y] : [window.x[0]!, y < window.y[1]! ? y + 1 : window.y[0]!];
+        place = x < window.x[1]! ? [x + 1, y] : [window.x[0]!, y < window.y[1]! ? y + 1 : window.y[0]!];
       };
       const out = told({
         resets_ms: 120,
@@ -171,7 +122,7 @@ function colour({ part, width, height, memory: [mw, mh], unit: u, turned, settle
             on = true;
             flashed ||= dots.some((d) => d !== 0);
           }
-          if (c === 0x2c) at = [window.x[0]!, window.y[0]!];
+          if (c === 0x2c) place = [window.x[0]!, window.y[0]!];
         },
         data(v, now) {
           if (awake !== null && now - awake < 5) return;
@@ -193,9 +144,13 @@ function colour({ part, width, height, memory: [mw, mh], unit: u, turned, settle
         pin: out.pin,
         is: () => {
           const lit = (x: number, y: number) => white(dots[y * mw + x]!) === 0xffff;
+          let within = 0;
+          const rows = [0, 1, 2, 3, 4, 5, 6, 7].map((r) => row(lit, r, (n) => (within += n)));
           const plain = dots.every((d) => d === 0 || d === 0xffff);
-          const shows = plain && on && awake !== null && !flashed ? numberOn(lit, mw, mh, places) : NaN;
-          return { shows };
+          const all = dots.reduce((n, d) => n + (white(d) === 0xffff ? 1 : 0), 0);
+          const well = plain && on && awake !== null && !flashed && all === within;
+          const number = /^-?\d+ *$/.test(rows[0]!) && !rows[0]!.startsWith("-0") ? Number(rows[0]) : NaN;
+          return { shows: well ? number : NaN, letters: Number(BELOW.every((t, i) => rows[i + 1] === t)) };
         },
       });
     },
@@ -207,7 +162,7 @@ export const st7735 = colour({
   width: 128,
   height: 160,
   memory: [132, 162],
-  unit: 4,
+  block: [1, 2],
   turned: false,
   settles: 1000,
 });
@@ -216,7 +171,7 @@ export const st7789 = colour({
   width: 240,
   height: 240,
   memory: [240, 320],
-  unit: 7,
+  block: [2, 3],
   turned: true,
   settles: 1500,
 });
@@ -225,7 +180,7 @@ export const ili9341 = colour({
   width: 240,
   height: 320,
   memory: [240, 320],
-  unit: 7,
+  block: [2, 3],
   turned: false,
   settles: 1500,
 });

@@ -1,4 +1,4 @@
-import { FONT_5X7 } from "../../firmware/drivers/font5x7";
+import { BELOW, LETTERS, NUMBERS } from "./letters";
 import { onSpi } from "./on-spi";
 import { told } from "./panels";
 import type { Model } from "./types";
@@ -17,10 +17,6 @@ const MORE = new Map([
   [0xda, 1],
   [0xdb, 1],
 ]);
-
-const LETTERS = new Map(FONT_5X7.split(" ").map((columns, i) => [columns, String.fromCharCode(32 + i)] as const));
-/** What bring-up writes into the rows below the first. */
-const BELOW = [2, 3, 4, 5, 6, 7, 8].map((n) => `${n} ABCDEFGHIJKLMNOPQRS`);
 
 /** The chip: 128 columns of 8 pages; a byte is eight dots, the highest the lowest bit. `left`: what it was told by another program. */
 function chip(left: readonly number[]) {
@@ -115,7 +111,6 @@ function chip(left: readonly number[]) {
   };
 }
 
-const NUMBERS = [0, 7, -7, 12, -42, 12_345_678, -9_999_999, 99_999_999, 10, -100, 8056];
 const glass = {
   worlds: [{}],
   within: { shows: 0, letters: 0 },

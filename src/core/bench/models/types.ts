@@ -52,5 +52,7 @@ export interface Model {
   feels?(world: World, as: As): World;
   /** Readings count from then on, ms: the part has to be moved first. */
   settles?: number;
+  /** How long it takes until it does what it is told, ms, where that is more than a moment. */
+  acts?: number;
   make(world: World, as: As): BusPart;
 }

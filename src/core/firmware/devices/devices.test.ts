@@ -65,7 +65,7 @@ function amiss(d: Device, part: BusPart, m: Model, as: As): string[] {
   const missed = m.wants!(as).flatMap(([want, does]) => {
     if (d.lanes) machine.lane(want >> LANE_SHIFT, want & (2 ** LANE_SHIFT - 1), now);
     else machine.want = want;
-    for (const end = now + ACTS_MS; now < end;) now += Math.max(1, machine.turn(now));
+    for (const end = now + (m.acts ?? ACTS_MS); now < end;) now += Math.max(1, machine.turn(now));
     const is = part.is!(now);
     const well =
       machine.fresh && Object.entries(does).every(([k, v]) => Math.abs(is[k]! - v) <= (m.within[k] ?? 0) + 1e-9);
@@ -238,8 +238,8 @@ const SAME: Record<string, readonly RegExp[]> = {
       `module/${id}`,
       [
         /each \d+ 1$/,
-        /"times":(66|120|128|48|147)\} as .*"times":(67|121|129|49|148)\}$/,
-        /"y & 255","g >> 8","g & 255"\]\} as .*"y >> 8","y & 255",/,
+        /"times":(66|120|128)\} as .*"times":(67|121|129)\}$/,
+        /"y0 & 255","y1 >> 8","y1 & 255"\]\} as .*"y0 >> 8","y0 & 255",/,
         /33,0,125,34,"r","r"\]\} as .*33,0,(126,34,"r","r"|125,34,"r",|125,(221|35),)/,
       ],
     ]),

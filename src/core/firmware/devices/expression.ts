@@ -53,8 +53,17 @@ const at = (b: Bytes, i: number) => {
   return v;
 };
 
+/** The same few texts are read again and again while a device is run. */
+const parsed = new Map<string, Expression>();
+
 /** Reads an expression. Throws on anything that is not one: devices are our own text, checked by their tests. */
 export function parse(text: string): Expression {
+  let known = parsed.get(text);
+  if (!known) parsed.set(text, (known = read(text)));
+  return known;
+}
+
+function read(text: string): Expression {
   const tokens = text.match(/0x[0-9a-fA-F]+|\d+|[A-Za-z_]\w*|<<|>>|[<>=!]=|[-+*/%&|^<>()?:,]/g) ?? [];
   if (tokens.join("") !== text.replace(/\s+/g, "")) throw new Error(`not an expression: ${text}`);
   let k = 0;

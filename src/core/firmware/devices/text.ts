@@ -7,7 +7,7 @@ export const NO_NUMBER = -(2 ** 31);
 
 /** What stands in a row below the first until something else is written there: bring-up shows it, so that every place is seen. */
 export const pattern = ({ columns }: Text, row: number): string =>
-  `${row + 1} ABCDEFGHIJKLMNOPQRSTUVWXYZ`.slice(0, columns);
+  `${row + 1} abcdefghijklmnopqrstuvwxyz`.slice(0, columns);
 
 const bytes = FONT_5X7.replace(/ /g, "").match(/../g)!;
 /** A column of a letter, five to each, the lowest bit on top; what is no printable character is blank. */
@@ -34,7 +34,7 @@ static bool __attribute__((unused)) textLine(char *to, uint8_t columns, const ch
 static uint8_t __attribute__((unused)) textAt(const char *text, uint8_t i) { return text[i] ? (uint8_t)text[i] : ' '; }
 // What bring-up shows in a row, so that every place is seen: its number, then letters.
 static void __attribute__((unused)) textPattern(char *to, uint8_t columns, uint8_t row) {
-  for (uint8_t i = 0; i < columns; i++) to[i] = i == 0 ? '1' + row : i == 1 ? ' ' : 'A' + i - 2;
+  for (uint8_t i = 0; i < columns; i++) to[i] = i == 0 ? '1' + row : i == 1 ? ' ' : 'a' + i - 2;
 }
 static void __attribute__((unused)) textNumber(char *to, uint8_t columns, int32_t value) {
   char text[12];
