@@ -5,6 +5,7 @@ import readline from "node:readline";
 import { describe, expect, it } from "vitest";
 import { MODELS } from "../src/core/bench/models";
 import type { BusPart } from "../src/core/bench/models/types";
+import { stageOf } from "../src/core/bench/stage";
 import { circuitOf } from "../src/core/circuit";
 import type { FirmwareFile } from "../src/core/firmware";
 import { DEVICES } from "../src/core/firmware/devices";
@@ -12,6 +13,7 @@ import { gaps } from "../src/core/firmware/gaps";
 import { leftOut } from "../src/core/firmware/drivers";
 import { driverParts } from "../src/core/firmware/pins";
 import { crc8Low, machineOf } from "../src/core/firmware/devices/run";
+import { programOf } from "../src/core/firmware/sim";
 import { python } from "../src/core/firmware/targets/python";
 import { findPin } from "../src/core/parts/catalogue";
 import { assign } from "../src/core/plan/assign";
@@ -141,6 +143,13 @@ describe("Python on the board with the forty-pin header", () => {
       const said = (await run("hung", python.files(c), "main.py", 6000, bus)).filter((l) => l.includes("running"));
       expect(said.at(-1)).toMatch(new RegExp(`turned ${Math.floor((volts / 3.3) * 100)} %`));
       expect(outs.is!(6000).on_7).toBe(on);
+      // The interpreter says the same, a knob turned as far.
+      const stage = stageOf(c, "B1", "python");
+      const sim = programOf(c, "B1", "python", stage);
+      stage.set("M2", "pct", (volts / 3.3) * 100, 0);
+      sim.run(5900);
+      const lines = sim.said.map((s) => s.line).filter((l) => l.includes("running"));
+      expect(lines.slice(2, 5)).toEqual(said.slice(2, 5));
     }
   });
   /** Files as the kernel's drivers fill them, in the program's folder. */

@@ -31,6 +31,7 @@ interface Case {
   /** One of the demo projects, as it ships. */
   demo?: string;
   parts: object[];
+  links?: object[];
   rules?: Rule[];
 }
 const [GO, LAMP, OTHER] = [
@@ -127,6 +128,26 @@ const CASES: Case[] = [
     ],
     rules: [],
   },
+  // The knob's first world is that of the line it hangs on.
+  {
+    name: "a knob on a converter, a servo and a light on a maker of pulses",
+    parts: [
+      { ref: "M1", part: "module/mcp3008", label: "Converter" },
+      { ref: "M2", part: "discrete/potentiometer", label: "Knob" },
+      { ref: "M3", part: "module/pca9685", label: "Arms" },
+      { ref: "M4", part: "module/servo-small", label: "Arm" },
+      GO,
+      LAMP,
+    ],
+    links: [
+      { from: "M2.2", to: "M1.CH0", locked: true },
+      { from: "M4.SIG", to: "M3.PWM5", locked: true },
+    ],
+    rules: [
+      { when: pressed, do: { ref: "M4", act: "set", value: 90 } },
+      { when: { ref: "M2", out: "pct", below: 50 }, do: { ref: "LED1", act: "on" } },
+    ],
+  },
 ];
 
 const DEMOS = {
@@ -144,7 +165,9 @@ const circuit = (board: object, x: Case): Circuit => {
     return circuitOf(read.project, catalogue);
   }
   const a = assign(
-    make([board as never, USB, { ref: "S2", part: "supply/adapter-5v-2a" }, ...(x.parts as never[])]),
+    make([board as never, USB, { ref: "S2", part: "supply/adapter-5v-2a" }, ...(x.parts as never[])], [], {
+      links: x.links ?? [],
+    }),
     catalogue,
   );
   return circuitOf({ ...a.project, ...(x.rules && { rules: x.rules }) }, catalogue);
@@ -183,8 +206,14 @@ function models(c: Circuit, target: string) {
   const bus = new Map<number, ReturnType<(typeof MODELS)[number]["make"]>>();
   for (const p of parts) {
     const [kind, model] = [DEVICES.find((d) => d.id === p.inst.part.id), MODELS.find((m) => m.part === p.inst.part.id)];
-    if (!kind || !model) continue;
-    const part = model.make(model.worlds[0]!, { chain: p.chain, options: p.options });
+    // What hangs on another part is heard and told there.
+    if (!kind || !model || p.through) continue;
+    const part = model.make(model.worlds[0]!, {
+      chain: p.chain,
+      options: p.options,
+      ...(p.outs !== undefined && { outs: p.outs, rests: p.rests ?? 0 }),
+      ...(p.pulsed && { pulsed: true }),
+    });
     if (p.address) bus.set(Number(p.address), part);
     const w = wirePart(c, p.inst.ref, kind.of(p), part, p.chain);
     if (w) wires.set(p.inst.ref, w);

@@ -2,6 +2,7 @@ import type { Circuit } from "../circuit";
 import type { Wire } from "../firmware/devices/run";
 import { driverParts } from "../firmware/pins";
 import type { SimBench } from "../firmware/sim/bench";
+import type { Tried } from "../firmware/sim";
 import { MODELS } from "./models";
 import type { As, BusPart, Model, World } from "./models/types";
 
@@ -69,7 +70,7 @@ class Felt {
 }
 
 /** The parts of one board with their models, each in its first world until it is set. */
-export function stageOf(c: Circuit, host: string, target: "sketch" | "micropython"): Stage {
+export function stageOf(c: Circuit, host: string, target: Tried): Stage {
   const all = new Map(driverParts(c, host, target, (b) => b).map((p) => [p.inst.ref, p]));
   const models = new Map<string, Felt>();
   for (const [ref, p] of all) {

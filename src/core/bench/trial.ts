@@ -1,7 +1,7 @@
 import type { Circuit } from "../circuit";
 import { TARGETS } from "../firmware";
 import { givesOf } from "../firmware/rules";
-import { programOf, type Said, type SimPart } from "../firmware/sim";
+import { programOf, type Said, type SimPart, type Tried } from "../firmware/sim";
 import type { World } from "./models/types";
 import { stageOf, type Stage } from "./stage";
 
@@ -139,13 +139,14 @@ function showing(s: SimPart, stage: Stage, now: number): Shows[] {
   if (seen.lit) return [{ kind: "grid", ref, label, lit: seen.lit }];
   const rows = s.machine?.rows() ?? [];
   if (rows.length) return [{ kind: "rows", ref, label, rows }];
-  const says = seen.is ? doing(seen.is) : "";
+  // What hangs on its lines says for itself what it does.
+  const says = seen.is && s.p.outs === undefined ? doing(seen.is) : "";
   return says ? [{ kind: "does", ref, label, says }] : [];
 }
 
-/** Boards whose starter can be tried here: those for which a sketch or a MicroPython program is written. */
-export function triable(c: Circuit): { host: string; target: "sketch" | "micropython" }[] {
-  const wants = ["sketch", "micropython"] as const;
+/** Boards whose starter can be tried here: those for which a sketch or a program in Python is written. */
+export function triable(c: Circuit): { host: string; target: Tried }[] {
+  const wants = ["sketch", "micropython", "python"] as const;
   return c.netlist.expanded.hosts.flatMap((host) => {
     const target = wants.find((id) => {
       const t = TARGETS.find((x) => x.id === id)!;

@@ -24,6 +24,9 @@ export interface Said {
   line: string;
 }
 
+/** Programs that the interpreter stands for: a computer's is the same as a microcontroller's. */
+export type Tried = "sketch" | "micropython" | "python";
+
 export interface SimProgram {
   /** Runs until a time, in milliseconds since it began. */
   run(until: number): void;
@@ -99,7 +102,7 @@ const rowsOf = (page: Page, parts: ReadonlyMap<string, SimPart>) => (now: number
 };
 
 /** The program of a board. Works what a target's starter works; `target` is a sketch or MicroPython. */
-export function programOf(c: Circuit, host: string, target: "sketch" | "micropython", bench: SimBench): SimProgram {
+export function programOf(c: Circuit, host: string, target: Tried, bench: SimBench): SimProgram {
   const said: Said[] = [];
   let now = 0;
   const say = (line: string) => void said.push({ at: now, line });
