@@ -73,6 +73,8 @@ const FEELINGS: Record<string, string> = {
 /** What a part feels, each quantity with the range that a reading can have in a room. */
 function feelings(s: SimPart, stage: Stage): Control[] {
   const { p } = s;
+  // What hangs on its lines is turned and pressed, not the lines.
+  if (p.outs !== undefined) return [];
   return Object.entries(stage.feels(p.inst.ref)).flatMap(([quantity, value]): Control[] => {
     const q = givesOf(p).find((x) => base(x.name) === base(quantity));
     if (!q) return [];

@@ -3,7 +3,8 @@ import { circuitOf } from "../../circuit";
 import { reasonOf } from "../reason";
 import { BENCHES } from "../reason/cases";
 import { readConsole } from "../console/read";
-import { catalogue, planned, BOARD5, USB } from "../../testing";
+import { assign } from "../../plan/assign";
+import { catalogue, make, planned, BOARD5, USB } from "../../testing";
 import { trialOf } from "../trial";
 import { simulatedBench } from "./bench";
 
@@ -114,4 +115,31 @@ describe("the simulated bench", () => {
     for (const o of read.observations) expect(seen).toContainEqual(o);
     expect(read.observations).toContainEqual({ q: { kind: "part", ref: "M1" }, seen: "no" });
   });
+  it.each(["board/linux-forty", "board/rp2040-forty"])(
+    "%s: a knob on a converter turns a servo on a maker of pulses",
+    (board) => {
+      const parts = [
+        { ref: "B1", part: board },
+        { ref: "S1", part: "supply/adapter-5v-10a" },
+        { ref: "M1", part: "module/ads1115", label: "Inputs" },
+        { ref: "M2", part: "discrete/potentiometer", label: "Knob" },
+        { ref: "M3", part: "module/pca9685", label: "Arms" },
+        { ref: "M4", part: "module/servo-small", label: "Arm" },
+      ];
+      const links = [
+        { from: "M2.2", to: "M1.A2", locked: true },
+        { from: "M4.SIG", to: "M3.PWM7", locked: true },
+      ];
+      const { project } = assign(make(parts as never, [], { links }), catalogue);
+      const rules = [{ when: { ref: "M2", out: "pct", above: 50 }, do: { ref: "M4", act: "set" as const, value: 90 } }];
+      const trial = trialOf(circuitOf({ ...project, rules }, catalogue), "B1")!;
+      // What hangs on a line is turned, not the line.
+      expect(trial.controls.map((k) => k.ref)).toEqual(["M2"]);
+      const arm = (until: number) =>
+        trial.run(until).shows.flatMap((s) => (s.kind === "does" ? [`${s.ref} ${s.says}`] : []));
+      expect(arm(3000)).toEqual(["M4 let go"]);
+      expect(trial.act({ ref: "M2", quantity: "pct", value: 80 })).toBeNull();
+      expect(arm(6000)).toEqual(["M4 at 90\u00b0"]);
+    },
+  );
 });
