@@ -221,6 +221,47 @@ describe("the server keeps strangers out", () => {
     expect(await ask({ origin: "http://evil.example" }, "/api/projects", "POST")).toBe(403);
     expect(await ask({ "sec-fetch-site": "cross-site" })).toBe(403);
   });
+  it("says with everything how it may be used, and keeps copies of no data", async () => {
+    const { id } = ((await (await fetch(`${app.url}/api/projects`)).json()) as { id: string }[])[0]!;
+    for (const path of [
+      "/",
+      `/p/${id}/parts`,
+      "/api/projects",
+      `/api/projects/${id}`,
+      "/api/nothing",
+      "/favicon.ico",
+    ]) {
+      const { headers } = await fetch(`${app.url}${path}`);
+      expect(headers.get("x-content-type-options"), path).toBe("nosniff");
+      expect(headers.get("referrer-policy"), path).toBe("no-referrer");
+      expect(headers.get("cross-origin-opener-policy"), path).toBe("same-origin");
+      expect(headers.get("cross-origin-resource-policy"), path).toBe("same-origin");
+      expect(headers.get("permissions-policy"), path).toContain("camera=()");
+      if (path.startsWith("/api/")) expect(headers.get("cache-control"), path).toContain("no-store");
+    }
+  });
+  it("takes the methods that it has, and bodies of the type that it wants", async () => {
+    for (const method of ["PUT", "DELETE", "PATCH", "POST", "TRACE", "PROPFIND"])
+      expect(await ask({}, "/", method), method).toBe(405);
+    for (const method of ["PUT", "DELETE", "PATCH", "TRACE", "PROPFIND"])
+      expect(await ask({}, "/api/projects", method), method).toBe(405);
+    expect(await ask({}, "/", "HEAD")).toBe(200);
+    const body = JSON.stringify({ document: {} });
+    for (const type of ["text/plain", "application/x-www-form-urlencoded", ""]) {
+      const r = await fetch(`${app.url}/api/projects`, { method: "POST", body, headers: { "content-type": type } });
+      expect(r.status, type).toBe(415);
+      expect(((await r.json()) as { message: string }).message).toContain("application/json");
+    }
+    expect(
+      (
+        await fetch(`${app.url}/api/prove`, {
+          method: "POST",
+          body: "{}",
+          headers: { "content-type": "application/json" },
+        })
+      ).status,
+    ).toBe(415);
+  });
   it("sends a strict policy and runs without breaking it", async () => {
     const { page, foreign } = await app.session();
     const complaints: string[] = [];

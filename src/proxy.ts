@@ -1,9 +1,11 @@
 import { NextResponse, type NextRequest } from "next/server";
-import { BENCH_COOKIE, hostAllowed } from "./server/guard";
+import { benchCookie, hostAllowed, READS } from "./server/guard";
 
 /** Pages: refuse foreign hosts, and allow only scripts that this app itself put on the page. */
 export function proxy(request: NextRequest) {
   if (!hostAllowed(request.headers)) return new NextResponse("This address is not served here.", { status: 403 });
+  if (!READS.has(request.method) && !request.nextUrl.pathname.startsWith("/api/"))
+    return new NextResponse("Pages are only read.", { status: 405, headers: { allow: "GET, HEAD" } });
   const key = process.env.LATTICE_BENCH;
   if (key && request.nextUrl.searchParams.get("bench") === key) {
     const clean = request.nextUrl.clone();
@@ -11,7 +13,7 @@ export function proxy(request: NextRequest) {
     const answer = NextResponse.redirect(
       new URL(`${clean.pathname}${clean.search}`, `http://${request.headers.get("host")}`),
     );
-    answer.cookies.set(BENCH_COOKIE, key, { httpOnly: true, sameSite: "strict", path: "/" });
+    answer.cookies.set(benchCookie(request.headers), key, { httpOnly: true, sameSite: "strict", path: "/" });
     return answer;
   }
   const nonce = Buffer.from(crypto.randomUUID()).toString("base64");
@@ -34,8 +36,6 @@ export function proxy(request: NextRequest) {
   headers.set("content-security-policy", policy);
   const response = NextResponse.next({ request: { headers } });
   response.headers.set("content-security-policy", policy);
-  response.headers.set("x-content-type-options", "nosniff");
-  response.headers.set("referrer-policy", "no-referrer");
   return response;
 }
 

@@ -5,28 +5,50 @@ import { MIGRATIONS } from "./migrations";
 
 export type Db = Database.Database;
 
-/** Brings the schema up to date, one transaction a migration; a copy of the file is kept before the first of them. */
+const versionOf = (db: Db) => db.pragma("user_version", { simple: true }) as number;
+
+/** A whole copy of the data as they were before a migration, what is not in the main file yet included; an earlier one is kept. */
+function keepCopy(db: Db, file: string, version: number) {
+  const copy = `${file}.before-${version + 1}`;
+  if (fs.existsSync(copy)) return;
+  db.prepare("VACUUM INTO ?").run(copy);
+  fs.chmodSync(copy, OWNER_ONLY);
+}
+
+/** Brings the schema up to date, one transaction a migration: of two programs that start at once, the second finds it done. */
 function migrate(db: Db, file: string) {
-  const now = db.pragma("user_version", { simple: true }) as number;
+  const now = versionOf(db);
   if (now > MIGRATIONS.length)
     throw new Error(`${file} was written by a newer version of this program (${now}); update the program to open it`);
-  if (now > 0 && now < MIGRATIONS.length) fs.copyFileSync(file, `${file}.before-${now + 1}`);
-  for (let v = now; v < MIGRATIONS.length; v++)
-    db.transaction(() => {
-      db.exec(MIGRATIONS[v]!);
-      db.pragma(`user_version = ${v + 1}`);
-    })();
+  if (now > 0 && now < MIGRATIONS.length) keepCopy(db, file, now);
+  const step = db.transaction(() => {
+    const v = versionOf(db);
+    if (v >= MIGRATIONS.length) return false;
+    db.exec(MIGRATIONS[v]!);
+    db.pragma(`user_version = ${v + 1}`);
+    return true;
+  });
+  while (step.immediate());
+}
+
+/** Projects are their owner's: other accounts of the machine read none of them. SQLite gives the files beside this one the same rights. */
+const OWNER_ONLY = 0o600;
+function ownFile(file: string) {
+  fs.closeSync(fs.openSync(file, "a", OWNER_ONLY));
+  fs.chmodSync(file, OWNER_ONLY);
 }
 
 /** Opens (and creates) the database in a folder. Acknowledged writes are on disk when the call returns. */
 export function openDatabase(folder: string): Db {
-  fs.mkdirSync(folder, { recursive: true });
+  fs.mkdirSync(folder, { recursive: true, mode: 0o700 });
   const file = path.join(folder, "young-lattice.sqlite");
+  ownFile(file);
   const db = new Database(file);
+  // Before anything else: what another program holds is waited for.
+  db.pragma("busy_timeout = 5000");
   db.pragma("journal_mode = WAL");
   db.pragma("synchronous = FULL");
   db.pragma("foreign_keys = ON");
-  db.pragma("busy_timeout = 5000");
   migrate(db, file);
   return db;
 }

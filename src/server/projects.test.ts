@@ -118,13 +118,21 @@ describe("guard", () => {
   it("with --lan anyone may read and only the bench may write", () => {
     vi.stubEnv("LATTICE_LAN", "1");
     vi.stubEnv("LATTICE_BENCH", "key1");
-    const lan = (cookie: string, method: string) => refusal(new Headers({ host: "192.168.0.9:4310", cookie }), method);
+    const [own] = Object.values(os.networkInterfaces()).flatMap((list) => list ?? []);
+    const host = `${own!.family === "IPv6" ? `[${own!.address}]` : own!.address}:4310`;
+    const lan = (cookie: string, method: string) => refusal(new Headers({ host, cookie }), method);
+    // A name that is made to lead here is not one of this machine's.
+    for (const name of ["lattice.example:4310", "203.0.113.9:4310", `${os.hostname()}.example:4310`, ""])
+      expect(refusal(new Headers({ host: name })), name).toContain("not served");
+    expect(refusal(new Headers({ host: `${os.hostname()}:4310` }))).toBeNull();
     expect(lan("", "GET")).toBeNull();
     expect(lan("", "PUT")).toContain("for reading");
-    expect(lan("lattice-bench=key2", "PUT")).toContain("for reading");
-    expect(lan("a=b; lattice-bench=key1", "PUT")).toBeNull();
+    expect(lan("", "HEAD")).toBeNull();
+    expect(lan("lattice-bench-4310=key2", "PUT")).toContain("for reading");
+    expect(lan("lattice-bench-4311=key1", "PUT")).toContain("for reading");
+    expect(lan("a=b; lattice-bench-4310=key1", "PUT")).toBeNull();
     vi.stubEnv("LATTICE_BENCH", "");
-    expect(lan("lattice-bench=", "PUT")).toContain("for reading");
+    expect(lan("lattice-bench-4310=", "PUT")).toContain("for reading");
     vi.unstubAllEnvs();
   });
 });

@@ -9,7 +9,7 @@ import { newId } from "./ids";
 export const dataFolder = () => process.env.LATTICE_DATA ?? path.join(process.cwd(), "data");
 
 /** Puts the demo projects in, once in the life of a database, unless it was started empty. */
-function seed(db: Db) {
+function seedOnce(db: Db) {
   if (getSetting(db, "seeded")) return;
   if (process.env.LATTICE_EMPTY !== "1") {
     const folder = path.join(process.cwd(), "demo");
@@ -21,6 +21,9 @@ function seed(db: Db) {
   }
   setSetting(db, "seeded", "1");
 }
+
+/** Of two first starts at the same time one waits for the other, and finds them there. */
+const seed = (db: Db) => db.transaction(() => seedOnce(db)).immediate();
 
 const holder = globalThis as typeof globalThis & { latticeDb?: { folder: string; db: Db } };
 

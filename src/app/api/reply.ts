@@ -4,6 +4,16 @@ import { refusal } from "../../server/guard";
 
 type Handler = (request: Request) => Promise<NextResponse> | NextResponse;
 
+/** A request that is answered with a sentence before anything is done. */
+class Refused extends Error {
+  constructor(
+    readonly status: number,
+    message: string,
+  ) {
+    super(message);
+  }
+}
+
 /** Runs a handler only for requests that may be served; a bug answers with a plain sentence, not a stack. */
 export async function guarded(request: Request, handle: Handler): Promise<NextResponse> {
   const no = refusal(request.headers, request.method);
@@ -11,6 +21,7 @@ export async function guarded(request: Request, handle: Handler): Promise<NextRe
   try {
     return await handle(request);
   } catch (e) {
+    if (e instanceof Refused) return NextResponse.json({ message: e.message }, { status: e.status });
     console.error(e);
     return NextResponse.json({ message: "Something failed on this machine; nothing was changed." }, { status: 500 });
   }
@@ -18,8 +29,15 @@ export async function guarded(request: Request, handle: Handler): Promise<NextRe
 
 export const reply = (o: { status: number; body: unknown }) => NextResponse.json(o.body, { status: o.status });
 
+/** Throws where a body is said to be something else than what is wanted: a form of another page can only send such. */
+export function wantType(request: Request, type: string): void {
+  const given = (request.headers.get("content-type") ?? "").split(";")[0]!.trim().toLowerCase();
+  if (given !== type) throw new Refused(415, `The body must be ${type}; it is said to be ${given || "nothing"}.`);
+}
+
 /** The JSON body, limited in size; undefined when it is no JSON. */
 export async function jsonBody(request: Request): Promise<unknown> {
+  wantType(request, "application/json");
   if (Number(request.headers.get("content-length") ?? 0) > MAX_PROJECT_BYTES * 2) return undefined;
   const text = await request.text();
   if (text.length > MAX_PROJECT_BYTES * 2) return undefined;

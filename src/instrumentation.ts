@@ -1,0 +1,6 @@
+/** Runs once when the server starts. */
+export async function register() {
+  if (process.env.NEXT_RUNTIME !== "nodejs") return;
+  const { refuseOddMethods } = await import("./server/odd-methods");
+  refuseOddMethods();
+}
