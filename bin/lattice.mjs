@@ -5,7 +5,7 @@ import path from "node:path";
 import { fileURLToPath, pathToFileURL } from "node:url";
 
 const root = path.resolve(path.dirname(fileURLToPath(import.meta.url)), "..");
-const bundle = path.join(root, "node_modules/.cache/lattice/cli.mjs");
+const cache = path.join(root, "node_modules/.cache/lattice");
 
 /** The newest change below a folder, in milliseconds. */
 function newest(folder) {
@@ -18,15 +18,19 @@ function newest(folder) {
 }
 
 const sources = ["src/core", "src/cli", "src/prove", "catalogue"].map((d) => path.join(root, d));
-const built = fs.existsSync(bundle) ? fs.statSync(bundle).mtimeMs : 0;
-if (Math.max(...sources.map(newest)) > built) {
+// A folder for each state of the sources, in pieces: what a verb does not use is not read.
+const name = `cli-${Math.floor(Math.max(...sources.map(newest)))}`;
+const bundle = path.join(cache, name);
+if (!fs.existsSync(bundle)) {
   const { build } = await import("esbuild");
-  // Bundled beside its place and moved, so that two calls at once never see half a file.
-  const temp = `${bundle}.${process.pid}.mjs`;
+  // Bundled beside its place and moved, so that two calls at once never see half of it.
+  const temp = path.join(cache, `part-${process.pid}`);
   await build({
     entryPoints: [path.join(root, "src/cli/main.ts")],
-    outfile: temp,
+    outdir: temp,
+    outExtension: { ".js": ".mjs" },
     bundle: true,
+    splitting: true,
     platform: "node",
     format: "esm",
     target: "node20",
@@ -35,7 +39,19 @@ if (Math.max(...sources.map(newest)) > built) {
       js: 'import { createRequire as makeRequire } from "node:module"; const require = makeRequire(import.meta.url);',
     },
   });
-  fs.renameSync(temp, bundle);
+  try {
+    fs.renameSync(temp, bundle);
+  } catch (e) {
+    // Another call was as fast.
+    fs.rmSync(temp, { recursive: true, force: true });
+    if (!fs.existsSync(bundle)) throw e;
+  }
+  // A call that began before the sources changed may still be reading its own.
+  const LONG_AGO = Date.now() - 3_600_000;
+  for (const old of fs.readdirSync(cache)) {
+    const at = path.join(cache, old);
+    if (old !== name && fs.statSync(at).mtimeMs < LONG_AGO) fs.rmSync(at, { recursive: true, force: true });
+  }
 }
-const { main } = await import(pathToFileURL(bundle).href);
+const { main } = await import(pathToFileURL(path.join(bundle, "main.mjs")).href);
 process.exitCode = await main(process.argv.slice(2));

@@ -1,52 +1,47 @@
-import { adoptCommand } from "./adopt";
 import { Command } from "commander";
-import { helpWith } from "../core/plan/assign";
-import { threadProver } from "../prove";
-import { aboutCommand } from "./about";
-import { assignCommand } from "./assign";
-import { boardsCommand } from "./boards";
-import { checkCommand } from "./check";
-import { captureCommand } from "./capture";
-import { judgeCommand } from "./judge";
-import { partCommand, partsCommand } from "./parts";
-import { planCommand } from "./plan";
-import { pinmapCommand, wireCommand } from "./wire";
-import { placeCommand, printCommand, rewireCommand } from "./wiring";
 import { EXIT, Unusable } from "./io";
-import { trainCommand } from "./train";
-import { simulateCommand } from "./simulate";
 
-/** The `lattice` command. Results to stdout, messages to stderr; exit status 0 fine, 2 unusable input, 3 findings, 4 no plan. */
+/** Verbs that may plan: another solver stands by for what takes long. */
+const PLANS = new Set(["assign", "boards", "place", "plan", "wire"]);
+
+/**
+ * The `lattice` command. What a verb stands on is loaded when it is asked for: checking needs no printing. Results to stdout,
+ * messages to stderr; exit status 0 fine, 2 unusable input, 3 findings, 4 no plan.
+ */
 export async function main(argv: string[]): Promise<number> {
   let status: number = EXIT.fine;
-  helpWith(threadProver);
   const done = (s: number) => void (status = s);
   const program = new Command("lattice")
     .description("Plans and checks the wiring of microcontroller projects")
     .exitOverride()
-    .configureOutput({ writeErr: (t) => process.stderr.write(t) });
+    .configureOutput({ writeErr: (t) => process.stderr.write(t) })
+    .hook("preAction", async (_, verb) => {
+      if (!PLANS.has(verb.name())) return;
+      const [{ helpWith }, { threadProver }] = await Promise.all([import("../core/plan/assign"), import("../prove")]);
+      helpWith(threadProver);
+    });
   program
     .command("parts")
     .description("list the catalogue")
     .option("--kind <kind>", "board, module, discrete, supply or chip")
     .option("--json", "one JSON value")
-    .action((o) => done(partsCommand(o)));
+    .action(async (o) => done(await (await import("./parts")).partsCommand(o)));
   program
     .command("part <id>")
     .description("one definition, whole")
     .option("--json", "one JSON value")
-    .action((id, o) => done(partCommand(id, o)));
+    .action(async (id, o) => done(await (await import("./parts")).partCommand(id, o)));
   program
     .command("check <file>")
     .description("findings for the links as they stand")
     .option("--json", "one JSON value")
     .option("--explain <finding>", "the way and the sums behind a finding: its rule, or rule@place")
-    .action((file, o) => done(checkCommand(file, o)));
+    .action(async (file, o) => done(await (await import("./check")).checkCommand(file, o)));
   program
     .command("about <file> <place>")
     .description("what a part, pin or net is, does here, and would be missed for")
     .option("--json", "one JSON value")
-    .action((file, place, o) => done(aboutCommand(file, place, o)));
+    .action(async (file, place, o) => done(await (await import("./about")).aboutCommand(file, place, o)));
   program
     .command("assign <file>")
     .description("plan every open link")
@@ -54,19 +49,19 @@ export async function main(argv: string[]): Promise<number> {
     .option("--out <file>", "write the planned project here")
     .option("--lp <file>", "write the same problem in CPLEX LP format")
     .option("--alternatives <n>", "the next best plans as well, up to 20")
-    .action(async (file, o) => done(await assignCommand(file, o)));
+    .action(async (file, o) => done(await (await import("./assign")).assignCommand(file, o)));
   program
     .command("boards <file>")
     .description("every board tried for this parts list")
     .option("--json", "one JSON value")
-    .action((file, o) => done(boardsCommand(file, o)));
+    .action(async (file, o) => done(await (await import("./boards")).boardsCommand(file, o)));
   program
     .command("place <file>")
     .description("place the parts on breadboards, hole by hole")
     .option("--boards <points...>", "breadboards to use: 170, 400, 830; the smallest that are enough when left out")
     .option("--json", "one JSON value")
     .option("--out <file>", "write the project with the placement here")
-    .action(async (file, o) => done(await placeCommand(file, o)));
+    .action(async (file, o) => done(await (await import("./wiring")).placeCommand(file, o)));
   program
     .command("simulate <file>")
     .description("run the starter program on a bench of simulated parts: what it prints and does")
@@ -77,7 +72,7 @@ export async function main(argv: string[]): Promise<number> {
     .option("--fault <name>", 'a fault of the build, as in "open-wire M1.SDA"')
     .option("--vcd <file>", "write what the board's pins did as a value change dump")
     .option("--json", "one JSON value")
-    .action(async (file, o) => done(await simulateCommand(file, o)));
+    .action(async (file, o) => done(await (await import("./simulate")).simulateCommand(file, o)));
   program
     .command("train <file>")
     .description("practise finding a fault that is hidden in the simulated bench")
@@ -87,31 +82,31 @@ export async function main(argv: string[]): Promise<number> {
     .option("--same", "with --benches: the same fault at every bench")
     .option("--key", "print what is hidden, for the teacher")
     .option("--json", "with --key: one JSON value")
-    .action(async (file, o) => done(await trainCommand(file, o)));
+    .action(async (file, o) => done(await (await import("./train")).trainCommand(file, o)));
   program
     .command("judge <file> <log>")
     .description("judge a build by what its program printed and what was measured: suspects, and what to measure next")
     .option("--readings <csv>", "a table with the columns from, to and reading, as in M1.VCC, M1.GND, 3.28 V")
     .option("--json", "one JSON value")
-    .action((file, log, o) => done(judgeCommand(file, log, o)));
+    .action(async (file, log, o) => done(await (await import("./judge")).judgeCommand(file, log, o)));
   program
     .command("capture <file> <capture>")
     .description("hold a logic analyser's capture (VCD or CSV) against the plan: addresses, modes, clocks, rates")
     .option("--map <channels...>", "channels by what their probes are at, as in D0=M1.SDA")
     .option("--json", "one JSON value")
-    .action(async (file, capture, o) => done(await captureCommand(file, capture, o)));
+    .action(async (file, capture, o) => done(await (await import("./capture")).captureCommand(file, capture, o)));
   program
     .command("rewire <before> <after>")
     .description("what a bench wired after one file needs to be wired after another")
     .option("--json", "one JSON value")
-    .action((before, after, o) => done(rewireCommand(before, after, o)));
+    .action(async (before, after, o) => done(await (await import("./wiring")).rewireCommand(before, after, o)));
   program
     .command("print <file>")
     .description("one print as PDF")
     .option("--what <print>", "plan, learner, answers, underlay, panel, plugboard or labels", "plan")
     .option("--paper <size>", "a4 or letter", "a4")
     .requiredOption("--out <file>", "PDF file to write")
-    .action(async (file, o) => done(await printCommand(file, o)));
+    .action(async (file, o) => done(await (await import("./wiring")).printCommand(file, o)));
   program
     .command("plan <file>")
     .description("plan what is open, check, and write everything; wires that are there stay")
@@ -119,13 +114,13 @@ export async function main(argv: string[]): Promise<number> {
     .option("--target <id...>", "firmware target (sketch, micropython); every fitting one when left out")
     .option("--force", "replace a folder that is not empty")
     .option("--replan", "let wires that nobody locked move, too")
-    .action(async (file, o) => done(await planCommand(file, o)));
+    .action(async (file, o) => done(await (await import("./plan")).planCommand(file, o)));
   program
     .command("adopt <dir> <file>")
     .description("own code out of edited program files back into the project")
     .option("--out <file>", "write the project here instead of changing it")
     .option("--json", "one JSON value")
-    .action(async (dir, file, o) => done(await adoptCommand(dir, file, o)));
+    .action(async (dir, file, o) => done(await (await import("./adopt")).adoptCommand(dir, file, o)));
   program
     .command("wire <file>")
     .description("wires by hand: join, cut, put between; as built; given pins; without any, list the wires")
@@ -141,13 +136,13 @@ export async function main(argv: string[]): Promise<number> {
     .option("--given <file>", "a program or table whose lines prescribe pins")
     .option("--out <file>", "write the changed project here")
     .option("--json", "one JSON value")
-    .action(async (file, o) => done(await wireCommand(file, o)));
+    .action(async (file, o) => done(await (await import("./wire")).wireCommand(file, o)));
   program
     .command("pinmap <file>")
     .description("the plan's pins for a program of one's own")
     .option("--csv", "as a table")
     .option("--json", "one JSON value")
-    .action((file, o) => done(pinmapCommand(file, o)));
+    .action(async (file, o) => done(await (await import("./wire")).pinmapCommand(file, o)));
   try {
     await program.parseAsync(argv, { from: "user" });
   } catch (e) {
