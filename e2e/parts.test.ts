@@ -218,7 +218,7 @@ describe("the drawer", () => {
     await page.getByTestId("values-Ω").getByText("270 Ω").waitFor();
     await page.getByLabel("Add resistors").fill("twelve");
     await page.keyboard.press("Enter");
-    await page.getByRole("alert").filter({ hasText: '"twelve" is not a value' }).waitFor();
+    await page.getByRole("alert").filter({ hasText: '"twelve" is not a quantity' }).waitFor();
     await tab(page, "Find");
     await find(page).fill("red led");
     await page.getByTestId("mark-discrete/led-red").click();

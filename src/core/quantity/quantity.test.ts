@@ -36,6 +36,47 @@ describe("typed quantities", () => {
     const q = parseQuantity(text);
     expect(q.ok && q.value).toBeCloseTo(want, 12);
   });
+  it.each([
+    ["5 kΩ", "V", "is in Ω, and V is wanted here; write it like 3.3 V"],
+    ["5 k\u2126", "V", "is in Ω"],
+    ["2R2", "F", "is in Ω, and F is wanted here"],
+    ["3.3 V", "Ω", "is in V, and Ω is wanted here; write it like 4k7 or 220 Ω"],
+    ["10 ms", "Hz", "is in s, and Hz is wanted here"],
+    ["5 V", "", "is in V, and a plain number is wanted here"],
+    ["-5", "Ω", "is below zero, which no resistance is"],
+    ["-4k7", "Ω", "below zero"],
+    ["1e300", "Ω", "far from anything on a bench"],
+    ["1e-40", "F", "far from anything on a bench"],
+    ["9".repeat(300), "V", "longer than any quantity (300 letters)"],
+    ["1.5.2", "V", "is not a quantity"],
+    ["0x10", "V", "is not a quantity"],
+    ["Infinity", "V", "is not a quantity"],
+    ["NaN", "V", "is not a quantity"],
+    ["", "A", "is not a quantity"],
+  ] as const)("refuses %s where %s is wanted", (text, unit, says) => {
+    const q = parseQuantity(text, unit);
+    expect(q.ok ? "" : q.message).toContain(says);
+  });
+  it.each([
+    ["4k7", "Ω", 4700],
+    ["220 \u2126", "Ω", 220],
+    ["10 ohms", "Ω", 10],
+    ["-12 V", "V", -12],
+    ["20m", "A", 0.02],
+    ["5.", "V", 5],
+    [".5", "V", 0.5],
+    ["12", "", 12],
+  ] as const)("takes %s where %s is wanted", (text, unit, want) => {
+    const q = parseQuantity(text, unit);
+    expect(q.ok && q.value).toBeCloseTo(want, 12);
+  });
+  it("takes time in proportion to the length, however long", () => {
+    for (const text of ["1".repeat(2_000_000), ` ${"1.".repeat(500_000)}`, "-".repeat(1_000_000)]) {
+      const from = performance.now();
+      expect(parseQuantity(text).ok).toBe(false);
+      expect(performance.now() - from).toBeLessThan(500);
+    }
+  });
   it("says what is wrong", () => {
     const q = parseQuantity("four volts");
     expect(q).toEqual({ ok: false, message: '"four volts" is not a quantity; write it like 4k7, 100n or 20 mA' });

@@ -1,8 +1,11 @@
-import { formatSI, parseQuantity } from "../quantity";
+import { formatSI, parseQuantity, type Unit } from "../quantity";
 import type { Field, Sum, Values } from "./types";
 
 /** Units that are written with a prefix; others as plain numbers. */
 const PREFIXED = new Set(["V", "A", "Ω", "F", "s", "W", "Hz"]);
+
+/** The unit of a field that a typed one is held against; "" where it is a plain number. */
+export const unitOf = (f: Field): Unit | "" => (PREFIXED.has(f.unit) ? (f.unit as Unit) : "");
 
 /** A value the way a person writes it: `4.7 kΩ`, `8 mA`, `3`. */
 export function showValue(value: number, unit: string): string {
@@ -36,8 +39,8 @@ export function readValues(
   for (const f of s.fields) {
     const text = get(f.key);
     if (text === null) continue;
-    const q = parseQuantity(text.slice(0, 40));
-    const problem = q.ok ? fieldProblem(f, q.value) : `${f.label}: "${text.slice(0, 40)}" is not a number with a unit.`;
+    const q = parseQuantity(text, unitOf(f));
+    const problem = q.ok ? fieldProblem(f, q.value) : `${f.label}: ${q.message}.`;
     if (problem) problems.push(`${problem} The usual ${showValue(f.value, f.unit)} stands.`);
     else if (q.ok) values[f.key] = q.value;
   }

@@ -1,6 +1,6 @@
 "use client";
 import { useEffect, useState, type ReactNode } from "react";
-import { fieldProblem, showValue } from "@/core/sums/address";
+import { fieldProblem, showValue, unitOf } from "@/core/sums/address";
 import type { Field, Owned, Sum, SumDone, Values } from "@/core/sums/types";
 import { parseQuantity } from "@/core/quantity/units";
 import { Schematic } from "./schematic";
@@ -29,10 +29,8 @@ function Entry({ field, value, set }: { field: Field; value: number; set(v: numb
     );
   const take = () => {
     const t = bare(text.replace(/(?<=\d)[ \u00a0](?=\d)/g, ""), field.unit);
-    const q = parseQuantity(t);
-    const wrong = q.ok
-      ? fieldProblem(field, q.value)
-      : `Write a number with a unit, such as ${showValue(field.value, field.unit)}.`;
+    const q = parseQuantity(t, unitOf(field));
+    const wrong = q.ok ? fieldProblem(field, q.value) : `${q.message}.`;
     setProblem(wrong);
     if (!wrong && q.ok) {
       setText(showValue(q.value, field.unit));

@@ -52,6 +52,15 @@ describe("readings as typed", () => {
     for (const t of ["", "warm", "OL volts", "3..3", "3 A", "<b>1</b>", "1e9999", "9".repeat(500) + "x"])
       expect(parseReading(t, "V").ok, t).toBe(false);
     for (const t of ["3.3 V", "5 m"]) expect(parseReading(t, "beep").ok, t).toBe(false);
+    // Below zero is a voltage or a current, never a resistance; and no meter shows hundreds of digits.
+    for (const [t, unit] of [
+      ["-5", "Ω"],
+      ["-0.3", "beep"],
+      ["9".repeat(300), "V"],
+      ["99999999999", "Ω"],
+    ] as const)
+      expect(parseReading(t, unit).ok, t).toBe(false);
+    expect(parseReading("-0.4", "V").ok).toBe(true);
   });
 });
 

@@ -106,8 +106,9 @@ export function readMilliamps(text: string): Read<number> {
 
 /** A resistance in ohms: `4k7`, `10 k`, `330R`. */
 export function readOhms(text: string): Read<number> {
-  const q = parseQuantity(clean(text).replace(/\s*(Ω|Ω|ohms?)$/i, ""));
-  return q.ok && q.value > 0 ? q : no(`"${text.trim()}" is not a resistance; write it like 4k7 or 10k`);
+  const q = parseQuantity(clean(text).replace(/ohms?$/i, "ohm"), "\u03a9");
+  if (!q.ok) return no(q.message);
+  return q.value > 0 ? q : no(`"${text.trim()}" is not a resistance; write it like 4k7 or 10k`);
 }
 
 /** A clock in hertz: `400 kHz`, `8MHz`, `100000`. */

@@ -24,9 +24,14 @@ function Values({
   const sorted = (list: number[]) => [...new Set(list.map((v) => Number(v.toPrecision(6))))].sort((a, b) => a - b);
   const add = () => {
     const words = text.split(/[\s;]+|,(?=\s|$)/).filter(Boolean);
-    const read = words.map((w) => parseQuantity(w));
-    const bad = words[read.findIndex((r) => !r.ok || !(r.ok && r.value > 0))];
-    if (bad) return setProblem(`"${bad}" is not a value; write them like ${unit === "Ω" ? "220 4k7 10k" : "100n 10u"}`);
+    const read = words.map((w) => parseQuantity(w, unit));
+    const bad = read.findIndex((r) => !r.ok || r.value <= 0);
+    if (bad >= 0) {
+      const r = read[bad]!;
+      return setProblem(
+        r.ok ? `"${words[bad]}" is nothing that can lie in a drawer: a value is above zero` : r.message,
+      );
+    }
     setProblem("");
     setText("");
     set(sorted([...values, ...read.flatMap((r) => (r.ok ? [r.value] : []))]));
