@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { shippedCatalogue } from "../core/parts/catalogue/shipped";
-import { emptyProject, loadProject, MAX_PROJECT_BYTES, writeProject, type Project } from "../core/project";
+import { emptyProject, loadProject, MAX_PROJECT_BYTES, TitleSchema, writeProject, type Project } from "../core/project";
 import * as rows from "../db/projects";
 import { getDrawer } from "./drawer";
 import { newId } from "./ids";
@@ -34,7 +34,7 @@ function validated(document: unknown) {
   return { ok: true as const, project: result.project };
 }
 
-const CreateSchema = z.strictObject({ title: z.string().min(1).max(120).optional(), document: z.unknown().optional() });
+const CreateSchema = z.strictObject({ title: TitleSchema.optional(), document: z.unknown().optional() });
 const SaveSchema = z.strictObject({
   base: z.number().int().min(1),
   document: z.unknown(),

@@ -11,7 +11,10 @@ const INK: Record<string, string> = {
   white: "#a39d90",
   brown: "#7a4a21",
 };
-export const inkOf = (colour: string) => INK[colour] ?? "#1d1b18";
+/** A colour is a person's word: only what stands in a table counts, not what every table has. */
+const known = <T>(table: Record<string, T>, colour: string): T | undefined =>
+  Object.hasOwn(table, colour) ? table[colour] : undefined;
+export const inkOf = (colour: string) => known(INK, colour) ?? "#1d1b18";
 
 /** A dash pattern for each colour, in wire widths, so that wires can be told apart on a black-and-white print. */
 const PATTERN: Record<string, number[]> = {
@@ -25,4 +28,4 @@ const PATTERN: Record<string, number[]> = {
   white: [1, 3],
   brown: [5, 2, 2, 2],
 };
-export const patternOf = (colour: string): number[] => PATTERN[colour] ?? [];
+export const patternOf = (colour: string): number[] => known(PATTERN, colour) ?? [];

@@ -23,6 +23,7 @@ import {
   HouseRulesSchema,
   KitSchema,
   LinkSchema,
+  TitleSchema,
   PlaceSchema,
   ProjectSchema,
   SleepSchema,
@@ -35,7 +36,7 @@ import {
 
 /** An edit is data. Undo, history, fixes and their previews are all made of these. */
 const BaseEdit = z.discriminatedUnion("type", [
-  z.strictObject({ type: z.literal("setTitle"), title: z.string().max(120) }),
+  z.strictObject({ type: z.literal("setTitle"), title: TitleSchema }),
   z.strictObject({
     type: z.literal("setBrief"),
     brief: z.strictObject({

@@ -19,6 +19,19 @@ const problems = (doc: unknown) => {
 };
 
 describe("reading project files", () => {
+  it.each([
+    [{ title: "" }, "title"],
+    [{ title: " \u00a0 " }, "title"],
+    [{ buses: [{ host: "B1", bus: "i2c0", clock_Hz: 1e300 }] }, "buses/0/clock_Hz"],
+    [{ drawer: { resistors_ohm: [1e300] } }, "drawer/resistors_ohm/0"],
+    [{ drawer: { capacitors_F: [1e-300] } }, "drawer/capacitors_F/0"],
+    [
+      { parts: [BOARD5, { ref: "D1", part: "discrete/led-red", companions: { seriesResistor: { ohm: 1e300 } } }] },
+      "parts/1/companions/seriesResistor/ohm",
+    ],
+  ])("what nothing on a bench can be is refused with its place: %j", (change, path) => {
+    expect(problems({ ...base, ...change }).map((p) => p.path)).toContain(path);
+  });
   it("refuses unknown keys with their path", () => {
     expect(problems({ ...base, colour: 1 })).toEqual([
       { path: "colour", message: 'the key "colour" is not known here; remove it' },

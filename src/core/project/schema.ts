@@ -35,12 +35,21 @@ export const HouseRulesSchema = z.strictObject({
 
 export const PlaceSchema = z.enum(["room", "shelter", "sun"]);
 
+/** What resistors and capacitors there are: from a milliohm to a gigaohm, from a tenth of a picofarad to a hundred farads. */
+const ohm = z.number().min(0.001).max(1e9);
+const farad = z.number().min(1e-13).max(100);
+/** A name of some letters, not only blanks. */
+export const TitleSchema = z
+  .string()
+  .max(120)
+  .refine((t) => t.trim() !== "", "a project has a name: some letters, not only blanks");
+
 export const CompanionValueSchema = z.union([
   z.null(),
   z.literal("internal"),
   z.strictObject({
-    ohm: z.union([z.number().positive(), z.tuple([z.number().positive(), z.number().positive()])]).optional(),
-    F: z.number().positive().optional(),
+    ohm: z.union([ohm, z.tuple([ohm, ohm])]).optional(),
+    F: farad.optional(),
     part: z.string().max(60).optional(),
     pin: z.string().max(20).optional(),
     /** Several pins that each get the same, such as all inputs of a part on a supply of its own. */
@@ -53,8 +62,8 @@ export const CompanionKeySchema = CompanionRuleSchema.shape.key;
 /** What the person owns: parts by id with how many, and the values in the resistor and capacitor boxes. */
 export const DrawerSchema = z.strictObject({
   parts: z.record(z.string().max(60), z.number().int().min(0).max(9999)).default({}),
-  resistors_ohm: z.array(z.number().positive()).max(300).default([]),
-  capacitors_F: z.array(z.number().positive()).max(200).default([]),
+  resistors_ohm: z.array(ohm).max(300).default([]),
+  capacitors_F: z.array(farad).max(200).default([]),
 });
 export type Drawer = z.infer<typeof DrawerSchema>;
 export const emptyDrawer = (): Drawer => ({ parts: {}, resistors_ohm: [], capacitors_F: [] });
@@ -156,7 +165,7 @@ export const BenchEntrySchema = z.strictObject({
 export const ProjectSchema = z.strictObject({
   format: z.literal("young-lattice-project"),
   version: z.literal(PROJECT_VERSION),
-  title: z.string().max(120),
+  title: TitleSchema,
   brief: z
     .strictObject({
       goal: z.string().max(2000).default(""),
@@ -175,7 +184,7 @@ export const ProjectSchema = z.strictObject({
     .max(20)
     .default([]),
   buses: z
-    .array(z.strictObject({ host: ref, bus: z.string().max(12), clock_Hz: z.number().positive() }))
+    .array(z.strictObject({ host: ref, bus: z.string().max(12), clock_Hz: z.number().min(1).max(1e9) }))
     .max(50)
     .default([]),
   customParts: z.array(PartSchema).max(100).default([]),

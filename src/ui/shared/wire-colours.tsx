@@ -19,7 +19,9 @@ const FIELD: Record<string, string> = {
   yellow: "#d0ac00",
   white: "#f4f0e6",
 };
-export const lineOf = (colour: string) => LINE[colour] ?? "var(--ink)";
+const known = (table: Record<string, string>, colour: string) =>
+  Object.hasOwn(table, colour) ? table[colour] : undefined;
+export const lineOf = (colour: string) => known(LINE, colour) ?? "var(--ink)";
 export const patternOf = (colour: string) =>
   pattern(colour)
     .map((x) => x * 1.6)
@@ -29,7 +31,14 @@ export const patternOf = (colour: string) =>
 export function Swatch({ colour, size = 14 }: { colour: string; size?: number }) {
   return (
     <svg width={size} height={size} aria-hidden className="shrink-0">
-      <rect x="0.5" y="0.5" width={size - 1} height={size - 1} fill={FIELD[colour] ?? "none"} stroke="currentColor" />
+      <rect
+        x="0.5"
+        y="0.5"
+        width={size - 1}
+        height={size - 1}
+        fill={known(FIELD, colour) ?? "none"}
+        stroke="currentColor"
+      />
     </svg>
   );
 }
