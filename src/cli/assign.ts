@@ -1,13 +1,14 @@
 import { planAll, remedies } from "../core/plan/advice";
 import { alternatives, assignLp, isPlanned } from "../core/plan/assign";
 import { writeProject } from "../core/project";
-import { catalogue, columns, EXIT, loadFile, note, print, printJson, Unusable, writeFileWhole } from "./io";
+import { allowed_ms, catalogue, columns, EXIT, loadFile, note, print, printJson, Unusable, writeFileWhole } from "./io";
 
 interface Options {
   json?: boolean;
   out?: string;
   lp?: string;
   alternatives?: string;
+  seconds?: string;
 }
 
 const moves = (list: { need: string; from: string | null; to: string | null }[]) =>
@@ -18,7 +19,7 @@ export async function assignCommand(file: string, o: Options): Promise<number> {
   if (!Number.isInteger(more) || more < 0 || more > 20)
     throw new Unusable(`--alternatives ${o.alternatives}: a whole number from 0 to 20 is wanted`);
   const project = loadFile(file);
-  const a = planAll(project, catalogue);
+  const a = planAll(project, catalogue, allowed_ms(o.seconds));
   const planned = isPlanned(a);
   if (o.lp) await writeFileWhole(o.lp, assignLp(project, catalogue));
   if (planned && o.out) await writeFileWhole(o.out, writeProject(a.project));

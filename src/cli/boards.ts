@@ -1,8 +1,11 @@
-import { rankBoards } from "../core/plan/advice";
-import { catalogue, columns, EXIT, loadFile, print, printJson } from "./io";
+import { boardsOf, rankBoards } from "../core/plan/advice";
+import { allowed_ms, catalogue, columns, EXIT, loadFile, note, print, printJson } from "./io";
 
-export function boardsCommand(file: string, o: { json?: boolean }): number {
-  const list = rankBoards(loadFile(file), catalogue);
+export function boardsCommand(file: string, o: { json?: boolean; seconds?: string }): number {
+  const project = loadFile(file);
+  const list = rankBoards(project, catalogue, allowed_ms(o.seconds));
+  const all = boardsOf(project, catalogue).length;
+  if (list.length < all) note(`${file}: the time was enough for ${list.length} of ${all} boards`);
   if (o.json) printJson(list.map(({ project: _project, ...b }) => b));
   else
     print(

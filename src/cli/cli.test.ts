@@ -249,6 +249,31 @@ describe("lattice", () => {
     // No 5 V comes out of this board's pins, and the USB port is taken by its cable.
     expect(of("board/nrf52840-compact")).toMatchObject({ unfed: ["Water echo"], faults: 1 });
   });
+  it("takes only so long where it is told so: the best until then, and what was not reached is said", async () => {
+    const moss = demo("moss-terrarium");
+    expect(await main(["boards", moss, "--json", "--seconds", "0.05"])).toBe(0);
+    const tried = (JSON.parse(out) as unknown[]).length;
+    expect(tried).toBeLessThan(25);
+    expect(err).toContain(`the time was enough for ${tried} of 25 boards`);
+    out = err = "";
+    // A placement that nobody had time to make better has every part on it all the same.
+    const placed = async (...more: string[]) => {
+      out = "";
+      await main(["place", demo("rain-barrel"), "--json", ...more]);
+      return JSON.parse(out) as { parts: { ref: string }[]; wire_mm: number };
+    };
+    const [quick, whole] = [await placed("--seconds", "0.001"), await placed()];
+    expect(quick.parts.map((x) => x.ref).sort()).toEqual(whole.parts.map((x) => x.ref).sort());
+    expect(quick.wire_mm).toBeGreaterThanOrEqual(whole.wire_mm);
+    out = "";
+    expect(await main(["assign", moss, "--json", "--seconds", "2"])).toBe(0);
+    expect(JSON.parse(out)).toMatchObject({ status: "optimal" });
+    for (const verb of ["assign", "boards", "place"]) {
+      err = "";
+      expect(await main([verb, moss, "--seconds", "soon"]), verb).toBe(2);
+      expect(err).toContain("--seconds soon: a number above 0 and up to 3600 is needed");
+    }
+  });
   it("plans into a folder, whole, and refuses one that is not empty", async () => {
     const target = path.join(dir, "out");
     expect(await main(["plan", demo("rain-barrel"), "--out", target, "--target", "sketch"])).toBe(0);

@@ -71,3 +71,14 @@ export function columns(rows: string[][]): string {
     .map((r) => r.map((cell, i) => (i === r.length - 1 ? cell : cell.padEnd(widths[i]!))).join("  "))
     .join("\n");
 }
+
+/** Longest time that a verb may be given, seconds. */
+const MOST_SECONDS = 3600;
+/** Milliseconds that `--seconds` allows; undefined where it is left out: as long as it takes by itself. */
+export function allowed_ms(seconds: string | undefined): number | undefined {
+  if (seconds === undefined) return undefined;
+  const s = Number(seconds);
+  if (!(s > 0 && s <= MOST_SECONDS))
+    throw new Unusable(`--seconds ${seconds}: a number above 0 and up to ${MOST_SECONDS} is needed`);
+  return s * 1000;
+}

@@ -49,11 +49,13 @@ export async function main(argv: string[]): Promise<number> {
     .option("--out <file>", "write the planned project here")
     .option("--lp <file>", "write the same problem in CPLEX LP format")
     .option("--alternatives <n>", "the next best plans as well, up to 20")
+    .option("--seconds <n>", "how long it may take; the best until then is given")
     .action(async (file, o) => done(await (await import("./assign")).assignCommand(file, o)));
   program
     .command("boards <file>")
     .description("every board tried for this parts list")
     .option("--json", "one JSON value")
+    .option("--seconds <n>", "how long it may take; the best until then is given")
     .action(async (file, o) => done(await (await import("./boards")).boardsCommand(file, o)));
   program
     .command("place <file>")
@@ -61,6 +63,7 @@ export async function main(argv: string[]): Promise<number> {
     .option("--boards <points...>", "breadboards to use: 170, 400, 830; the smallest that are enough when left out")
     .option("--json", "one JSON value")
     .option("--out <file>", "write the project with the placement here")
+    .option("--seconds <n>", "how long it may take; the best until then is given")
     .action(async (file, o) => done(await (await import("./wiring")).placeCommand(file, o)));
   program
     .command("simulate <file>")

@@ -3,21 +3,33 @@ import { circuitOf } from "../core/circuit";
 import { isPaper, isPrint, PRINTS } from "../core/formats/pdf";
 import { writeProject } from "../core/project";
 import { propose, provenLayout, rewire, SIZE_IDS, type RunRow, type SizeId } from "../core/build";
-import { catalogue, columns, EXIT, loadFile, planFonts, print, printJson, Unusable, writeFileWhole } from "./io";
+import {
+  allowed_ms,
+  catalogue,
+  columns,
+  EXIT,
+  loadFile,
+  planFonts,
+  print,
+  printJson,
+  Unusable,
+  writeFileWhole,
+} from "./io";
 
 const isSize = (s: string): s is SizeId => SIZE_IDS.some((x) => x === s);
 
 /** Places the parts on breadboards, and says every hole and wire; `--out` writes the project with the placement in it. */
 export async function placeCommand(
   file: string,
-  o: { boards?: string[]; json?: boolean; out?: string },
+  o: { boards?: string[]; json?: boolean; out?: string; seconds?: string },
 ): Promise<number> {
   const project = loadFile(file);
   const wrong = o.boards?.find((b) => !isSize(b));
   if (wrong !== undefined) throw new Unusable(`--boards ${wrong}: choose from ${SIZE_IDS.join(", ")}`);
   if (o.boards && o.boards.length > 6) throw new Unusable("--boards: six breadboards at most");
+  const until = performance.now() + (allowed_ms(o.seconds) ?? Infinity);
   const c = circuitOf(project, catalogue);
-  const l = provenLayout(c, propose(c, o.boards?.filter(isSize), {}, project.breadboard?.split ?? true));
+  const l = provenLayout(c, propose(c, o.boards?.filter(isSize), {}, project.breadboard?.split ?? true, until));
   if (o.out)
     await writeFileWhole(
       o.out,

@@ -5,14 +5,29 @@ import { MIGRATIONS } from "./migrations";
 
 export type Db = Database.Database;
 
+/** Projects are their owner's: other accounts of the machine read none of them. SQLite gives the files beside this one the same rights. */
+const OWNER_ONLY = 0o600;
+function ownFile(file: string) {
+  fs.closeSync(fs.openSync(file, "a", OWNER_ONLY));
+  try {
+    fs.chmodSync(file, OWNER_ONLY);
+  } catch {
+    // A file system without rights, such as a memory card's, or a file of somebody else's: it is used as it is.
+  }
+}
+
 const versionOf = (db: Db) => db.pragma("user_version", { simple: true }) as number;
 
 /** A whole copy of the data as they were before a migration, what is not in the main file yet included; an earlier one is kept. */
 function keepCopy(db: Db, file: string, version: number) {
   const copy = `${file}.before-${version + 1}`;
   if (fs.existsSync(copy)) return;
-  db.prepare("VACUUM INTO ?").run(copy);
-  fs.chmodSync(copy, OWNER_ONLY);
+  // Whole or not at all: half a copy of a stopped program is made anew.
+  const part = `${copy}.part`;
+  fs.rmSync(part, { force: true });
+  db.prepare("VACUUM INTO ?").run(part);
+  ownFile(part);
+  fs.renameSync(part, copy);
 }
 
 /** Brings the schema up to date, one transaction a migration: of two programs that start at once, the second finds it done. */
@@ -29,13 +44,6 @@ function migrate(db: Db, file: string) {
     return true;
   });
   while (step.immediate());
-}
-
-/** Projects are their owner's: other accounts of the machine read none of them. SQLite gives the files beside this one the same rights. */
-const OWNER_ONLY = 0o600;
-function ownFile(file: string) {
-  fs.closeSync(fs.openSync(file, "a", OWNER_ONLY));
-  fs.chmodSync(file, OWNER_ONLY);
 }
 
 /** Opens (and creates) the database in a folder. Acknowledged writes are on disk when the call returns. */

@@ -194,6 +194,7 @@ function improve(
   fixed: ReadonlySet<string>,
   n: Count,
   price: Price | undefined,
+  until: number,
 ): void {
   const free = items.filter((i) => !fixed.has(i.ref) && o.spotOf(i.ref));
   const sweep = () => {
@@ -215,7 +216,7 @@ function improve(
   // With every wire laid, where somebody can tell; else by what the search knows.
   const worth = () => (price ? price(o.sizes, spotsOf(o, p)) + o.strain() * STRAIN_MM : o.cost);
   let now = worth();
-  while (n.tried < EFFORT) {
+  while (n.tried < EFFORT && performance.now() < until) {
     const centre = free[roll(free.length)]!;
     const near = neighbours(p, free, centre);
     const group = new Set([centre]);
@@ -261,9 +262,15 @@ function start(p: BoardProblem, sizes: readonly SizeId[], given: Spots): Start {
 /**
  * Places every part that fits on breadboards: on the given ones, else on the fewest and smallest that take them all. Rows
  * belong to one net, no hole in use is covered, the USB end stays reachable, and wires are as few and as short as the
- * search finds. Given spots stay. Deterministic.
+ * search finds. Given spots stay. Deterministic, unless it is stopped at `until` (of `performance.now()`).
  */
-export function placeAll(p: BoardProblem, sizes?: SizeId[], given: Spots = {}, price?: Price): Placed {
+export function placeAll(
+  p: BoardProblem,
+  sizes?: SizeId[],
+  given: Spots = {},
+  price?: Price,
+  until = Infinity,
+): Placed {
   let chosen: { sizes: SizeId[]; from: Start } | undefined;
   for (const set of sizes?.length ? [sizes] : SETS) {
     const from = start(p, set, given);
@@ -271,7 +278,7 @@ export function placeAll(p: BoardProblem, sizes?: SizeId[], given: Spots = {}, p
     if (!from.unplaced.length) break;
   }
   const { o, n, fixed, unplaced } = chosen!.from;
-  improve(o, p, inOrder(p.items), fixed, n, price);
+  improve(o, p, inOrder(p.items), fixed, n, price, until);
   return { sizes: chosen!.sizes, spots: spotsOf(o, p), unplaced, cost: o.cost, tried: n.tried };
 }
 

@@ -34,7 +34,7 @@ function around(item: Item, spot: Spot): Spot[] {
 /**
  * The search counts wires before it knows their holes: which rail pieces need a bridge, which row has no hole left, what a body
  * hides. Here each part is tried at places near its own with every wire laid, and what is really better is kept. What is held
- * stays; deterministic.
+ * stays; deterministic, unless it is stopped at `until` (of `performance.now()`): then with the best until there.
  */
 export function polish(
   p: BoardProblem,
@@ -42,6 +42,7 @@ export function polish(
   spots: Spots,
   held: ReadonlySet<string>,
   split: boolean,
+  until = Infinity,
 ): Layout {
   let best = layoutOf(p, sizes, spots, split);
   let price = priceOf(best);
@@ -55,7 +56,7 @@ export function polish(
       // A board stays at its end: its socket must be reached.
       if (!now || held.has(item.ref) || paired.has(item.ref) || item.inst.part.board) continue;
       for (const spot of around(item, now)) {
-        if (tries++ >= TRIES) break;
+        if (tries++ >= TRIES || performance.now() > until) return best;
         const next = layoutOf(p, sizes, { ...best.spots, [item.ref]: spot }, split);
         const cost = priceOf(next);
         if (cost >= price - 1e-9) continue;

@@ -6,12 +6,15 @@ import { boardProblem } from "./problem";
 import type { SizeId } from "./sizes";
 import type { Spots } from "./spots";
 
-/** The best placement that the search finds, with its holes and wires; given boards and spots are kept. */
-export function propose(c: Circuit, sizes?: SizeId[], given: Spots = {}, split = true): Layout {
+/**
+ * The best placement that the search finds, with its holes and wires; given boards and spots are kept. Every part is placed, but
+ * nothing is made better after `until` (of `performance.now()`).
+ */
+export function propose(c: Circuit, sizes?: SizeId[], given: Spots = {}, split = true, until = Infinity): Layout {
   const p = boardProblem(c);
   const made = (set?: SizeId[]) => {
-    const placed = placeAll(p, set, given, (on, spots) => priceOf(layoutOf(p, [...on], spots, split)));
-    return polish(p, placed.sizes, placed.spots, new Set(Object.keys(given)), split);
+    const placed = placeAll(p, set, given, (on, spots) => priceOf(layoutOf(p, [...on], spots, split)), until);
+    return polish(p, placed.sizes, placed.spots, new Set(Object.keys(given)), split, until);
   };
   let best = made(sizes);
   // The smallest boards that take the parts may lack rails or holes for the wires: then the next larger ones.

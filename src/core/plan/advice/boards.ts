@@ -269,11 +269,12 @@ export function* rankBoardsSlowly(
   return sortTrials(out, project.brief);
 }
 
-/** `rankBoardsSlowly` without pauses. */
-export function rankBoards(project: Project, catalogue: Catalogue): BoardTrial[] {
+/** `rankBoardsSlowly` without pauses; after `most_ms` those that were tried until then. */
+export function rankBoards(project: Project, catalogue: Catalogue, most_ms = Infinity): BoardTrial[] {
   const run = rankBoardsSlowly(project, catalogue);
+  const until = performance.now() + most_ms;
   for (;;) {
-    const r = run.next();
+    const r = run.next(performance.now() > until);
     if (r.done) return r.value;
   }
 }

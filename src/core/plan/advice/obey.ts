@@ -148,15 +148,19 @@ export function obey(project: Project, a: AssignResult, catalogue: Catalogue): O
   };
 }
 
-/** `assignSlowly`, held against the circuit. */
-export function* planSlowly(project: Project, catalogue: Catalogue): Generator<number, Obeyed, boolean | undefined> {
-  const a = yield* assignSlowly(project, catalogue);
+/** `assignSlowly`, held against the circuit; `most_ms`: how long the proof may take. */
+export function* planSlowly(
+  project: Project,
+  catalogue: Catalogue,
+  most_ms?: number,
+): Generator<number, Obeyed, boolean | undefined> {
+  const a = yield* assignSlowly(project, catalogue, most_ms);
   return obey(project, a, catalogue);
 }
 
 /** `planSlowly` without pauses. */
-export function planAll(project: Project, catalogue: Catalogue): Obeyed {
-  const run = planSlowly(project, catalogue);
+export function planAll(project: Project, catalogue: Catalogue, most_ms?: number): Obeyed {
+  const run = planSlowly(project, catalogue, most_ms);
   for (;;) {
     const r = run.next();
     if (r.done) return r.value;

@@ -34,10 +34,12 @@ export function stripHelpers(clock_Hz: number): string {
   const n = nops(clock_Hz);
   return `// One byte to a strip, with the timing of the WS2812B at ${clock_Hz / 1e6} MHz. Nothing comes between its bits; the clock's tick is served behind them.
 #define stripByte(pin, byte) stripByte_(pin, byte)
-#define stripByte_(P, N, byte) stripBits(_SFR_IO_ADDR(PORT##P), PORT##P | _BV(N), PORT##P & (uint8_t)~_BV(N), byte)
-static inline __attribute__((always_inline)) void stripBits(const uint8_t port, uint8_t high, uint8_t low, uint8_t byte) {
+#define stripByte_(P, N, byte) stripBits(_SFR_IO_ADDR(PORT##P), _BV(N), byte)
+static inline __attribute__((always_inline)) void stripBits(const uint8_t port, const uint8_t mask, uint8_t byte) {
   uint8_t bits = 8, was = SREG;
   cli();
+  // The other pins of the port stay as they are now.
+  const uint8_t high = _SFR_IO8(port) | mask, low = _SFR_IO8(port) & (uint8_t)~mask;
   asm volatile(
       "1: out %[port], %[high]\\n\\t"
 ${repeated(n.first)}      "sbrs %[byte], 7\\n\\t"
