@@ -75,7 +75,7 @@ describe("lattice", () => {
       await main(["simulate", demo("moss-terrarium"), "--fault", "open-wire M1.SDA", "--seconds", "3", "--vcd", vcd]),
     ).toBe(0);
     expect(out).toContain("Air sensor --");
-    expect(fs.readFileSync(vcd, "utf8")).toMatch(/^\$timescale 1 us \$end$/m);
+    expect(fs.readFileSync(vcd, "utf8")).toMatch(/^\$timescale 1 ns \$end$/m);
     out = "";
     expect(await main(["simulate", demo("moss-terrarium"), "--fault", "open-wire"])).toBe(2);
     expect(err).toMatch(/\d+ faults begin so; for instance:/);

@@ -73,7 +73,7 @@ export async function main(argv: string[]): Promise<number> {
     .option("--press <contacts...>", "contacts held, as in SW1@2 or SW1@2-2.5 (seconds); a key of a grid as in K1.3@2")
     .option("--set <felt...>", "what parts feel, as in M1.t_C=3.5 or M1.t_C=3.5@4")
     .option("--fault <name>", 'a fault of the build, as in "open-wire M1.SDA"')
-    .option("--vcd <file>", "write what the board's pins did as a value change dump")
+    .option("--vcd <file>", "write what the board's pins did and what went over its buses as a value change dump")
     .option("--json", "one JSON value")
     .action(async (file, o) => done(await (await import("./simulate")).simulateCommand(file, o)));
   program

@@ -1,3 +1,4 @@
+import { busWaves } from "../core/bench/captures/bus-waves";
 import { writeVcd } from "../core/bench/captures/write-vcd";
 import { simulatedBench } from "../core/bench/simulated/bench";
 import { triable, type Act } from "../core/bench/trial";
@@ -73,7 +74,8 @@ export async function simulateCommand(
     if (why) throw new Unusable(`${d.says}: ${why}`);
   }
   const end = trial.run(seconds * 1000);
-  if (o.vcd !== undefined) await writeFileWhole(o.vcd, writeVcd(c.project.title, trial.driven, seconds * 1000));
+  if (o.vcd !== undefined)
+    await writeFileWhole(o.vcd, writeVcd(c.project.title, trial.driven, seconds * 1000, busWaves(c, trial.messages)));
   said.push(...end.said);
   for (const label of trial.left) note(`left out here: ${label}`);
   if (o.json) printJson({ board: host, said, shows: end.shows });

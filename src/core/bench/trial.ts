@@ -1,5 +1,6 @@
 import type { Circuit } from "../circuit";
 import { TARGETS } from "../firmware";
+import { region } from "../firmware/pins";
 import { givesOf } from "../firmware/rules";
 import { programOf, type Said, type SimPart, type Tried } from "../firmware/sim";
 import type { World } from "./models/types";
@@ -158,6 +159,14 @@ export function triable(c: Circuit): { host: string; target: Tried }[] {
   });
 }
 
+/** The person's own code is not interpreted here: at which of its places there is some. */
+function ownLeft(c: Circuit, host: string, target: Tried): string[] {
+  const places = Object.keys(c.project.code[target] ?? {})
+    .map((k) => k.split(".").at(-1)!)
+    .filter((name) => region(c, host, target, name).trim() !== "");
+  return places.length ? [`your own code at ${[...new Set(places)].join(", ")}`] : [];
+}
+
 /**
  * The starter of a board on a bench of models. Null where none is written that can be tried. `build`: the bench as it was
  * really built, where that is otherwise than planned.
@@ -173,7 +182,7 @@ export function trialOf(c: Circuit, host: string, build: (s: Stage) => Stage = (
   return {
     host,
     controls: parts.flatMap((s) => [...contacts(s), ...feelings(s, stage)]),
-    left: program.left.map((x) => x.label),
+    left: [...program.left.map((x) => x.label), ...ownLeft(c, host, board.target)],
     act: (a) => ("down" in a ? stage.press(a.ref, a.down, a.place) : stage.set(a.ref, a.quantity, a.value, at)),
     run(until) {
       at = Math.max(at, Math.min(until, at + MOST_AT_ONCE));

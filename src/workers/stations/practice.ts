@@ -14,6 +14,7 @@ import {
 } from "../../core/bench/trainer/trainer";
 import { ask, isTold, keyOf, observed, reasonOf, type Observation } from "../../core/bench/reason";
 import type { Act, Control } from "../../core/bench/trial";
+import { busWaves } from "../../core/bench/captures/bus-waves";
 import { writeVcd } from "../../core/bench/captures/write-vcd";
 import { circuitOf, type Circuit } from "../../core/circuit";
 import { pointOr } from "../../core/wires";
@@ -169,6 +170,6 @@ export const practiceApi = {
   },
   /** What the pins did, as a value change dump. */
   practiceVcd(until: number): string {
-    return now ? writeVcd(now.c.project.title, now.bench.driven, until) : "";
+    return now ? writeVcd(now.c.project.title, now.bench.driven, until, busWaves(now.c, now.bench.messages)) : "";
   },
 };

@@ -3,7 +3,10 @@ import { circuitOf, type Circuit } from "../../circuit";
 import { i2cBuses, spiBuses, uartLinks } from "../../circuit/buses";
 import { BENCHES } from "../reason/cases";
 import { BOARD3, catalogue, planned, USB } from "../../testing";
-import { compareCapture, matchChannels, readerFor, writeVcd, type Capture } from ".";
+import type { Change } from "../laid/change";
+import { reasonOf } from "../reason";
+import { simulatedBench } from "../simulated/bench";
+import { busWaves, compareCapture, matchChannels, readerFor, writeVcd, type Capture, type Message } from ".";
 
 /** A line drawn by hand: levels at times, written as a dump or as a table by the test itself. */
 class Line {
@@ -370,5 +373,66 @@ describe("files that are none, and large ones", () => {
     expect([...back.channels[0]!.to]).toEqual([0]);
     expect(back.channels[0]!.first).toBe(1);
     expect(back.channels[0]!.at[0]).toBeCloseTo(1.5e-3, 9);
+  });
+});
+
+describe("captures of the simulated bench", () => {
+  const probes = (c: Circuit, change: Change = {}) => {
+    const bench = simulatedBench(c, change);
+    bench.run(2500);
+    const text = writeVcd(c.project.title, bench.driven, 2500, busWaves(c, bench.messages));
+    return compareCapture(c, matchChannels(c, read(text, 65_536)));
+  };
+  it("hold what goes over its buses: who answers, at which clock, as planned", () => {
+    const c = circuitOf(BENCHES["moss terrarium"]!(), catalogue);
+    const found = probes(c);
+    expect(found.filter((f) => f.ok === false)).toEqual([]);
+    const says = found.map((f) => f.says).join(" ");
+    for (const b of i2cBuses(c).filter((x) => x.host === "B1"))
+      for (const m of b.members) expect(says).toContain(`answers at ${m.address}`);
+    expect(says).toContain("its clock runs at 100 kHz");
+  });
+  it("and show who does not answer when a wire is open", () => {
+    const c = circuitOf(BENCHES["moss terrarium"]!(), catalogue);
+    const open = reasonOf(c).singles.find((h) => h.faults[0]?.id.startsWith("open-wire M1.SDA"))!.faults[0]!;
+    const wrong = probes(c, open.change).filter((f) => f.ok === false);
+    expect(wrong.map((f) => f.says).join(" ")).toMatch(/asked at 0x\w+ and does not answer/);
+  });
+  it.each([0, 1, 2, 3])("SPI in mode %i is read back in that mode, both ways", (mode) => {
+    const c = circuitOf(planned([BOARD3, USB, { ref: "M1", part: "module/mcp3008" }]), catalogue);
+    const part = c.netlist.instance("M1")!.part;
+    const shown = { ...part, groups: part.groups.map((g) => ({ ...g, mode: mode as 0 })) };
+    const other: Circuit = {
+      ...c,
+      netlist: {
+        ...c.netlist,
+        instance: (ref) => (ref === "M1" ? { ...c.netlist.instance(ref)!, part: shown } : c.netlist.instance(ref)),
+      },
+    };
+    const message: Message = { at: 1, ref: "M1", out: [0x1a, 0x55], in: [0xa5, 0x3c], wanted: 2, answered: true };
+    const waves = busWaves(other, [message, { ...message, at: 1 }]);
+    const pin = (name: string) => `B1.${c.netlist.bindings.find((b) => b.ref === "M1" && b.pin === name)!.hostPin}`;
+    // Sampled as that mode samples: at the first edge of the clock or at the second, by how it rests.
+    const edge = (mode === 0 || mode === 3 ? 1 : 0) as 0 | 1;
+    const level = new Map<string, number>();
+    const [out, back]: [number[], number[]] = [[], []];
+    for (const e of waves) {
+      if (
+        e.hostPin === pin("CLK") &&
+        level.get(e.hostPin) !== undefined &&
+        e.level === edge &&
+        level.get(pin("CS")) === 0
+      ) {
+        out.push(level.get(pin("DIN"))!);
+        back.push(level.get(pin("DOUT"))!);
+      }
+      level.set(e.hostPin, e.level);
+    }
+    const bytes = (bits: number[]) =>
+      Array.from({ length: bits.length / 8 }, (_, k) => bits.slice(8 * k, 8 * k + 8).reduce((v, b) => v * 2 + b, 0));
+    expect(bytes(out)).toEqual([0x1a, 0x55, 0, 0, 0x1a, 0x55, 0, 0]);
+    expect(bytes(back)).toEqual([0, 0, 0xa5, 0x3c, 0, 0, 0xa5, 0x3c]);
+    // The second message of the same moment waits for the first.
+    expect(waves.filter((e) => e.hostPin === pin("CS")).map((e) => e.level)).toEqual([0, 1, 0, 1]);
   });
 });

@@ -5,6 +5,7 @@ import type { CaptureReader } from "./types";
 
 export { compareCapture, type Compared } from "./compare";
 export { matchChannels, type Match } from "./match";
+export { busWaves, type Message } from "./bus-waves";
 export { writeVcd } from "./write-vcd";
 export type { Capture, CaptureReader, Channel } from "./types";
 

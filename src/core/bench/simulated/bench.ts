@@ -5,6 +5,7 @@ import { driversOf } from "../laid/drivers";
 import { stateOf, type State } from "../laid/state";
 import { isTold } from "../reason/questions";
 import { reasonOf, shown, type Observation, type Question } from "../reason";
+import type { Message } from "../captures/bus-waves";
 import type { Stage } from "../stage";
 import { trialOf, triable, type Act, type Control, type Shows } from "../trial";
 import { bringUpLines } from "./bring-up-lines";
@@ -44,12 +45,15 @@ export interface SimulatedBench {
   meter(mode: Mode, a: string, b: string): MeterShows | null;
   /** What the bring-up program prints, and what a person sees of the parts, as observations. */
   bringUp(): { lines: readonly string[]; seen: readonly Observation[] };
-  /** What pins have done since the start. */
+  /** What pins have done since the start, and what went over buses. */
   driven: readonly Driven[];
+  messages: readonly Message[];
 }
 
 /** So many changes of pins are kept. */
 const MOST_DRIVEN = 200_000;
+/** So many bytes of what went over buses are kept. */
+const MOST_SAID = 200_000;
 /** What a meter shows of nothing: a little, and never the same. */
 const NOTHING_V = 0.03;
 
@@ -63,6 +67,8 @@ export function simulatedBench(c: Circuit, change: Change, host?: string): Simul
   const pressed = new Set<string>();
   const levels = new Map<number, 0 | 1>();
   const driven: Driven[] = [];
+  const messages: Message[] = [];
+  let said = 0;
   const states = new Map<string, State>();
   const now = (): Change => ({ ...change, cut: [...(change.cut ?? []), ...pulled] });
   const state = (): State => {
@@ -77,6 +83,10 @@ export function simulatedBench(c: Circuit, change: Change, host?: string): Simul
     state,
     pressed,
     levels,
+    message(m: Message) {
+      said += m.out.length + m.wanted + 1;
+      if (said < MOST_SAID) messages.push(m);
+    },
     driven: (d: Driven) => void (driven.length < MOST_DRIVEN && driven.push(d)),
   };
   const make = () => {
@@ -170,6 +180,7 @@ export function simulatedBench(c: Circuit, change: Change, host?: string): Simul
       return { lines: s ? bringUpLines(c, works, s) : [], seen };
     },
     driven,
+    messages,
   };
 }
 

@@ -5,6 +5,7 @@ import { ampsThrough, driversOf } from "../laid/drivers";
 import type { Laid, LaidElement } from "../laid/laid";
 import type { State } from "../laid/types";
 import type { Watched, Works } from "../laid/works";
+import type { Message } from "../captures/bus-waves";
 import type { Stage } from "../stage";
 
 /** What the program does to pins of the board, as it goes: for the meter and for captures. */
@@ -23,6 +24,8 @@ export interface Live {
   pressed: ReadonlySet<string>;
   /** A pin was driven, or a contact read another level. */
   driven(d: Driven): void;
+  /** Something went over a bus, or was asked of a part that is not there. */
+  message(m: Message): void;
   /** Levels of the board's pins, by terminal. */
   levels: Map<number, 0 | 1>;
 }
@@ -64,10 +67,22 @@ export function faultyStage(stage: Stage, c: Circuit, laid: Laid, works: Works, 
       const inner = stage.wire(ref);
       if (!inner) return null;
       return {
-        write: (bytes, now) => right(ref) && inner.write(bytes, now),
-        read: (n, now) => (right(ref) ? inner.read(n, now) : null),
+        write(bytes, now) {
+          const answered = right(ref) && inner.write(bytes, now);
+          live.message({ at: now, ref, out: bytes, in: [], wanted: 0, answered });
+          return answered;
+        },
+        read(n, now) {
+          const got = right(ref) ? inner.read(n, now) : null;
+          live.message({ at: now, ref, out: [], in: got ?? [], wanted: n, answered: got !== null });
+          return got;
+        },
         ...(inner.ask && {
-          ask: (bytes: readonly number[], n: number, now: number) => (right(ref) ? inner.ask!(bytes, n, now) : null),
+          ask(bytes: readonly number[], n: number, now: number) {
+            const got = right(ref) ? inner.ask!(bytes, n, now) : null;
+            live.message({ at: now, ref, out: bytes, in: got ?? [], wanted: n, answered: got !== null });
+            return got;
+          },
         }),
         ...(inner.pin && {
           pin: (label: string, level: 0 | 1, now: number) => (right(ref) ? inner.pin!(label, level, now) : undefined),

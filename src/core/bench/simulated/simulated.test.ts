@@ -115,6 +115,16 @@ describe("the simulated bench", () => {
     for (const o of read.observations) expect(seen).toContainEqual(o);
     expect(read.observations).toContainEqual({ q: { kind: "part", ref: "M1" }, seen: "no" });
   });
+  it("says that own code is not run here, and where it stands", () => {
+    const c = lamps();
+    const own = circuitOf(
+      { ...c.project, code: { sketch: { loop: "digitalWrite(7, HIGH);", setup: "  ", globals: "" } } },
+      catalogue,
+    );
+    expect(trialOf(c, "B1")!.left).toEqual([]);
+    expect(trialOf(own, "B1")!.left).toEqual(["your own code at loop"]);
+    expect(simulatedBench(own, {}).left).toEqual(["your own code at loop"]);
+  });
   it.each(["board/linux-forty", "board/rp2040-forty"])(
     "%s: a knob on a converter turns a servo on a maker of pulses",
     (board) => {
