@@ -6,6 +6,7 @@ import path from "node:path";
 import { afterAll, describe, expect, it } from "vitest";
 import { openDatabase } from "./database";
 import { MIGRATIONS } from "./migrations";
+import { DataTrouble, inUse } from "./trouble";
 
 const made: string[] = [];
 const folder = () => {
@@ -75,5 +76,74 @@ describe("the data file", () => {
       });
     const said = await Promise.all([one(), one(), one(), one()]);
     for (const text of said) expect(text).toContain("projects 3");
+  });
+  const trouble = (at: string) => {
+    try {
+      openDatabase(at).close();
+    } catch (e) {
+      return e instanceof DataTrouble ? e.message : `not told: ${String(e)}`;
+    }
+    return "opened";
+  };
+  it("that is damaged, cut, newer, no file or in no folder is said in one sentence with what to do, and left as it is", () => {
+    const at = folder();
+    openDatabase(at).close();
+    const file = path.join(at, FILE);
+    const sound = fs.readFileSync(file);
+    const spoil = (bytes: Buffer | string) => {
+      for (const n of fs.readdirSync(at)) fs.rmSync(path.join(at, n));
+      fs.writeFileSync(file, bytes);
+    };
+    for (const bytes of [
+      "these are no data, but a letter to somebody, and a longer one than a header",
+      sound.subarray(0, 700),
+    ]) {
+      spoil(bytes as Buffer);
+      expect(trouble(at)).toMatch(/is damaged and can't be read\. There is no copy beside it\./);
+      expect(fs.readFileSync(file)).toEqual(Buffer.from(bytes));
+    }
+    spoil("letters of no meaning ".repeat(10));
+    fs.writeFileSync(`${file}.before-2`, sound);
+    expect(trouble(at)).toMatch(
+      /The last good copy is young-lattice\.sqlite\.before-2, of \d{4}-\d\d-\d\d: stop the app/,
+    );
+    spoil("");
+    fs.writeFileSync(`${file}.before-2`, sound);
+    expect(trouble(at)).toContain("is empty: it was cut to nothing");
+    // A new one that was stopped before its first byte begins anew.
+    spoil("");
+    expect(trouble(at)).toBe("opened");
+    spoil(sound);
+    const newer = new Database(file);
+    newer.pragma("user_version = 99");
+    newer.close();
+    expect(trouble(at)).toContain("was written by a newer version of this program (99)");
+    spoil(sound);
+    fs.rmSync(file);
+    fs.mkdirSync(file);
+    expect(trouble(at)).not.toContain("not told");
+    expect(trouble(path.join(at, FILE, "..", "..", "note"))).toBe("opened");
+    const plain = path.join(path.dirname(at), "a-file");
+    fs.writeFileSync(plain, "x");
+    expect(trouble(plain)).toContain("is a file, where a folder is needed");
+  });
+  it("that another program holds is waited for, then said", () => {
+    const at = folder();
+    openDatabase(at).close();
+    const other = new Database(path.join(at, FILE));
+    other.exec("BEGIN EXCLUSIVE");
+    const mine = new Database(path.join(at, FILE));
+    mine.pragma("busy_timeout = 50");
+    let told: unknown;
+    try {
+      mine.prepare("INSERT INTO settings (key, value) VALUES ('a', 'b')").run();
+    } catch (e) {
+      told = inUse(e, path.join(at, FILE));
+    }
+    expect(String(told)).toContain("Another program holds the data file");
+    other.exec("ROLLBACK");
+    other.close();
+    mine.close();
+    expect(inUse(Object.assign(new Error("a font"), { code: "ENOENT" }), "f")).not.toBeInstanceOf(DataTrouble);
   });
 });

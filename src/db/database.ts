@@ -2,6 +2,7 @@ import Database from "better-sqlite3";
 import fs from "node:fs";
 import path from "node:path";
 import { MIGRATIONS } from "./migrations";
+import { expectUncut, newerData, plainly } from "./trouble";
 
 export type Db = Database.Database;
 
@@ -33,8 +34,7 @@ function keepCopy(db: Db, file: string, version: number) {
 /** Brings the schema up to date, one transaction a migration: of two programs that start at once, the second finds it done. */
 function migrate(db: Db, file: string) {
   const now = versionOf(db);
-  if (now > MIGRATIONS.length)
-    throw new Error(`${file} was written by a newer version of this program (${now}); update the program to open it`);
+  if (now > MIGRATIONS.length) throw newerData(file, now);
   if (now > 0 && now < MIGRATIONS.length) keepCopy(db, file, now);
   const step = db.transaction(() => {
     const v = versionOf(db);
@@ -46,12 +46,22 @@ function migrate(db: Db, file: string) {
   while (step.immediate());
 }
 
-/** Opens (and creates) the database in a folder. Acknowledged writes are on disk when the call returns. */
-export function openDatabase(folder: string): Db {
+export const dataFile = (folder: string): string => path.join(folder, "young-lattice.sqlite");
+
+function open(folder: string, file: string): Db {
   fs.mkdirSync(folder, { recursive: true, mode: 0o700 });
-  const file = path.join(folder, "young-lattice.sqlite");
+  expectUncut(file);
   ownFile(file);
   const db = new Database(file);
+  try {
+    return prepared(db, file);
+  } catch (e) {
+    db.close();
+    throw e;
+  }
+}
+
+function prepared(db: Db, file: string): Db {
   // Before anything else: what another program holds is waited for.
   db.pragma("busy_timeout = 5000");
   db.pragma("journal_mode = WAL");
@@ -59,4 +69,17 @@ export function openDatabase(folder: string): Db {
   db.pragma("foreign_keys = ON");
   migrate(db, file);
   return db;
+}
+
+/**
+ * Opens (and creates) the database in a folder. Acknowledged writes are on disk when the call returns. Throws `DataTrouble` with a
+ * sentence where the file can't be used.
+ */
+export function openDatabase(folder: string): Db {
+  const file = dataFile(folder);
+  try {
+    return open(folder, file);
+  } catch (e) {
+    throw plainly(e, file);
+  }
 }

@@ -23,7 +23,7 @@ const KEPT_REVISIONS = 200;
 
 export function listProjects(db: Db): ProjectSummary[] {
   return db
-    .prepare("SELECT id, title, version, updated_at FROM projects ORDER BY updated_at DESC, id LIMIT 2000")
+    .prepare("SELECT id, title, version, updated_at FROM projects ORDER BY updated_at DESC, id")
     .all() as ProjectSummary[];
 }
 

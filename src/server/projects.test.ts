@@ -106,6 +106,28 @@ describe("the database", () => {
   });
 });
 
+describe("a data folder that changes under the app", () => {
+  it("is told when it is gone, no new one is begun in its place, and it is opened again when it is back", () => {
+    const made = api.create({ title: "Kept" });
+    if (made.status !== 201) throw new Error("not made");
+    const away = `${dir}-away`;
+    fs.renameSync(dir, away);
+    for (let k = 0; k < 2; k++) expect(() => api.create({ title: "Lost" })).toThrow(/is not there any more/);
+    expect(fs.existsSync(dir)).toBe(false);
+    fs.renameSync(away, dir);
+    expect(api.list().map((p) => p.title)).toContain("Kept");
+    // A copy that is put in its place is what is shown from then on.
+    const copy = path.join(os.tmpdir(), `lattice-copy-${process.pid}`);
+    const db = openDatabase(copy);
+    db.prepare("INSERT INTO settings (key, value) VALUES ('seeded', '1')").run();
+    db.close();
+    for (const n of fs.readdirSync(dir)) fs.rmSync(path.join(dir, n));
+    fs.copyFileSync(path.join(copy, "young-lattice.sqlite"), path.join(dir, "young-lattice.sqlite"));
+    expect(api.list()).toEqual([]);
+    fs.rmSync(copy, { recursive: true });
+  });
+});
+
 describe("guard", () => {
   const h = (o: Record<string, string>) => refusal(new Headers(o));
   it("serves this machine only", () => {

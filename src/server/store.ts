@@ -1,6 +1,7 @@
 import fs from "node:fs";
 import path from "node:path";
-import { openDatabase, type Db } from "../db/database";
+import { dataFile, openDatabase, type Db } from "../db/database";
+import { plainly } from "../db/trouble";
 import { getSetting, insertProject, setSetting } from "../db/projects";
 import { shippedCatalogue } from "../core/parts/catalogue/shipped";
 import { readProject, writeProject } from "../core/project";
@@ -25,17 +26,45 @@ function seedOnce(db: Db) {
 /** Of two first starts at the same time one waits for the other, and finds them there. */
 const seed = (db: Db) => db.transaction(() => seedOnce(db)).immediate();
 
-const holder = globalThis as typeof globalThis & { latticeDb?: { folder: string; db: Db } };
+interface Held {
+  folder: string;
+  db: Db;
+  /** Which file it is, whatever is called so later. */
+  file: number;
+}
+const holder = globalThis as typeof globalThis & {
+  latticeDb?: Held;
+  /** The folder whose file went away while it was open: no new one is begun in its place. */
+  latticeGone?: string;
+};
 
-/** The one database connection of this process: of the folder that it is told to keep its data in. */
+const fileNumber = (folder: string) => fs.statSync(dataFile(folder), { throwIfNoEntry: false })?.ino;
+
+function opened(folder: string): Held {
+  const db = openDatabase(folder);
+  try {
+    seed(db);
+  } catch (e) {
+    db.close();
+    throw plainly(e, dataFile(folder));
+  }
+  return { folder, db, file: fileNumber(folder)! };
+}
+
+/**
+ * The one database connection of this process: of the folder that it is told to keep its data in. A file that was put in the place
+ * of the one that is open is opened instead; where none is there any more that is said, for what is written into it is lost.
+ */
 export function database(): Db {
   const folder = dataFolder();
-  if (holder.latticeDb?.folder !== folder) {
-    holder.latticeDb?.db.close();
-    delete holder.latticeDb;
-    const db = openDatabase(folder);
-    seed(db);
-    holder.latticeDb = { folder, db };
-  }
-  return holder.latticeDb!.db;
+  const held = holder.latticeDb;
+  const there = held?.folder === folder ? fileNumber(folder) : undefined;
+  if (held && held.folder === folder && there === held.file) return held.db;
+  held?.db.close();
+  delete holder.latticeDb;
+  if (held?.folder === folder && there === undefined) holder.latticeGone = folder;
+  if (holder.latticeGone === folder && fileNumber(folder) === undefined)
+    throw plainly(Object.assign(new Error(), { code: "ENOENT" }), dataFile(folder));
+  delete holder.latticeGone;
+  return (holder.latticeDb = opened(folder)).db;
 }

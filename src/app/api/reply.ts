@@ -1,6 +1,9 @@
 import { NextResponse } from "next/server";
 import { MAX_PROJECT_BYTES } from "../../core/project";
+import { dataFile } from "../../db/database";
+import { DataTrouble, inUse } from "../../db/trouble";
 import { refusal } from "../../server/guard";
+import { dataFolder } from "../../server/store";
 
 type Handler = (request: Request) => Promise<NextResponse> | NextResponse;
 
@@ -21,6 +24,8 @@ export async function guarded(request: Request, handle: Handler): Promise<NextRe
   try {
     return await handle(request);
   } catch (e) {
+    const told = inUse(e, dataFile(dataFolder()));
+    if (told instanceof DataTrouble) return NextResponse.json({ message: told.message }, { status: told.status });
     if (e instanceof Refused) return NextResponse.json({ message: e.message }, { status: e.status });
     console.error(e);
     return NextResponse.json({ message: "Something failed on this machine; nothing was changed." }, { status: 500 });
