@@ -273,7 +273,7 @@ describe("bench sums", () => {
     expect(await answer(page, "Resistor")).toBe("470 Ω");
     expect(await axeViolations(page)).toEqual([]);
     await page.goto("/bench-sums?sum=mosfet&V=nonsense&load_A=2");
-    await page.getByText(/In the address: Pin voltage: "nonsense" is not a number/).waitFor();
+    await page.getByText(/In the address: Pin voltage: "nonsense" is not a quantity/).waitFor();
     expect(await page.getByRole("textbox", { name: "Current of the load" }).inputValue()).toBe("2 A");
     expect(foreign).toEqual([]);
     await context.close();

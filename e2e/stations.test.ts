@@ -226,7 +226,7 @@ describe("stations", () => {
     await page.getByRole("link", { name: /Firmware/ }).click();
     await page.getByRole("button", { name: "Add the programmer" }).click();
     await says(page, "Ready to wire");
-    expect(await page.getByRole("button", { name: "Add the programmer" }).count()).toBe(0);
+    await expect.poll(() => page.getByRole("button", { name: "Add the programmer" }).count()).toBe(0);
     const code = page.getByTestId("code");
     await page.getByRole("radio", { name: "UPLOAD.md" }).click();
     await code.getByText(/Join the programmer/).waitFor();
