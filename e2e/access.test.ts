@@ -271,6 +271,7 @@ describe("the server keeps strangers out", () => {
     const policy = r!.headers()["content-security-policy"]!;
     expect(policy).toMatch(/script-src 'self' 'nonce-/);
     expect(policy).not.toContain("unsafe-eval");
+    expect(policy).not.toContain("unsafe-inline");
     for (const s of STATIONS) await openProject(page, "Rain-barrel gauge", s.id);
     expect(complaints).toEqual([]);
     expect(foreign).toEqual([]);

@@ -41,6 +41,7 @@ export async function startApp(): Promise<App> {
       stdio: "ignore",
     },
   );
+  const refused: string[] = [];
   const url = `http://127.0.0.1:${port}`;
   for (let i = 0; ; i++) {
     const ok = await fetch(`${url}/api/projects`).then(
@@ -71,6 +72,11 @@ export async function startApp(): Promise<App> {
         if (!r.url().startsWith(url) && !/^(blob|data):/.test(r.url())) foreign.push(r.url());
       });
       const page = await context.newPage();
+      // What the page's own policy refuses is broken, whatever was looked at.
+      page.on("console", (m) => {
+        if (m.type() === "error" && /Content Security Policy/.test(m.text()))
+          refused.push(`${page.url()}: ${m.text()}`);
+      });
       page.setDefaultTimeout(45_000);
       return { context, page, foreign };
     },
@@ -78,6 +84,8 @@ export async function startApp(): Promise<App> {
       await browser.close();
       server.kill();
       fs.rmSync(data, { recursive: true, force: true });
+      if (refused.length)
+        throw new Error(`refused by the page's policy:\n${[...new Set(refused)].slice(0, 5).join("\n")}`);
     },
   };
 }

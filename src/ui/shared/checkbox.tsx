@@ -3,6 +3,10 @@ import type { ReactNode } from "react";
 import { Check } from "lucide-react";
 import { Checkbox as Radix } from "radix-ui";
 import { Label } from "@/ui/shared/label";
+import { useInBrowser } from "@/ui/shared/in-browser";
+
+const BOX =
+  "inline-flex h-[17px] w-[17px] shrink-0 items-center justify-center rounded-[2px] border border-soft bg-sheet data-[state=checked]:border-accent data-[state=checked]:bg-accent disabled:border-line disabled:opacity-70";
 
 /** A box to tick, with what it says beside it; `label` names a box that stands alone. */
 export function Checkbox({
@@ -22,14 +26,17 @@ export function Checkbox({
   className?: string;
   testId?: string;
 }) {
-  const box = (
+  const inBrowser = useInBrowser();
+  const box = !inBrowser ? (
+    <span className={BOX} />
+  ) : (
     <Radix.Root
       checked={checked}
       onCheckedChange={(on) => onChange(on === true)}
       aria-label={label}
       data-testid={testId}
       {...(disabled !== undefined && { disabled })}
-      className="inline-flex h-[17px] w-[17px] shrink-0 items-center justify-center rounded-[2px] border border-soft bg-sheet data-[state=checked]:border-accent data-[state=checked]:bg-accent disabled:border-line disabled:opacity-70"
+      className={BOX}
     >
       <Radix.Indicator>
         <Check size={14} strokeWidth={3} className="text-accent-ink" aria-hidden />

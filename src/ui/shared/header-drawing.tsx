@@ -65,7 +65,7 @@ export function HeaderDrawing({ headers, name, small }: { headers: HeaderRow[]; 
     const [w, h] = [2 * LABEL + 120, rows * 18 + 2 * EDGE];
     return (
       <figure>
-        <svg viewBox={`0 0 ${w} ${h}`} role="img" aria-label={words} style={{ width: w, maxWidth: "100%" }}>
+        <svg viewBox={`0 0 ${w} ${h}`} role="img" aria-label={words} width={w} className="h-auto max-w-full">
           <rect x={LABEL + 6} y={2} width={108} height={h - 4} className="fill-paper stroke-ink" />
           <path d={`M${LABEL + 46} 2a14 14 0 0 0 28 0`} className="fill-none stroke-ink" />
           <Column pins={left} x={LABEL + 18} left />
@@ -92,7 +92,7 @@ export function HeaderDrawing({ headers, name, small }: { headers: HeaderRow[]; 
   const start = (n: number) => (w - (n - 1) * STEP) / 2;
   return (
     <figure className={small ? "mt-1" : ""}>
-      <svg viewBox={`0 0 ${w} ${h}`} role="img" aria-label={words} style={{ width: w, maxWidth: "100%" }}>
+      <svg viewBox={`0 0 ${w} ${h}`} role="img" aria-label={words} width={w} className="h-auto max-w-full">
         <rect x={4} y={above} width={w - 8} height={body} className="fill-paper stroke-ink" />
         <Row pins={top} y={above + 10} up x0={start(top.length)} />
         <Row pins={bottom} y={above + body - 10} up={false} x0={start(bottom.length)} />

@@ -1,6 +1,4 @@
-"use client";
-import { VisuallyHidden } from "radix-ui";
 import type { ReactNode } from "react";
 
-/** Words for the ear only: what the eye sees from where a thing stands. */
-export const Hidden = ({ children }: { children: ReactNode }) => <VisuallyHidden.Root>{children}</VisuallyHidden.Root>;
+/** Words for those who don't see the page. A class, no style of its own: the page's policy allows none. */
+export const Hidden = ({ children }: { children: ReactNode }) => <span className="sr-only">{children}</span>;

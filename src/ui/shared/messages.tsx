@@ -1,5 +1,8 @@
 "use client";
 import { Toaster } from "sonner";
+import { tellNonce } from "./nonce";
+
+tellNonce();
 
 /** Short messages at the foot of the window. */
 export function Messages() {

@@ -1,6 +1,7 @@
 "use client";
 import { ScrollArea as Radix } from "radix-ui";
 import type { ReactNode } from "react";
+import { pageNonce } from "./nonce";
 
 const BAR = "flex touch-none bg-wash p-0.5 select-none";
 const THUMB = "grow bg-soft";
@@ -21,7 +22,13 @@ export function ScrollArea({
 }) {
   return (
     <Radix.Root type="auto" className={`relative overflow-hidden ${className}`}>
-      <Radix.Viewport className={`w-full ${viewport}`} tabIndex={0} role="region" aria-label={label}>
+      <Radix.Viewport
+        nonce={pageNonce()}
+        className={`w-full ${viewport}`}
+        tabIndex={0}
+        role="region"
+        aria-label={label}
+      >
         {children}
       </Radix.Viewport>
       {(["vertical", "horizontal"] as const).map((o) => (

@@ -2,6 +2,8 @@
 import type { ReactNode } from "react";
 import { Check, ChevronDown } from "lucide-react";
 import { Select as Radix } from "radix-ui";
+import { useInBrowser } from "./in-browser";
+import { pageNonce } from "./nonce";
 
 export interface Option<T extends string> {
   value: T;
@@ -36,18 +38,21 @@ export function Select<T extends string>({
   bold?: boolean;
 }) {
   const known = options.some((o) => o.value === value);
+  const look = `inline-flex items-center justify-between gap-2 rounded-[2px] border border-soft bg-sheet px-2 py-[3px] text-left hover:bg-wash disabled:text-soft disabled:hover:bg-sheet ${bold ? "font-bold" : ""} ${className}`;
+  if (!useInBrowser())
+    return (
+      <button type="button" id={id} aria-label={label} data-value={value} disabled={disabled} className={look}>
+        <span className="min-w-0 truncate">{options.find((o) => o.value === value)?.name ?? empty}</span>
+        <ChevronDown size={14} aria-hidden />
+      </button>
+    );
   return (
     <Radix.Root
       value={known ? inside(value) : ""}
       onValueChange={(v) => onChange((v === NONE ? "" : v) as T)}
       {...(disabled !== undefined && { disabled })}
     >
-      <Radix.Trigger
-        id={id}
-        aria-label={label}
-        data-value={value}
-        className={`inline-flex items-center justify-between gap-2 rounded-[2px] border border-soft bg-sheet px-2 py-[3px] text-left hover:bg-wash disabled:text-soft disabled:hover:bg-sheet ${bold ? "font-bold" : ""} ${className}`}
-      >
+      <Radix.Trigger id={id} aria-label={label} data-value={value} className={look}>
         <span className="min-w-0 truncate">
           <Radix.Value placeholder={empty} />
         </span>
@@ -62,7 +67,7 @@ export function Select<T extends string>({
           className="z-50 max-h-[min(24rem,var(--radix-select-content-available-height))] max-w-[min(28rem,96vw)] min-w-[var(--radix-select-trigger-width)] overflow-hidden border border-ink bg-sheet shadow-[3px_3px_0_var(--line)]"
         >
           <Radix.ScrollUpButton className="px-2 text-center text-soft">▴</Radix.ScrollUpButton>
-          <Radix.Viewport>
+          <Radix.Viewport nonce={pageNonce()}>
             {options.map((o) => (
               <Radix.Item
                 key={o.value}

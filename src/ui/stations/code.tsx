@@ -8,6 +8,7 @@ import { EditorState, Transaction, type ChangeSpec, type Text } from "@codemirro
 import { Decoration, drawSelection, EditorView, highlightSpecialChars, keymap, lineNumbers } from "@codemirror/view";
 import { useCallback, useEffect, useRef } from "react";
 import { tags } from "@lezer/highlight";
+import { pageNonce } from "@/ui/shared/nonce";
 
 const LOOK = EditorView.theme({
   "&": {
@@ -131,6 +132,7 @@ export function Code({ path, text, save }: { path: string; text: string; save(te
       state: EditorState.create({
         doc: latest.current,
         extensions: [
+          EditorView.cspNonce.of(pageNonce()),
           lineNumbers(),
           foldGutter(),
           highlightSpecialChars(),
