@@ -129,6 +129,20 @@ if (millis() >= next) {
     }
   });
 
+  it.each(["module/st7735"])("nor does one that draws a column of letters on %s", (glass) => {
+    const parts = [
+      BOARD5,
+      USB,
+      { ref: "M1", part: glass, label: "Glass" },
+      { ref: "M2", part: "module/bme280", label: "Air" },
+    ];
+    const c = circuitOf(planned(parts, { code: WATCH }), catalogue);
+    const { elf } = compileSketch("pass-glass", sketch.files(c), "starter");
+    const worst = passes(simulate(bench, elf, 9, ["bme280:76"]).lines);
+    expect(worst.length).toBeGreaterThanOrEqual(4);
+    expect(Math.max(...worst)).toBeLessThan(5000);
+  });
+
   it("the clock is right within a thousandth beside a strip of sixty lights", () => {
     const c = circuitOf(
       planned([
