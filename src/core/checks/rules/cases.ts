@@ -50,6 +50,7 @@ import { contentionRailCases } from "./net-contention-rail.cases";
 import { netDanglingCases } from "./net-dangling.cases";
 import { netFloatingCases } from "./net-floating.cases";
 import { netFloatingAtResetCases } from "./net-floating-at-reset.cases";
+import { netOnAtPowerOnCases } from "./net-on-at-power-on.cases";
 import { netOneWayCases } from "./net-one-way.cases";
 import { openInputCases } from "./net-open-input.cases";
 import { stuckCases } from "./net-stuck.cases";
@@ -123,6 +124,7 @@ export const cases: Case[] = [
   ...netUndrivenCases,
   ...netFloatingCases,
   ...netFloatingAtResetCases,
+  ...netOnAtPowerOnCases,
   ...netDanglingCases,
   ...partUnwiredCases,
   ...companionNotPlannedCases,

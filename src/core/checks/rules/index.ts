@@ -50,6 +50,7 @@ import { contentionRail } from "./net-contention-rail";
 import { netDangling } from "./net-dangling";
 import { netFloating } from "./net-floating";
 import { netFloatingAtReset } from "./net-floating-at-reset";
+import { netOnAtPowerOn } from "./net-on-at-power-on";
 import { netOneWay } from "./net-one-way";
 import { openInput } from "./net-open-input";
 import { stuck } from "./net-stuck";
@@ -200,6 +201,7 @@ export const RULES: readonly Rule[] = [
   netOneWay,
   netFloating,
   netFloatingAtReset,
+  netOnAtPowerOn,
   netDangling,
   partUnwired,
   partDataMissing,

@@ -143,6 +143,8 @@ export const PinSchema = z.strictObject({
   mustNotFloat: z.boolean().optional(),
   /** The part itself holds an open input there, whatever the board does. */
   restsAt: z.enum(["high", "low"]).optional(),
+  /** What an output of a part gives from power-on until its first write; absent: it is an open input until then. */
+  atPowerOn: z.enum(["low", "high", "any"]).optional(),
   /** A supply or ground pin that may stay free: a backup cell, a second socket, a load supply that is not always there. */
   optional: z.boolean().optional(),
   /** What a terminal without a level of its own may stand at against the part's ground, volts: a meter's shunt, a bus pair. */
