@@ -129,7 +129,7 @@ if (millis() >= next) {
     }
   });
 
-  it.each(["module/st7735"])("nor does one that draws a column of letters on %s", (glass) => {
+  it.each(["module/st7735", "module/st7789"])("nor does one that draws letters on %s", (glass) => {
     const parts = [
       BOARD5,
       USB,

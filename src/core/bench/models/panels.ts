@@ -80,7 +80,7 @@ function colour({ part, width, height, memory: [mw, mh], block: [bw, bh], turned
     worlds: [{}],
     within: { shows: 0, letters: 0 },
     settles,
-    acts: 1500,
+    acts: 2500,
     wants: () => NUMBERS.map((v) => [v, { shows: v, letters: 1 }] as const),
     make: () => {
       // Another program has left it on, with a picture in it.
@@ -164,7 +164,7 @@ export const st7735 = colour({
   memory: [132, 162],
   block: [1, 2],
   turned: false,
-  settles: 1000,
+  settles: 1200,
 });
 export const st7789 = colour({
   part: "module/st7789",
@@ -173,7 +173,7 @@ export const st7789 = colour({
   memory: [240, 320],
   block: [2, 3],
   turned: true,
-  settles: 1500,
+  settles: 2500,
 });
 export const ili9341 = colour({
   part: "module/ili9341",
@@ -182,5 +182,5 @@ export const ili9341 = colour({
   memory: [240, 320],
   block: [2, 3],
   turned: false,
-  settles: 1500,
+  settles: 2500,
 });
