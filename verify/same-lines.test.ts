@@ -4,7 +4,8 @@ import { stageOf } from "../src/core/bench/stage";
 import { circuitOf, type Circuit } from "../src/core/circuit";
 import { DEVICES } from "../src/core/firmware/devices";
 import { driverParts } from "../src/core/firmware/pins";
-import { programOf } from "../src/core/firmware/sim";
+import { programOf, type Tried } from "../src/core/firmware/sim";
+import { avrC } from "../src/core/firmware/targets/avr-c";
 import { micropython } from "../src/core/firmware/targets/micropython";
 import { sketch } from "../src/core/firmware/targets/sketch";
 import { MODELS } from "../src/core/bench/models";
@@ -12,9 +13,9 @@ import { findPin } from "../src/core/parts/catalogue";
 import { assign } from "../src/core/plan/assign";
 import { readProject, type Rule } from "../src/core/project";
 import { BOARD3, BOARD5, catalogue, make, USB } from "../src/core/testing";
-import { benchProgram, compileSketch, coreArchive, simulateWith } from "./avr/toolchain";
+import { benchProgram, compileC, compileSketch, coreArchive, simulateWith } from "./avr/toolchain";
 import { runProgram } from "./micropython/run";
-import { linesOf, wirePart } from "./parts";
+import { busOnTwoWires, linesOf, wirePart } from "./parts";
 import { Lines } from "./parts/lines";
 import { together } from "./parts/together";
 
@@ -150,6 +151,12 @@ const CASES: Case[] = [
   },
 ];
 
+/** What only plain C does by itself: a key that works a load, a voltage that works a lamp, digits that count. */
+const PLAIN: Case[] = [
+  { name: "a key works a relay, another lamp blinks", parts: [GO, { ref: "K1", part: "module/relay-1" }, LAMP] },
+  { name: "a lamp lights in the dark", parts: [LAMP, { ref: "R1", part: "discrete/ldr", label: "Dusk" }, OTHER] },
+];
+
 const DEMOS = {
   rain: { name: "the rain barrel", demo: "rain-barrel", parts: [] },
   moss: { name: "the moss terrarium", demo: "moss-terrarium", parts: [] },
@@ -174,7 +181,7 @@ const circuit = (board: object, x: Case): Circuit => {
 };
 
 /** What the interpreter says and does. */
-function bySim(c: Circuit, target: "sketch" | "micropython") {
+function bySim(c: Circuit, target: Tried) {
   const stage = stageOf(c, "B1", target);
   const levels = new Map<string, number[]>();
   const p = programOf(c, "B1", target, {
@@ -201,6 +208,9 @@ const steady = (lines: readonly string[]) =>
 
 /** All parts of a board that hang on wires or on a bus, with their models. */
 function models(c: Circuit, target: string) {
+  // A bare chip's program times its buses by itself.
+  const soft = target === "avr-c";
+  let on = "";
   const parts = driverParts(c, "B1", target, (b) => b);
   const wires = new Map<string, NonNullable<ReturnType<typeof wirePart>>>();
   const bus = new Map<number, ReturnType<(typeof MODELS)[number]["make"]>>();
@@ -214,7 +224,13 @@ function models(c: Circuit, target: string) {
       ...(p.outs !== undefined && { outs: p.outs, rests: p.rests ?? 0 }),
       ...(p.pulsed && { pulsed: true }),
     });
+    const g = c.netlist.instance(p.inst.ref)!.part.groups.find((x) => x.kind === "i2c");
     if (p.address) bus.set(Number(p.address), part);
+    // One of them stands for all on those two pins.
+    if (p.address && g && soft) {
+      if (!on) wires.set((on = p.inst.ref), busOnTwoWires(bus, g.pins.sda!, g.pins.scl!));
+      continue;
+    }
     const w = wirePart(c, p.inst.ref, kind.of(p), part, p.chain);
     if (w) wires.set(p.inst.ref, w);
   }
@@ -283,6 +299,49 @@ describe("and what the compiled sketch says in simavr", () => {
         if (!/^LED/.test(ref)) continue;
         // Each pin is first driven at all.
         const n = r.toggles.get(port(linesOf(c, ref).get("A")!))!;
+        expect(Math.abs(n - 1 - list.length), `${ref}: ${n} changes, not ${list.length}`).toBeLessThanOrEqual(1);
+      }
+    },
+    60_000,
+  );
+});
+
+/** The same parts on a bare chip: its program is another one, written for less memory. */
+const CHIP = { ref: "B1", part: "chip/atmega328p-dip28" };
+const MEGA328 = { mcu: "atmega328p", clock_Hz: 8_000_000 };
+/** Lines of its console that stand still: contacts and readings by their references. */
+const told = (lines: readonly string[]) => lines.filter((l) => /^running [4-7] s/.test(l) || l.startsWith("YL1 plan"));
+
+describe("and what plain C says in simavr on a bare chip", () => {
+  let exe = "";
+  beforeAll(() => {
+    exe = benchProgram();
+  }, 60_000);
+  it.each([...CASES, ...PLAIN].map((x) => [x.name, x] as const))(
+    "%s",
+    async (_n, x) => {
+      const c = circuit(CHIP, x);
+      const sim = bySim(c, "avr-c");
+      const { bus, wires } = models(c, "avr-c");
+      const port = (hostPin: string) => findPin(c.netlist.instance("B1")!.part, hostPin)!.names!["avr-c"]!;
+      const at = new Map(
+        [...wires.keys()].flatMap((ref) => [...linesOf(c, ref)].map(([l, pin]) => [`${ref}.${l}`, port(pin)] as const)),
+      );
+      const { elf } = compileC(`same-${[...CASES, ...PLAIN].indexOf(x)}`, avrC.files(c), "main", MEGA328.mcu, MEGA328.clock_Hz); // prettier-ignore
+      const go = linesOf(c, "SW1").get("1");
+      const events = go
+        ? [
+            `hold:${port(go)}:1`,
+            ...PRESSES.flatMap(([from, to]) => [`later:${port(go)}:${from}:0`, `later:${port(go)}:${to}:1`]),
+          ]
+        : [];
+      const lines = wires.size ? { part: together(wires), at } : undefined;
+      const r = await simulateWith(exe, elf, SECONDS, new Map(), undefined, lines, events, MEGA328);
+      expect(told(r.lines)).toEqual(told(sim.p.said.map((s) => s.line)));
+      expect(told(r.lines).length).toBeGreaterThanOrEqual(5);
+      for (const [ref, list] of sim.levels) {
+        if (!/^LED/.test(ref)) continue;
+        const n = r.toggles.get(port(linesOf(c, ref).get("A")!)) ?? 0;
         expect(Math.abs(n - 1 - list.length), `${ref}: ${n} changes, not ${list.length}`).toBeLessThanOrEqual(1);
       }
     },

@@ -266,7 +266,7 @@ function lineAnswers({ part, at }: OnLines) {
       list.length,
       ...list.map((r) => {
         const line = names.indexOf(r.line);
-        if ("mV" in r) return `${100 + Number(at.get(r.line)!.slice(1))} ${r.mV} 0`;
+        if ("mV" in r) return `${100 + Number(/\d+$/.exec(at.get(r.line)!)![0])} ${r.mV} 0`;
         return "look_us" in r ? `${line} -1 ${r.look_us}` : `${line} ${r.level} ${r.in_us ?? 0}`;
       }),
     ].join(" ");

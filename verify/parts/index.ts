@@ -72,6 +72,6 @@ export function wirePart(c: Circuit, ref: string, d: Device, part: BusPart, chai
     }
   }
 }
-export { onTwoWires } from "./two-wire";
+export { busOnTwoWires, onTwoWires } from "./two-wire";
 export { onOneWires, onSerial } from "./wires";
 export type { Reply, WirePart } from "./types";

@@ -8,7 +8,13 @@ const MOST = 32;
  * A part on a two-wire bus that a program times by itself: start and stop by the data line while the clock is high, bytes from the
  * highest bit, an answer in the ninth.
  */
-export function onTwoWires(part: BusPart, address: number, sda: string, scl: string): WirePart {
+export const onTwoWires = (part: BusPart, address: number, sda: string, scl: string): WirePart =>
+  busOnTwoWires(new Map([[address, part]]), sda, scl);
+
+/** The same with several parts, by their addresses. */
+export function busOnTwoWires(parts: ReadonlyMap<number, BusPart>, sda: string, scl: string): WirePart {
+  /** The one that is spoken to. */
+  let part: BusPart | undefined;
   let [data, clock] = [1, 1];
   let bits: number[] = [];
   let heard: number[] | null = null;
@@ -30,7 +36,7 @@ export function onTwoWires(part: BusPart, address: number, sda: string, scl: str
         ];
   };
   const ended = (us: number) => {
-    if (heard?.length) part.write(heard, us / 1000);
+    if (heard?.length) part?.write(heard, us / 1000);
     heard = null;
   };
   const byte = (us: number): boolean => {
@@ -40,7 +46,8 @@ export function onTwoWires(part: BusPart, address: number, sda: string, scl: str
       heard!.push(b);
       return true;
     }
-    if (b >> 1 !== address) {
+    part = parts.get(b >> 1);
+    if (!part) {
       mode = "idle";
       return false;
     }

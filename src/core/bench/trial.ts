@@ -147,9 +147,9 @@ function showing(s: SimPart, stage: Stage, now: number): Shows[] {
   return says ? [{ kind: "does", ref, label, says }] : [];
 }
 
-/** Boards whose starter can be tried here: those for which a sketch or a program in Python is written. */
+/** Boards whose starter can be tried here: those for which a program is written. */
 export function triable(c: Circuit): { host: string; target: Tried }[] {
-  const wants = ["sketch", "micropython", "python"] as const;
+  const wants = ["sketch", "micropython", "python", "avr-c"] as const;
   return c.netlist.expanded.hosts.flatMap((host) => {
     const target = wants.find((id) => {
       const t = TARGETS.find((x) => x.id === id)!;

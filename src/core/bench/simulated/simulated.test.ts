@@ -50,6 +50,32 @@ describe("the simulated bench", () => {
     expect(litIn(`open-wire ${wire.a} ${wire.b}`, "LED2")).toBe(true);
     expect(litIn("turned LED1", "LED1")).toBe(false);
   });
+  it.each(["chip/attiny13a-dip8", "chip/attiny85-dip8", "chip/atmega328p-dip28"])(
+    "%s, a bare chip: the key works the lamp, until the lamp's wire is pulled out",
+    (chip) => {
+      const c = circuitOf(
+        planned([
+          { ref: "B1", part: chip },
+          USB,
+          { ref: "SW1", part: "discrete/button", label: "Go" },
+          { ref: "LED1", part: "discrete/led-red", label: "Lamp" },
+        ]),
+        catalogue,
+      );
+      const bench = simulatedBench(c, {});
+      expect(bench.without).toBeNull();
+      const lit = (until: number) => bench.run(until).shows.some((s) => s.kind === "light" && s.lit);
+      expect(lit(1000)).toBe(false);
+      expect(bench.act({ ref: "SW1", down: true })).toBeNull();
+      expect(lit(1500)).toBe(true);
+      const wire = reasonOf(c).laid.wires.findIndex((w) => [w.a, w.b].some((e) => e === "LED1.A"));
+      bench.pull(wire, true);
+      expect(lit(2000)).toBe(false);
+      bench.pull(wire, false);
+      bench.act({ ref: "SW1", down: false });
+      expect(lit(2500)).toBe(false);
+    },
+  );
   it("a sensor whose wire is pulled out is told as missing, and comes back when it is pushed in again", () => {
     const c = moss();
     const bench = simulatedBench(c, {});

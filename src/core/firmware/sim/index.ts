@@ -11,31 +11,15 @@ import { blinking, hold_ms, napOf, readers, settle_ms, watchedOf } from "../slee
 import { usbHostOf } from "../usb/host";
 import { columnsOf, type Columns } from "../logging/columns";
 import type { SimBench } from "./bench";
+import { plainProgramOf } from "./plain";
 import { simPart, type Pins, type SimPart } from "./parts";
 import { rulesOf } from "./rules";
 import { fixed } from "./show";
+import type { Said, SimProgram, Tried } from "./types";
 
 export type { SimBench } from "./bench";
+export type { Said, SimProgram, Tried } from "./types";
 export type { SimPart } from "./parts";
-
-/** What was printed, and when. */
-export interface Said {
-  at: number;
-  line: string;
-}
-
-/** Programs that the interpreter stands for: a computer's is the same as a microcontroller's. */
-export type Tried = "sketch" | "micropython" | "python";
-
-export interface SimProgram {
-  /** Runs until a time, in milliseconds since it began. */
-  run(until: number): void;
-  readonly said: readonly Said[];
-  /** Parts that it works, by reference. */
-  readonly parts: ReadonlyMap<string, SimPart>;
-  /** Parts that it leaves out. */
-  readonly left: readonly { ref: string; label: string }[];
-}
 
 /** A pass of the loop takes some time: what wants to go on at once does so in the next one, ms. */
 const PASS_MS = 0.1;
@@ -101,8 +85,9 @@ const rowsOf = (page: Page, parts: ReadonlyMap<string, SimPart>) => (now: number
   }
 };
 
-/** The program of a board. Works what a target's starter works; `target` is a sketch or MicroPython. */
+/** The program of a board. Works what a target's starter works. */
 export function programOf(c: Circuit, host: string, target: Tried, bench: SimBench): SimProgram {
+  if (target === "avr-c") return plainProgramOf(c, host, bench);
   const said: Said[] = [];
   let now = 0;
   const say = (line: string) => void said.push({ at: now, line });

@@ -121,3 +121,50 @@ describe("the starter, interpreted", () => {
     for (const [v, digits, shown, text] of list) expect(fixed(v, digits, shown)).toBe(text);
   });
 });
+
+describe("plain C, interpreted", () => {
+  const chip = (id: string, parts: object[], rules?: Rule[], more: object = {}) => {
+    const a = assign(make([{ ref: "B1", part: id }, USB, ...(parts as never[])]), catalogue);
+    const c = circuitOf({ ...a.project, ...(rules && { rules }), ...more }, catalogue);
+    const stage = stageOf(c, "B1", "avr-c");
+    return { p: programOf(c, "B1", "avr-c", stage), stage };
+  };
+  const LAMP = { ref: "LED1", part: "discrete/led-red", label: "Lamp" };
+  it("a chip of a kilobyte says nothing, and lights its lamp in the dark", () => {
+    const { p, stage } = chip("chip/attiny13a-dip8", [LAMP, { ref: "R1", part: "discrete/ldr", label: "Dusk" }]);
+    const lit = (pct: number, until: number) => {
+      expect(stage.set("R1", "pct", pct, until)).toBeNull();
+      p.run(until);
+      return stage.seen("LED1", until).pins.get("A");
+    };
+    const [dark, bright] = [lit(0, 100), lit(100, 200)];
+    expect(dark).not.toBe(bright);
+    // In the middle it stays as it was.
+    expect(lit(50, 300)).toBe(bright);
+    expect(lit(0, 400)).toBe(dark);
+    expect(lit(50, 500)).toBe(dark);
+    expect(p.said).toEqual([]);
+  });
+  it("says readings once a second, and a missing part in dashes", () => {
+    const { p } = chip("chip/atmega328p-dip28", [{ ref: "M1", part: "module/aht20", label: "Air" }]);
+    p.run(3000);
+    expect(p.said[0]!.line).toMatch(/^YL1 plan B1 id=\w+ info$/);
+    expect(p.said.at(-1)!.line).toMatch(/^running 3 s M1=[\d.]+ C \d+ %$/);
+  });
+  it("own rules count, and what the chip can't work is left", () => {
+    const { p, stage } = chip(
+      "chip/attiny85-dip8",
+      [LAMP, { ref: "SW1", part: "discrete/button", label: "Go" }],
+      [{ when: { ref: "SW1", out: "pressed", is: 1 }, do: { ref: "LED1", act: "for", for_s: 0.5 } }],
+    );
+    p.run(500);
+    stage.press("SW1", true);
+    p.run(600);
+    stage.press("SW1", false);
+    p.run(700);
+    expect(stage.seen("LED1", 700).pins.get("A")).toBe(1);
+    p.run(1200);
+    expect(stage.seen("LED1", 1200).pins.get("A")).toBe(0);
+    expect(p.left).toEqual([]);
+  });
+});

@@ -28,6 +28,13 @@ const word = (f: FacetName, v: string) => (f === "volts" ? v.replace("v", " V") 
 
 export type Hit = Found["parts"][number];
 
+/** A list, the words that it answers, and the number of the question. */
+interface Answer {
+  found: Found;
+  query: string;
+  n: number;
+}
+
 function Narrow({
   found,
   facets,
@@ -89,14 +96,14 @@ export function Find({
 }) {
   const [query, setQuery] = useKept("find", "");
   const [facets, setFacets] = useKept<Facets>("facets", {});
-  const [found, setFound] = useState<Found | null>(null);
+  const [answer, setAnswer] = useState<Answer | null>(null);
+  const found = answer?.found ?? null;
   const [broken, setBroken] = useState("");
   const asked = useRef(0);
   const list = useRef<HTMLUListElement>(null);
   // Enter adds the first hit, unless the person has pointed at another since they last typed.
   const pointed = useRef(false);
-  // What the list answers to. Enter that comes before its answer waits for it: never a part that nobody asked for.
-  const answered = useRef({ query: "", n: 0 });
+  // Enter that comes before the list shows its answer waits for it: never a part that nobody asked for.
   const entered = useRef<string | null>(null);
   const addNow = useRef(add);
   addNow.current = add;
@@ -107,16 +114,18 @@ export function Find({
       .then(
         (r) => {
           if (n !== asked.current) return;
-          setFound(r);
+          setAnswer({ found: r, query, n });
           setBroken("");
-          answered.current = { query, n };
-          const first = r.parts[0];
-          if (entered.current === query && first) addNow.current(first);
-          entered.current = null;
         },
         (e: unknown) => setBroken(e instanceof Error ? e.message : "The catalogue can't be read."),
       );
   }, [query, facets, own]);
+  useEffect(() => {
+    if (!answer || answer.n !== asked.current) return;
+    const first = answer.found.parts[0];
+    if (entered.current === answer.query && first) addNow.current(first);
+    entered.current = null;
+  }, [answer]);
   // What the person owns comes first among equals of an empty query.
   const hits = found
     ? query.trim()
@@ -167,8 +176,8 @@ export function Find({
             }
             const target = (pointed.current ? hits.find((h) => h.id === marked?.id) : undefined) ?? hits[0];
             if (e.key !== "Enter") return;
-            const current = answered.current.query === query && answered.current.n === asked.current;
-            if (!current) entered.current = query;
+            // By what is drawn: an answer that has come and is not drawn yet is not what the person sees.
+            if (answer?.n !== asked.current || answer.query !== query) entered.current = query;
             else if (target) add(target);
           }}
         />

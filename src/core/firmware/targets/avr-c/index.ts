@@ -51,6 +51,28 @@ function lacks(p: DriverPart): Lack | null {
   return null;
 }
 
+/** All that the programs of a chip are written from, and interpreted by. */
+export function contextOf(c: Circuit, host: string): Ctx {
+  const { chip, clock_Hz, flash_kB } = c.netlist.instance(host)!.part.board!;
+  const parts = driverParts(c, host, "avr-c", (b) => b).filter((p) => lacks(p) === null);
+  return {
+    c,
+    host,
+    chip: CHIPS[chip]!,
+    clock_Hz,
+    flash_kB,
+    lines: linesOf(c, host, parts),
+    talks: talksOf(c, host, parts),
+    title: codeText(c.project.title) || "Project",
+    plan: fingerprint(c.project),
+    rules: c.project.rules ? ruled(c.project, parts, usbHostOf(c, host, "avr-c")).rules.map((r) => r.resolved) : null,
+    nap: napOf(c, host, "avr-c"),
+    programmer: programmerOf(c, host),
+    signature: c.netlist.instance(host)!.part.board!.programming?.signature ?? null,
+    console: CHIPS[chip]!.uart ? null : freePin(c, host),
+  };
+}
+
 /** Plain C for bare chips: no core, a Makefile with the fuses, small enough for a kilobyte. */
 export const avrC = targetOf({
   id: "avr-c",
@@ -63,24 +85,7 @@ export const avrC = targetOf({
   },
   leaves: lacks,
   files: (c, host) => {
-    const { chip, clock_Hz, flash_kB } = c.netlist.instance(host)!.part.board!;
-    const parts = driverParts(c, host, "avr-c", (b) => b).filter((p) => lacks(p) === null);
-    const x: Ctx = {
-      c,
-      host,
-      chip: CHIPS[chip]!,
-      clock_Hz,
-      flash_kB,
-      lines: linesOf(c, host, parts),
-      talks: talksOf(c, host, parts),
-      title: codeText(c.project.title) || "Project",
-      plan: fingerprint(c.project),
-      rules: c.project.rules ? ruled(c.project, parts, usbHostOf(c, host, "avr-c")).rules.map((r) => r.resolved) : null,
-      nap: napOf(c, host, "avr-c"),
-      programmer: programmerOf(c, host),
-      signature: c.netlist.instance(host)!.part.board!.programming?.signature ?? null,
-      console: CHIPS[chip]!.uart ? null : freePin(c, host),
-    };
+    const x = contextOf(c, host);
     return [
       pinsFile(x),
       boardFile(x),

@@ -42,7 +42,7 @@ const banner = (x: Ctx, what: string) =>
 const portBit = (code: string) => `${code[1]}, ${code.slice(2)}`;
 const talks = (x: Ctx) => x.chip.uart !== null || x.console !== null;
 /** A chip of a kilobyte has room for text in one program: the bring-up. */
-const starterTalks = (x: Ctx) => talks(x) && x.flash_kB > 1;
+export const starterTalks = (x: Ctx) => talks(x) && x.flash_kB > 1;
 const voltages = (x: Ctx) => x.lines.some((l) => l.kind === "voltage") || x.talks.length > 0;
 /** What the programs include: the parts' own text stands on the chip's. */
 const included = (x: Ctx) => (hasParts(x) ? "parts.h" : "board.h");
@@ -246,7 +246,7 @@ ${x.talks.length ? "    uint8_t proven = 0, failed = 0;\n" : ""}${indent(indent(
 }
 
 /** A part of two legs whose other leg is at ground: where it resists more, in the dark or in the cold, the voltage is higher. */
-function grounded(x: Ctx, l: Line): boolean {
+export function grounded(x: Ctx, l: Line): boolean {
   const other = l.p.inst.part.pins.length === 2 && l.p.inst.part.pins.find((q) => q.label !== l.label);
   return other ? x.c.netlist.netOf(`${l.p.inst.ref}.${other.label}`).kind === "ground" : false;
 }
