@@ -65,6 +65,7 @@ class Felt {
       read: (n, now) => this.keep((p) => p.read(n, now)),
       ask,
       pin: (label, level, now) => this.keep((p) => p.pin?.(label, level, now)),
+      raw: () => this.part.raw?.() ?? null,
     };
   }
 }

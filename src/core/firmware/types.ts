@@ -113,6 +113,12 @@ export const STEADY_MS = 300;
 /** How long a part shows each thing that it is told in bring-up. */
 export const SHOWN_MS = 700;
 
+/** Chips that draw a large glass slowly. */
+const SLOW = new Set<DriverPart["board"]["family"]>(["avr", "esp8266"]);
+/** The same for a part that says otherwise; `quick_ms` where the chip is not slow. */
+export const shownFor_ms = (proof: { ms?: number; quick_ms?: number }, p: DriverPart): number =>
+  (SLOW.has(p.board.family) ? undefined : proof.quick_ms) ?? proof.ms ?? SHOWN_MS;
+
 /** What it takes to know that a part works. */
 export type Proof =
   /** Its own test decides: an identity, a reading that can be true. */

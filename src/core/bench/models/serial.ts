@@ -9,6 +9,7 @@ function sender(o: {
   frame(raw: readonly number[]): readonly number[];
 }): BusPart {
   let waiting: readonly number[] | null = null;
+  let taken: readonly number[] | null = null;
   const look = (now: number) => (waiting ??= o.sends(now));
   return {
     write(bytes, now) {
@@ -19,7 +20,13 @@ function sender(o: {
       const raw = look(now);
       if (n === 1) return [raw ? 1 : 0];
       waiting = null;
+      taken = raw;
       return raw ? o.frame(raw) : null;
+    },
+    raw() {
+      const last = taken;
+      taken = null;
+      return last;
     },
     serial(now) {
       const raw = look(now);

@@ -22,6 +22,8 @@ export interface BusPart {
   is?(now: number): World;
   /** What a serial part has sent since it was last heard. */
   serial?(now: number): readonly number[];
+  /** What came over the line for the last frame that was read; told once. */
+  raw?(): readonly number[] | null;
   /** The same part wire by wire. */
   spi?: SpiPart;
 }

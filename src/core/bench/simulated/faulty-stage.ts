@@ -74,7 +74,16 @@ export function faultyStage(stage: Stage, c: Circuit, laid: Laid, works: Works, 
         },
         read(n, now) {
           const got = right(ref) ? inner.read(n, now) : null;
-          live.message({ at: now, ref, out: [], in: got ?? [], wanted: n, answered: got !== null });
+          const raw = inner.raw?.();
+          live.message({
+            at: now,
+            ref,
+            out: [],
+            in: got ?? [],
+            wanted: n,
+            answered: got !== null,
+            ...(raw && { raw }),
+          });
           return got;
         },
         ...(inner.ask && {

@@ -6,7 +6,7 @@ import { draws, pattern } from "./text";
 import type { Device, Step } from "./types";
 import { pinName } from "../pins-in-code";
 import { inPython } from "../links";
-import { SHOWN_MS, type DriverPart } from "../types";
+import { shownFor_ms, type DriverPart } from "../types";
 
 const bytesText = (list: readonly number[]) =>
   `b"${list.map((v) => `\\x${v.toString(16).padStart(2, "0")}`).join("")}"`;
@@ -296,7 +296,7 @@ const showingInPython = (
   d: Device,
   p: DriverPart,
   show: readonly number[],
-  ms = SHOWN_MS,
+  ms: number,
 ) => `${rowsShown(d, p)}for want in (${show.join(", ")},):
     ${p.id}.want = want
     end = time.ticks_add(time.ticks_ms(), ${ms})
@@ -308,7 +308,7 @@ print("YL1 act ${p.ref} told=${show.join(",")} fresh=%d %s" % (${p.id}.fresh, "i
 export const bringupInPython = (d: Device, p: DriverPart): string => {
   const proof = d.proof;
   if (proof?.kind === "seen") {
-    const show = showingInPython(d, p, proof.show, proof.ms);
+    const show = showingInPython(d, p, proof.show, shownFor_ms(proof, p));
     return proof.careful
       ? `if not alone[0]:\n    print("YL1 act ${p.ref}${restsWhere(d, p)} rests info")\nelse:\n${indent(show)}\n    shown[turn[0]] = True`
       : show;

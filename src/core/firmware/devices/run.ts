@@ -11,6 +11,8 @@ export interface Wire {
   /** Bytes out, then bytes in, in one message; where it is absent that is a write and a read. */
   pin?(label: string, level: 0 | 1, now: number): void;
   ask?(bytes: readonly number[], n: number, now: number): readonly number[] | null;
+  /** What came over the line for the last reading, where that is something else than what was handed on; told once. */
+  raw?(): readonly number[] | null;
 }
 
 export interface Machine {

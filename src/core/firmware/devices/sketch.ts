@@ -7,7 +7,7 @@ import { plainSteps } from "./loops";
 import { kept, lets } from "./stages";
 import { draws, FONT_IN_C, rowsInC, TEXT_IN_C } from "./text";
 import type { Device, Quantity, Step } from "./types";
-import { SHOWN_MS, type DriverPart } from "../types";
+import { shownFor_ms, type DriverPart } from "../types";
 
 const overOf = (d: Device): Over => d.over ?? { kind: "i2c" };
 const indent = (text: string, by: string) => text.replace(/^(?=.)/gm, by);
@@ -251,7 +251,7 @@ const showingInC = (
   d: Device,
   p: DriverPart,
   show: readonly number[],
-  ms = SHOWN_MS,
+  ms: number,
 ) => `${rowsShownInC(d, p)}  static const int32_t list[] = {${show.join(", ")}};
   for (uint8_t k = 0; k < ${show.length}; k++) {
     ${p.id}_want = list[k];
@@ -272,7 +272,7 @@ export const restsWhere = (d: Device, p: DriverPart): string => {
 export const bringupInC = (d: Device, p: DriverPart): string => {
   const proof = d.proof;
   if (proof?.kind === "seen") {
-    const show = showingInC(d, p, proof.show, proof.ms);
+    const show = showingInC(d, p, proof.show, shownFor_ms(proof, p));
     return proof.careful
       ? `if (!alone) {\n  Serial.println(F("YL1 act ${p.ref}${restsWhere(d, p)} rests info"));\n} else {\n${show}\n  shown[turn] = true;\n}`
       : `{\n${show}\n}`;

@@ -51,8 +51,8 @@ export interface Takes {
 
 /** How a person or the program knows that it works, where it is not a reading that can be true. */
 export type DeviceProof =
-  /** It is told these, one after the other, and the person says what was seen. `careful`: only after the person asked for it. `ms`: how long each takes. */
-  | { kind: "seen"; show: readonly number[]; question: string; careful?: string; ms?: number }
+  /** It is told these, one after the other, and the person says what was seen. `careful`: only after the person asked for it. `ms`: how long each takes, `quick_ms` on a chip that is not slow. */
+  | { kind: "seen"; show: readonly number[]; question: string; careful?: string; ms?: number; quick_ms?: number }
   /** The first thing that it gives changes by so much when a person does something. */
   | { kind: "watch"; act: string; by: number; steady?: boolean }
   | { kind: "unproven"; why: string };

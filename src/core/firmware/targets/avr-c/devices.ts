@@ -3,7 +3,7 @@ import { restsWhere, NUMBER_HELPERS, rowsShownInC, standsInC, turnInC } from "..
 import type { Device, Quantity } from "../../devices/types";
 import { inPlainC, unfitLink, type LinkInC, type Over } from "../../links";
 import { findPin } from "../../../parts/catalogue";
-import { SHOWN_MS, type DriverPart } from "../../types";
+import { shownFor_ms, type DriverPart } from "../../types";
 import { SWITCHES } from "./switches";
 import type { Chip } from "./chips";
 
@@ -166,7 +166,7 @@ export function bringupOf({ device: d, p }: Talk): string {
 ${rowsShownInC(d, p)}  static const int32_t list[] = {${proof.show.join(", ")}};
   for (uint8_t k = 0; k < ${proof.show.length}; k++) {
     ${p.id}_want = list[k];
-    for (uint16_t from = now(); (uint16_t)(now() - from) < ${proof.ms ?? SHOWN_MS};) pause(${p.id}_turn());
+    for (uint16_t from = now(); (uint16_t)(now() - from) < ${shownFor_ms(proof, p)};) pause(${p.id}_turn());
   }
   say("YL1 act ${p.ref} told=${proof.show.join(",")} fresh=");
   sayNumber(${p.id}_fresh);
