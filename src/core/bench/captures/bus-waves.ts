@@ -254,6 +254,8 @@ export function busWaves(c: Circuit, messages: readonly Message[]): Edge[] {
     let bus = buses.get(m.ref);
     if (bus === undefined) buses.set(m.ref, (bus = busOf(c, m.ref)));
     if (!bus) continue;
+    // Whether something has come in is asked of the port, not over the line.
+    if (bus.kind === "uart" && !m.out.length && !m.raw) continue;
     const key = keyOf(bus, m.ref);
     let pen = pens.get(key);
     if (!pen) pens.set(key, (pen = new Pen()));

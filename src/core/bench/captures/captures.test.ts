@@ -377,10 +377,11 @@ describe("files that are none, and large ones", () => {
 });
 
 describe("captures of the simulated bench", () => {
+  const RUN_MS = 3500;
   const probes = (c: Circuit, change: Change = {}) => {
     const bench = simulatedBench(c, change);
-    bench.run(2500);
-    const text = writeVcd(c.project.title, bench.driven, 2500, busWaves(c, bench.messages));
+    bench.run(RUN_MS);
+    const text = writeVcd(c.project.title, bench.driven, RUN_MS, busWaves(c, bench.messages));
     return compareCapture(c, matchChannels(c, read(text, 65_536)));
   };
   it("hold what goes over its buses: who answers, at which clock, as planned", () => {
@@ -398,6 +399,28 @@ describe("captures of the simulated bench", () => {
     const wrong = probes(c, open.change).filter((f) => f.ok === false);
     expect(wrong.map((f) => f.says).join(" ")).toMatch(/asked at 0x\w+ and does not answer/);
   });
+  const onBoard = (parts: object[]) => circuitOf(planned([BOARD3, USB, ...(parts as never[])]), catalogue);
+  it.each([1, 2, 3])("hold a wire of %i probes: resets, codes where there are several, and sound sums", (n) => {
+    const c = onBoard(Array.from({ length: n }, (_, i) => ({ ref: `M${i + 1}`, part: "module/ds18b20" })));
+    const found = probes(c);
+    expect(found.filter((f) => f.ok !== true)).toEqual([]);
+    const says = found.map((f) => f.says).join(" ");
+    expect(says).toMatch(/answers all of \d+ resets/);
+    expect(says).toMatch(/\d+ readings, all with the right checksum/);
+    const open = reasonOf(c).singles.find((h) => h.faults[0]?.id.startsWith("open-wire M1.DQ"))!.faults[0]!;
+    // Nobody is guessed while one of several is missing: none is asked.
+    const wrong = probes(c, open.change).map((f) => f.says);
+    expect(wrong.join(" ")).toMatch(/nothing answers/);
+  });
+  it.each(["module/gps-neo6m", "module/pms5003", "module/mhz19b", "module/mp3-player"])(
+    "hold what %s and its board say over their serial line, at its rate",
+    (part) => {
+      const c = onBoard([{ ref: "M1", part }]);
+      const found = probes(c);
+      expect(found.filter((f) => f.ok === false)).toEqual([]);
+      expect(found.map((f) => f.says).join(" ")).toMatch(/baud, as planned; \d+ bytes, 0 broken/);
+    },
+  );
   it.each([0, 1, 2, 3])("SPI in mode %i is read back in that mode, both ways", (mode) => {
     const c = circuitOf(planned([BOARD3, USB, { ref: "M1", part: "module/mcp3008" }]), catalogue);
     const part = c.netlist.instance("M1")!.part;

@@ -152,7 +152,8 @@ function spi(c: Circuit, of: ChannelOf): Compared[] {
 function uart(c: Circuit, of: ChannelOf): Compared[] {
   return uartLinks(c).flatMap((link): Compared[] =>
     link.lines.flatMap((l): Compared[] => {
-      const line = of(c.netlist.netOf(`${link.ref}.${l.pin}`));
+      // Probed at the part, or at the board beyond a resistor between the two.
+      const line = of(c.netlist.netOf(`${link.ref}.${l.pin}`)) ?? of(c.netlist.netOf(`${link.host}.${l.hostPin}`));
       if (!line) return [];
       const about = `${link.label}, ${l.pin}`;
       const at = [`${link.ref}.${l.pin}`];
