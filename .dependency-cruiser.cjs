@@ -59,8 +59,15 @@ module.exports = {
     layer("server-below", "^src/server", "^src/(workers|cli|ui|app)", "server sits under app"),
     layer("workers-below", "^src/workers", "^src/(db|server|cli|ui|app)", "workers only use core"),
     layer("prove-below", "^src/prove", "^src/(db|server|workers|cli|ui|app)", "the second solver only uses core"),
-    layer("cli-beside", "^src/cli", "^src/(db|server|workers|ui|app)", "the command line only uses core"),
-    layer("ui-below", "^src/ui", "^src/(db|server|cli|app)", "ui reaches the server over HTTP"),
+    layer("cli-beside", "^src/cli", "^src/(server|workers|ui|app)", "the command line only uses core"),
+    {
+      ...layer("cli-data", "^src/cli", "^src/db", "only what keeps the app's data reaches them"),
+      from: { path: "^src/cli", pathNot: ["^src/cli/keep\\.ts$", "\\.test\\.ts$"] },
+    },
+    {
+      ...layer("ui-below", "^src/ui", "^src/(db|server|cli|app)", "ui reaches the server over HTTP"),
+      to: { path: "^src/(db|server|cli|app)", dependencyTypesNot: ["type-only"] },
+    },
     { name: "no-cycles", severity: "error", from: { path: "^src" }, to: { circular: true } },
   ],
   options: {

@@ -17,7 +17,7 @@ function newest(folder) {
   return last;
 }
 
-const sources = ["src/core", "src/cli", "src/prove", "catalogue"].map((d) => path.join(root, d));
+const sources = ["src/core", "src/cli", "src/db", "src/prove", "catalogue"].map((d) => path.join(root, d));
 // A folder for each state of the sources, in pieces: what a verb does not use is not read.
 const name = `cli-${Math.floor(Math.max(...sources.map(newest)))}`;
 const bundle = path.join(cache, name);
@@ -35,6 +35,7 @@ if (!fs.existsSync(bundle)) {
     format: "esm",
     target: "node20",
     logLevel: "error",
+    external: ["better-sqlite3"],
     banner: {
       js: 'import { createRequire as makeRequire } from "node:module"; const require = makeRequire(import.meta.url);',
     },

@@ -3,4 +3,6 @@ export async function register() {
   if (process.env.NEXT_RUNTIME !== "nodejs") return;
   const { refuseOddMethods } = await import("./server/odd-methods");
   refuseOddMethods();
+  const { closeDatabase } = await import("./server/store");
+  process.once("exit", closeDatabase);
 }

@@ -2,7 +2,10 @@ import fs from "node:fs";
 import os from "node:os";
 import path from "node:path";
 import { afterEach, beforeEach, describe, expect, it, vi } from "vitest";
+import { unzipSync } from "fflate";
 import { catalogue } from "../core/testing";
+import { openDatabase } from "../db/database";
+import { deleteProject, insertProject, listProjects } from "../db/projects";
 import { main } from "./main";
 
 const demo = (name: string) => path.resolve(import.meta.dirname, `../../demo/${name}.lattice.json`);
@@ -479,5 +482,66 @@ describe("lattice", () => {
     expect(links(path.join(dir, "c"))).toContain("M1.SDA B1.D3");
     expect(links(path.join(dir, "c")).some((l) => l.startsWith("SW1.1 "))).toBe(true);
     expect(out).toContain("pin.capability");
+  });
+});
+
+describe("keeping the app's data", () => {
+  const data = () => {
+    const folder = path.join(dir, "data");
+    const db = openDatabase(folder);
+    insertProject(db, "one", "One", '{"title":"One"}', "made");
+    insertProject(db, "two", "Two", '{"title":"Two"}', "made");
+    return { folder, db };
+  };
+  it("backs up while the app holds them, says what restoring would do, and does it", async () => {
+    const { folder, db } = data();
+    const copy = path.join(dir, "copy.sqlite");
+    expect(await main(["backup", copy, "--data", folder])).toBe(0);
+    expect(out).toContain("2 projects in 2 versions");
+    expect(await main(["backup", copy, "--data", folder])).toBe(2);
+    expect(err).toContain("is there already");
+    expect(await main(["backup", copy, "--data", folder, "--force"])).toBe(0);
+    deleteProject(db, "one");
+    insertProject(db, "three", "Three", "{}", "made");
+    out = err = "";
+    expect(await main(["restore", copy, "--data", folder])).toBe(0);
+    expect(out).toMatch(/comes back: One\nwould be gone: Three/);
+    expect(err).toContain("nothing was changed");
+    expect(
+      listProjects(db)
+        .map((p) => p.id)
+        .sort(),
+    ).toEqual(["three", "two"]);
+    expect(await main(["restore", copy, "--data", folder, "--yes", "--json"])).toBe(0);
+    expect(
+      listProjects(db)
+        .map((p) => p.id)
+        .sort(),
+    ).toEqual(["one", "two"]);
+    db.close();
+  });
+  it("exports open files", async () => {
+    const { folder, db } = data();
+    const zip = path.join(dir, "all.zip");
+    expect(await main(["export", zip, "--data", folder])).toBe(0);
+    expect(Object.keys(unzipSync(fs.readFileSync(zip))).sort()).toEqual([
+      "README.txt",
+      "projects/one-one.lattice.json",
+      "projects/two-two.lattice.json",
+    ]);
+    db.close();
+  });
+  it("begins no data where there are none, and refuses what is no backup", async () => {
+    const nowhere = path.join(dir, "nowhere");
+    expect(await main(["backup", path.join(dir, "x"), "--data", nowhere])).toBe(2);
+    expect(err).toContain("there are no data of the app here");
+    expect(fs.existsSync(nowhere)).toBe(false);
+    const { folder, db } = data();
+    db.close();
+    expect(await main(["restore", write("bad.sqlite", "no"), "--data", folder, "--yes"])).toBe(2);
+    expect(err).toContain("bad.sqlite is no backup that can be used");
+    expect(await main(["backup", path.join(dir, "no/such/place"), "--data", folder])).toBe(2);
+    expect(await main(["backup", dir, "--data", folder, "--force"])).toBe(2);
+    expect(err).toContain("this is a folder");
   });
 });

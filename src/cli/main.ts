@@ -146,6 +146,27 @@ export async function main(argv: string[]): Promise<number> {
     .option("--csv", "as a table")
     .option("--json", "one JSON value")
     .action(async (file, o) => done(await (await import("./wire")).pinmapCommand(file, o)));
+  program
+    .command("backup <file>")
+    .description("everything of the app into one file, verified; the app may be running")
+    .option("--data <folder>", "the app's data folder; LATTICE_DATA or ./data when left out")
+    .option("--force", "replace a file that is there")
+    .option("--json", "one JSON value")
+    .action(async (file, o) => done(await (await import("./keep")).backupCommand(file, o)));
+  program
+    .command("restore <file>")
+    .description("what putting a backup in the place of the app's data would do; --yes does it")
+    .option("--data <folder>", "the app's data folder; LATTICE_DATA or ./data when left out")
+    .option("--yes", "do it; what was there is backed up first")
+    .option("--json", "one JSON value")
+    .action(async (file, o) => done(await (await import("./keep")).restoreCommand(file, o)));
+  program
+    .command("export <file>")
+    .description("all projects and own parts of the app as open files in one ZIP")
+    .option("--data <folder>", "the app's data folder; LATTICE_DATA or ./data when left out")
+    .option("--force", "replace a file that is there")
+    .option("--json", "one JSON value")
+    .action(async (file, o) => done(await (await import("./keep")).exportCommand(file, o)));
   try {
     await program.parseAsync(argv, { from: "user" });
   } catch (e) {

@@ -8,7 +8,7 @@ export type Db = Database.Database;
 
 /** Projects are their owner's: other accounts of the machine read none of them. SQLite gives the files beside this one the same rights. */
 const OWNER_ONLY = 0o600;
-function ownFile(file: string) {
+export function ownFile(file: string) {
   fs.closeSync(fs.openSync(file, "a", OWNER_ONLY));
   try {
     fs.chmodSync(file, OWNER_ONLY);
@@ -27,6 +27,10 @@ function keepCopy(db: Db, file: string, version: number) {
   const part = `${copy}.part`;
   fs.rmSync(part, { force: true });
   db.prepare("VACUUM INTO ?").run(part);
+  const written = new Database(part, { readonly: true });
+  const whole = written.pragma("integrity_check", { simple: true });
+  written.close();
+  if (whole !== "ok") throw Object.assign(new Error(), { code: "SQLITE_CORRUPT" });
   ownFile(part);
   fs.renameSync(part, copy);
 }

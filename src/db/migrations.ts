@@ -46,4 +46,13 @@ export const MIGRATIONS: readonly string[] = [
   ) STRICT;
   CREATE INDEX attempts_by_time ON attempts (project_id, at DESC);
   `,
+  `
+  ALTER TABLE projects ADD COLUMN deleted_at TEXT;
+  CREATE TABLE saves (
+    project_id TEXT NOT NULL REFERENCES projects (id) ON DELETE CASCADE,
+    save_id TEXT NOT NULL,
+    version INTEGER NOT NULL,
+    PRIMARY KEY (project_id, save_id)
+  ) STRICT;
+  `,
 ];

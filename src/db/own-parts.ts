@@ -8,7 +8,7 @@ export interface OwnPartRow {
 
 export function listOwnParts(db: Db): OwnPartRow[] {
   return db
-    .prepare("SELECT id, document, updated_at FROM own_parts ORDER BY updated_at DESC, id LIMIT 500")
+    .prepare("SELECT id, document, updated_at FROM own_parts ORDER BY updated_at DESC, id")
     .all() as OwnPartRow[];
 }
 
@@ -29,7 +29,7 @@ export function carriedPart(db: Db, partId: string): string | undefined {
     .prepare(
       `SELECT e.value AS document
        FROM projects p, json_each(p.document, '$.customParts') e
-       WHERE json_extract(e.value, '$.id') = ?
+       WHERE json_extract(e.value, '$.id') = ? AND p.deleted_at IS NULL
        ORDER BY p.updated_at DESC LIMIT 1`,
     )
     .get(partId) as { document: string } | undefined;
@@ -42,7 +42,7 @@ export function projectsUsing(db: Db, partId: string): { id: string; title: stri
     .prepare(
       `SELECT p.id AS id, p.title AS title, count(*) AS refs
        FROM projects p, json_each(p.document, '$.parts') e
-       WHERE json_extract(e.value, '$.part') = ?
+       WHERE json_extract(e.value, '$.part') = ? AND p.deleted_at IS NULL
        GROUP BY p.id ORDER BY p.updated_at DESC, p.id LIMIT 50`,
     )
     .all(partId) as { id: string; title: string; refs: number }[];

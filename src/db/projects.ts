@@ -9,6 +9,15 @@ export interface ProjectRow {
   updated_at: string;
 }
 export type ProjectSummary = Omit<ProjectRow, "document" | "created_at">;
+/** What a save may bring along. */
+export interface SaveMore {
+  /** Says of the document before whether only marks have changed since. */
+  isMark?: (before: string) => boolean;
+  /** The save's own id: the same save again is known, and answered as it was the first time. */
+  saveId?: string | undefined;
+  /** A document that is kept as a version before this one: one side of two that were put together. */
+  side?: { document: string; summary: string } | undefined;
+}
 export interface RevisionRow {
   version: number;
   summary: string;
@@ -20,15 +29,23 @@ export interface RevisionRow {
 }
 
 const KEPT_REVISIONS = 200;
+/** So many saves of a project are known by their ids. */
+const KNOWN_SAVES = 100;
 
 export function listProjects(db: Db): ProjectSummary[] {
   return db
-    .prepare("SELECT id, title, version, updated_at FROM projects ORDER BY updated_at DESC, id")
+    .prepare(
+      "SELECT id, title, version, updated_at FROM projects WHERE deleted_at IS NULL ORDER BY updated_at DESC, id",
+    )
     .all() as ProjectSummary[];
 }
 
 export function getProject(db: Db, id: string): ProjectRow | undefined {
-  return db.prepare("SELECT * FROM projects WHERE id = ?").get(id) as ProjectRow | undefined;
+  return db
+    .prepare(
+      `SELECT id, title, document, version, created_at, updated_at FROM projects WHERE id = ? AND deleted_at IS NULL`,
+    )
+    .get(id) as ProjectRow | undefined;
 }
 
 function keepRevision(db: Db, id: string, version: number, document: string, summary: string, at: string) {
@@ -62,9 +79,26 @@ export function insertProject(db: Db, id: string, title: string, document: strin
   return getProject(db, id)!;
 }
 
+const savedAs = (db: Db, id: string, saveId: string | undefined): number | undefined =>
+  saveId === undefined
+    ? undefined
+    : (
+        db.prepare("SELECT version FROM saves WHERE project_id = ? AND save_id = ?").get(id, saveId) as
+          { version: number } | undefined
+      )?.version;
+
+function knowSave(db: Db, id: string, saveId: string | undefined, version: number) {
+  if (saveId === undefined) return;
+  db.prepare("INSERT INTO saves (project_id, save_id, version) VALUES (?, ?, ?)").run(id, saveId, version);
+  db.prepare(
+    `DELETE FROM saves WHERE project_id = ? AND save_id NOT IN
+      (SELECT save_id FROM saves WHERE project_id = ? ORDER BY version DESC LIMIT ${KNOWN_SAVES})`,
+  ).run(id, id);
+}
+
 /**
- * Saves when `base` is the stored version; otherwise nothing is written and the stored row comes back as stale. `isMark` says
- * of the document before whether only marks have changed since.
+ * Saves when `base` is the stored version; otherwise nothing is written and the stored row comes back as stale. A save that is
+ * known by its id was answered before, and the answer got lost: it is fine, whatever came after it.
  */
 export function saveProject(
   db: Db,
@@ -73,29 +107,40 @@ export function saveProject(
   title: string,
   document: string,
   summary: string,
-  isMark: (before: string) => boolean = () => false,
-): { ok: true; row: ProjectRow } | { ok: false; row: ProjectRow | undefined } {
+  more: SaveMore = {},
+): { ok: true; version: number } | { ok: false; row: ProjectRow | undefined } {
   return db
     .transaction(() => {
       const now = getProject(db, id);
+      const known = now && savedAs(db, id, more.saveId);
+      if (known !== undefined) return { ok: true as const, version: known };
       if (!now || now.version !== base) return { ok: false as const, row: now };
       const at = new Date().toISOString();
+      let version = base;
+      if (more.side) keepRevision(db, id, ++version, more.side.document, more.side.summary, at);
+      version++;
       db.prepare("UPDATE projects SET title = ?, document = ?, version = ?, updated_at = ? WHERE id = ?").run(
         title,
         document,
-        base + 1,
+        version,
         at,
         id,
       );
-      if (!isMark(now.document) || !markRevision(db, id, base + 1, document))
-        keepRevision(db, id, base + 1, document, summary, at);
-      return { ok: true as const, row: getProject(db, id)! };
+      if (more.side || !more.isMark?.(now.document) || !markRevision(db, id, version, document))
+        keepRevision(db, id, version, document, summary, at);
+      knowSave(db, id, more.saveId, version);
+      return { ok: true as const, version };
     })
     .immediate();
 }
 
+/** Into the bin, with all versions: see `bin.ts`. */
 export function deleteProject(db: Db, id: string): boolean {
-  return db.prepare("DELETE FROM projects WHERE id = ?").run(id).changes > 0;
+  return (
+    db
+      .prepare("UPDATE projects SET deleted_at = ? WHERE id = ? AND deleted_at IS NULL")
+      .run(new Date().toISOString(), id).changes > 0
+  );
 }
 
 export function listRevisions(db: Db, id: string): RevisionRow[] {

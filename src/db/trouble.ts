@@ -4,7 +4,7 @@ import path from "node:path";
 /** The data can't be used as they are: one sentence with what to do. Nothing was changed. */
 export class DataTrouble extends Error {
   constructor(
-    readonly status: 503 | 507,
+    readonly status: 400 | 503 | 507,
     message: string,
   ) {
     super(message);

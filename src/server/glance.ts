@@ -4,13 +4,14 @@ import { shippedCatalogue } from "../core/parts/catalogue/shipped";
 import { loadProject } from "../core/project";
 import * as rows from "../db/projects";
 import type { Outcome } from "./outcome";
-import { database } from "./store";
+import { database, onReopened } from "./store";
 
 type Stored = Glance & { version: number };
 
 /** Computed once for each version of a project; so many are kept. */
 const KEPT = 500;
 const known = new Map<string, Stored>();
+onReopened(() => known.clear());
 
 /** How a project stands: verdict, station, shares that are wired and checked. Kept by version. */
 export function glance(id: string): Outcome<Stored> {

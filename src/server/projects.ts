@@ -39,6 +39,9 @@ const SaveSchema = z.strictObject({
   base: z.number().int().min(1),
   document: z.unknown(),
   summary: z.string().max(300).default(""),
+  saveId: z.string().min(8).max(64).optional(),
+  /** One side of two that were put together: it is kept as a version before this one. */
+  side: z.unknown().optional(),
 });
 
 export const list = () => rows.listProjects(database());
@@ -89,16 +92,15 @@ export function save(id: string, input: unknown): Outcome<{ version: number }> {
   if (!v.ok) return v.refused;
   const text = writeProject(v.project);
   if (text.length > MAX_PROJECT_BYTES) return { status: 413, body: { message: "This project is too large to save." } };
-  const result = rows.saveProject(
-    database(),
-    id,
-    parsed.data.base,
-    v.project.title,
-    text,
-    parsed.data.summary,
-    (before) => marksOnly(before, v.project),
-  );
-  if (result.ok) return { status: 200, body: { version: result.row.version } };
+  const side = parsed.data.side === undefined ? undefined : validated(parsed.data.side);
+  if (side && !side.ok) return side.refused;
+  const { base, summary, saveId } = parsed.data;
+  const result = rows.saveProject(database(), id, base, v.project.title, text, summary, {
+    isMark: (before) => marksOnly(before, v.project),
+    saveId,
+    side: side && { document: writeProject(side.project), summary: "one side, before both were put together" },
+  });
+  if (result.ok) return { status: 200, body: { version: result.version } };
   if (!result.row) return notFound;
   return {
     status: 409,
@@ -119,6 +121,6 @@ export function revisions(id: string): Outcome<rows.RevisionRow[]> {
 }
 
 export function revision(id: string, version: number): Outcome<{ document: unknown }> {
-  const text = rows.getRevision(database(), id, version);
+  const text = rows.getProject(database(), id) && rows.getRevision(database(), id, version);
   return text ? { status: 200, body: { document: JSON.parse(text) } } : notFound;
 }

@@ -1,6 +1,7 @@
 import fs from "node:fs";
 import path from "node:path";
 import { dataFile, openDatabase, type Db } from "../db/database";
+import { clearBin } from "../db/bin";
 import { plainly } from "../db/trouble";
 import { getSetting, insertProject, setSetting } from "../db/projects";
 import { shippedCatalogue } from "../core/parts/catalogue/shipped";
@@ -44,11 +45,30 @@ function opened(folder: string): Held {
   const db = openDatabase(folder);
   try {
     seed(db);
+    clearBin(db, new Date());
   } catch (e) {
     db.close();
     throw plainly(e, dataFile(folder));
   }
   return { folder, db, file: fileNumber(folder)! };
+}
+
+/** What was worked out from the data that were there before is not kept. */
+const forgetters: (() => void)[] = [];
+export const onReopened = (forget: () => void): void => void forgetters.push(forget);
+/** To be called when other data stand in the place of those that were there. */
+export const reopened = (): void => forgetters.forEach((f) => f());
+
+/** At a normal stop all of the data stand in the one file, which can then be copied. */
+export function closeDatabase(): void {
+  const held = holder.latticeDb;
+  delete holder.latticeDb;
+  try {
+    held?.db.pragma("wal_checkpoint(TRUNCATE)");
+    held?.db.close();
+  } catch {
+    // Somebody else holds it: they will.
+  }
 }
 
 /**

@@ -7,8 +7,11 @@ import { OpenFile, Problems } from "@/ui/shared/open-file";
 import { ThemeButton } from "@/ui/shared/theme";
 import { core } from "@/ui/state/core";
 import { http } from "@/ui/state/http";
+import { later } from "@/ui/shared/later";
 import { Projects, type Row } from "./projects";
 import { Label } from "@/ui/shared/label";
+
+const Keeping = later(() => import("./keeping").then((m) => m.Keeping));
 
 const MAX_FILE = 2_000_000;
 
@@ -62,15 +65,14 @@ export function Home() {
   };
 
   const remove = async (row: Row) => {
-    const kept = await http<{ document: unknown }>("GET", `/api/projects/${row.id}`);
     const r = await http("DELETE", `/api/projects/${row.id}`);
     if (r.status !== 200) return toast.error(r.body.message ?? "Not deleted.");
     await load();
-    toast(`Deleted "${row.title}".`, {
+    toast(`"${row.title}" is in the bin.`, {
       duration: 15_000,
       action: {
         label: "Bring it back",
-        onClick: () => void http("POST", "/api/projects", { document: kept.body.document }).then(load),
+        onClick: () => void http("POST", "/api/bin", { id: row.id, do: "bring back" }).then(load),
       },
     });
   };
@@ -118,6 +120,7 @@ export function Home() {
       </p>
 
       <Projects rows={rows} copy={(r) => void copy(r)} remove={(r) => void remove(r)} />
+      {rows !== null && <Keeping changed={rows} load={load} />}
     </main>
   );
 }
