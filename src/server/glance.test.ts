@@ -12,7 +12,10 @@ beforeAll(async () => {
   ({ glance } = await import("./glance"));
   projects = await import("./projects");
 });
-afterAll(() => fs.rmSync(dir, { recursive: true, force: true }));
+afterAll(async () => {
+  (await import("./heavy")).heavy().end();
+  fs.rmSync(dir, { recursive: true, force: true });
+});
 
 const made = (document: unknown) => {
   const r = projects.create({ document });
@@ -21,33 +24,33 @@ const made = (document: unknown) => {
 };
 
 describe("a project at a glance", () => {
-  it("tells where work goes on, from parts to the bench", () => {
-    const at = (document: unknown) => {
-      const r = glance(made(document).id);
+  it("tells where work goes on, from parts to the bench", async () => {
+    const at = async (document: unknown) => {
+      const r = await glance(made(document).id);
       return r.status === 200 ? (r.body as { at: string }).at : r.status;
     };
-    expect(at(make([]))).toBe("parts");
-    expect(at(make([{ ref: "D1", part: "discrete/led-red" }]))).toBe("board");
-    expect(at(make([BOARD3, USB, { ref: "D1", part: "discrete/led-red" }], [CABLE]))).toBe("pins");
-    expect(at(planned([BOARD3, USB, { ref: "D1", part: "discrete/led-red" }]))).toBe("wiring");
+    expect(await at(make([]))).toBe("parts");
+    expect(await at(make([{ ref: "D1", part: "discrete/led-red" }]))).toBe("board");
+    expect(await at(make([BOARD3, USB, { ref: "D1", part: "discrete/led-red" }], [CABLE]))).toBe("pins");
+    expect(await at(planned([BOARD3, USB, { ref: "D1", part: "discrete/led-red" }]))).toBe("wiring");
   });
-  it("counts only ticks of wires that are there, and follows a new version", () => {
+  it("counts only ticks of wires that are there, and follows a new version", async () => {
     const p = planned([BOARD3, USB, { ref: "D1", part: "discrete/led-red" }]);
     const { id, version } = made({
       ...p,
       bench: [{ list: "wires", id: "gone", done: true, at: "2026-01-01T00:00:00.000Z" }],
     });
-    const first = glance(id);
+    const first = await glance(id);
     expect(first).toMatchObject({ status: 200, body: { wired: [0, expect.any(Number)], parts: 3 } });
-    expect(glance(id)).toEqual(first);
+    expect(await glance(id)).toEqual(first);
     projects.save(id, {
       base: version,
       document: { ...p, parts: p.parts.filter((x) => x.ref !== "D1"), links: [] },
       summary: "less",
     });
-    expect(glance(id)).toMatchObject({ status: 200, body: { parts: 2, version: version + 1 } });
+    expect(await glance(id)).toMatchObject({ status: 200, body: { parts: 2, version: version + 1 } });
   });
-  it("says so when there is no such project", () => {
-    expect(glance("nowhere").status).toBe(404);
+  it("says so when there is no such project", async () => {
+    expect((await glance("nowhere")).status).toBe(404);
   });
 });

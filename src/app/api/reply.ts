@@ -3,6 +3,7 @@ import { MAX_PROJECT_BYTES } from "../../core/project";
 import { dataFile } from "../../db/database";
 import { DataTrouble, inUse } from "../../db/trouble";
 import { refusal } from "../../server/guard";
+import { Busy, Stopped } from "../../server/heavy";
 import { dataFolder } from "../../server/store";
 
 type Handler = (request: Request) => Promise<NextResponse> | NextResponse;
@@ -29,6 +30,10 @@ export async function guarded(request: Request, handle: Handler, as = request.me
   } catch (e) {
     const told = inUse(e, dataFile(dataFolder()));
     if (told instanceof DataTrouble) return NextResponse.json({ message: told.message }, { status: told.status });
+    if (e instanceof Busy)
+      return NextResponse.json({ message: e.message }, { status: 503, headers: { "retry-after": "30" } });
+    // Whoever asked has gone, or it took too long.
+    if (e instanceof Stopped) return NextResponse.json({ message: e.message }, { status: 503 });
     if (e instanceof Refused) return NextResponse.json({ message: e.message }, { status: e.status });
     console.error(e);
     return NextResponse.json({ message: "Something failed on this machine; nothing was changed." }, { status: 500 });

@@ -4,4 +4,5 @@ import { guarded, reply } from "../../../reply";
 type Params = { params: Promise<{ id: string }> };
 export const dynamic = "force-dynamic";
 /** What the first page says of one project. */
-export const GET = (r: Request, p: Params) => guarded(r, async () => reply(glance((await p.params).id)));
+export const GET = (r: Request, p: Params) =>
+  guarded(r, async () => reply(await glance((await p.params).id, r.signal)));

@@ -7,7 +7,7 @@ export const dynamic = "force-dynamic";
 /** The plan as a ZIP; `?target=sketch` for one target's firmware only. */
 export const GET = (r: Request, p: Params) =>
   guarded(r, async () => {
-    const result = await planZip((await p.params).id, new URL(r.url).searchParams.get("target"));
+    const result = await planZip((await p.params).id, new URL(r.url).searchParams.get("target"), r.signal);
     if (!result.ok) return NextResponse.json({ message: result.message }, { status: result.status });
     return new NextResponse(result.data as Uint8Array<ArrayBuffer>, {
       headers: { "content-type": "application/zip", "content-disposition": `attachment; filename="${result.name}"` },

@@ -1,0 +1,37 @@
+/** Heavy work beside the server: plans, prints and looks at whole projects are made in threads, so that light requests never wait. */
+import os from "node:os";
+import path from "node:path";
+import { Worker as Thread } from "node:worker_threads";
+import type { Job, Made } from "./jobs";
+import { makeQueue, type Queue, type Worker } from "./queue";
+
+export { Busy, Stopped } from "./queue";
+export type { Job, Made } from "./jobs";
+
+const LIMITS = { most: 60, most_ms: 120_000, idle_ms: 60_000 };
+/** One processor stays for the server itself. */
+const SIZE = Math.max(1, Math.min(4, os.availableParallelism() - 1));
+
+function start(): Worker<Job, Made> {
+  const thread = new Thread(path.join(/* turbopackIgnore: true */ process.cwd(), "bin", "heavy.mjs"));
+  thread.unref();
+  let stopped = false;
+  let failed: ((why: Error) => void) | undefined;
+  thread.on("error", (e) => failed?.(e));
+  thread.on("exit", () => stopped || failed?.(new Error("a thread ended by itself")));
+  return {
+    work(job, done, fails) {
+      failed = fails;
+      thread.once("message", (m: Made | { failed: string }) => ("failed" in m ? fails(new Error(m.failed)) : done(m)));
+      thread.postMessage(job);
+    },
+    stop() {
+      stopped = true;
+      void thread.terminate();
+    },
+  };
+}
+
+const holder = globalThis as typeof globalThis & { latticeHeavy?: Queue<Job, Made> };
+/** One queue in a process, however often this file is loaded. */
+export const heavy = (): Queue<Job, Made> => (holder.latticeHeavy ??= makeQueue(start, { size: SIZE, ...LIMITS }));
