@@ -232,30 +232,6 @@ describe("nothing is lost", () => {
     expect(await page.getByLabel("Step 2 done").isChecked()).toBe(true);
   });
 
-  it("a stale second tab is refused politely, and both versions survive", async () => {
-    const { context, page } = await app.session();
-    await page.goto("/");
-    await page.getByPlaceholder("Railway crossing").fill("Two tabs");
-    await page.getByRole("button", { name: "Start a project" }).click();
-    await page.waitForURL(/\/p\//);
-    await page.getByText("Nothing planned yet").waitFor();
-    const other = await context.newPage();
-    await other.goto(page.url());
-    await other.getByText("Nothing planned yet").waitFor();
-    await addPart(page, "discrete/led-red");
-    await saved(page);
-    await addPart(other, "discrete/button");
-    await other.getByText("changed somewhere else since it was opened here").waitFor();
-    await expect.poll(() => other.getByTestId("save-state").innerText()).toBe("changed elsewhere");
-    expect(await other.getByTestId("part-SW1").count()).toBe(1);
-    await other.getByRole("button", { name: "Keep mine as a copy" }).click();
-    await other.getByText("Two tabs (my copy)").waitFor();
-    await other.getByTestId("part-SW1").waitFor();
-    await page.reload();
-    await page.getByTestId("part-LED1").waitFor();
-    expect(await page.getByTestId("part-SW1").count()).toBe(0);
-  });
-
   it("deleting a project can be taken back", async () => {
     const { page } = await app.session();
     await page.goto("/");

@@ -5,7 +5,7 @@ import path from "node:path";
 import { afterAll, describe, expect, it } from "vitest";
 import { backupTo, contentsOf, expectWhole, previewOf, restoreFrom } from "./backup";
 import { bringBack, clearBin, deleteForGood, KEPT_DAYS, listBin } from "./bin";
-import { dataFile, openDatabase, type Db } from "./database";
+import { openDatabase, type Db } from "./database";
 import { MIGRATIONS } from "./migrations";
 import { deleteProject, getProject, insertProject, listProjects, listRevisions, saveProject } from "./projects";
 import { saveOwnPart } from "./own-parts";

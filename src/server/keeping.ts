@@ -7,7 +7,6 @@ import { z } from "zod";
 import { zip } from "fflate";
 import { backupTo, previewOf, restoreFrom, type Preview } from "../db/backup";
 import { bringBack, clearBin, deleteForGood, listBin, type BinRow } from "../db/bin";
-import { dataFile } from "../db/database";
 import { openFiles } from "../db/open-files";
 import { newId } from "./ids";
 import type { Outcome } from "./outcome";

@@ -8,3 +8,4 @@ export * from "./refs";
 export * from "./rules";
 export * from "./fingerprint";
 export * from "./lengths";
+export * from "./merge";

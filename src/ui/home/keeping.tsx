@@ -72,7 +72,7 @@ function Bin({ rows, act, close }: { rows: readonly BinRow[]; act(r: BinRow, wha
             <span className="grow">
               {r.title} <span className="text-sm text-soft">deleted {when(r.deleted_at)}</span>
             </span>
-            <button className="quiet" onClick={() => act(r, "bring back")} aria-label={`Bring back ${r.title}`}>
+            <button className="quiet" onClick={() => act(r, "bring back")} aria-label={`bring back ${r.title}`}>
               bring back
             </button>
             <AskFirst
@@ -81,7 +81,7 @@ function Bin({ rows, act, close }: { rows: readonly BinRow[]; act(r: BinRow, wha
               yes="Delete for good"
               go={() => act(r, "delete for good")}
             >
-              <button className="quiet text-soft" aria-label={`Delete ${r.title} for good`}>
+              <button className="quiet text-soft" aria-label={`delete for good: ${r.title}`}>
                 delete for good
               </button>
             </AskFirst>

@@ -1,8 +1,9 @@
 "use client";
-import { useEffect, useId } from "react";
+import { useEffect, useId, useRef } from "react";
 import { useForm } from "react-hook-form";
 import type { ZodMiniType } from "zod/mini";
 import { Label } from "@/ui/shared/label";
+import { draftKey, drafts } from "@/ui/state/drafts";
 
 type Schemas = typeof import("./schemas");
 const schemas = (): Promise<Schemas> => import("./schemas");
@@ -57,6 +58,7 @@ export function SaveField<T>({
     register,
     handleSubmit,
     reset,
+    setValue,
     formState: { errors },
   } = useForm<{ v: string }, unknown, { v: T }>({
     resolver: async (...asked) => {
@@ -67,9 +69,23 @@ export function SaveField<T>({
     reValidateMode: "onSubmit",
     shouldFocusError: false,
   });
-  useEffect(() => reset({ v: value }), [reset, value]);
-  const field = register("v");
+  const stood = useRef<string | null>(null);
+  useEffect(() => {
+    const was = stood.current;
+    stood.current = value;
+    const typing = document.getElementById(name) as HTMLInputElement | null;
+    // What is being typed stays when what stood there changes from outside.
+    if (was !== null && typing === document.activeElement && typing?.value !== was) return;
+    reset({ v: value });
+    // What was typed when the page was closed is typed again.
+    const draft = was === null ? drafts.get(draftKey(label), value) : null;
+    if (draft !== null) setValue("v", draft, { shouldDirty: true });
+  }, [reset, setValue, value, name, label]);
+  const field = register("v", {
+    onChange: (e: { target: { value: string } }) => drafts.put(draftKey(label), value, e.target.value),
+  });
   const done = (raw: string) => {
+    drafts.drop(draftKey(label));
     if (raw === value && !always) {
       reset({ v: value });
       return left?.();

@@ -1,14 +1,16 @@
 "use client";
 import { createContext, useCallback, useContext, useEffect, useMemo, useRef, useState, type ReactNode } from "react";
 import { toast } from "sonner";
-import type { Edit, Project } from "@/core/project";
+import type { Edit, Picks, Project } from "@/core/project";
 import type { Step } from "@/workers/step";
 import type { Slice, View } from "@/workers/view";
-import { core, look } from "./core";
+import { core, look, onRestart } from "./core";
+import { editLog, newId } from "./edit-log";
 import { http } from "./http";
 import { light } from "./lit";
+import { makeSaver, type Asked, type Met, type SaveState } from "./saver";
 
-export type SaveState = "saved" | "unsaved" | "saving" | "stale" | "failed";
+export type { SaveState } from "./saver";
 
 interface Moment {
   project: Project;
@@ -24,8 +26,10 @@ export interface ProjectState {
   view: View;
   save: SaveState;
   version: number;
-  /** The newer document that another tab saved, when ours is stale. */
-  theirs: { version: number; document: Project } | null;
+  /** What somebody else saved and what of it has to be chosen, when both changed the same. */
+  asked: Asked | null;
+  /** The choices, by the clashes' keys. */
+  putTogether(picks: Picks): Promise<void>;
   takeTheirs(): Promise<void>;
   keepMineAsCopy(): Promise<void>;
   /** Runs a step against the latest project; steps queue up, so nothing is lost between two quick ones. */
@@ -50,8 +54,10 @@ export interface ProjectActions extends Pick<ProjectState, "id" | "run" | "edit"
 
 const Context = createContext<ProjectState | null>(null);
 const Actions = createContext<ProjectActions | null>(null);
-const SAVE_AFTER_MS = 350;
-const RETRY_AFTER_MS = 4000;
+/** A page that is left can send no more than this, bytes; a larger change is written down here and sent at the next opening. */
+const LEAVING_BYTES = 60_000;
+/** Other tabs of this browser hear here what was saved. */
+const CHANNEL = "young-lattice";
 
 /** The project of this page. Throws outside its provider: that is a bug. */
 export function useProject(): ProjectState {
@@ -80,73 +86,12 @@ export function ProjectProvider({ id, children }: { id: string; children: ReactN
   const [past, setPast] = useState<Moment[]>([]);
   const [future, setFuture] = useState<Moment[]>([]);
   const [save, setSave] = useState<SaveState>("saved");
-  const [theirs, setTheirs] = useState<ProjectState["theirs"]>(null);
+  const [asked, setAsked] = useState<Asked | null>(null);
   const [version, setVersion] = useState(0);
   const latest = useRef<Project | null>(null);
-  const base = useRef(0);
-  const pending = useRef<{ project: Project; says: string } | null>(null);
-  const timer = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
-  const saving = useRef(false);
-  const flushAgain = useRef<(() => Promise<void>) | null>(null);
   const queue = useRef<Promise<unknown>>(Promise.resolve());
   const watched = useRef(new Map<Slice, number>());
   const looking = useRef(false);
-
-  const flush = useCallback(
-    async (keepalive = false) => {
-      if (saving.current || !pending.current) return;
-      saving.current = true;
-      while (pending.current) {
-        const { project, says } = pending.current;
-        pending.current = null;
-        setSave("saving");
-        const r = await http<{ version: number; document: Project }>(
-          "PUT",
-          `/api/projects/${id}`,
-          { base: base.current, document: project, summary: says.slice(0, 300) },
-          keepalive,
-        );
-        if (r.status === 200) {
-          base.current = r.body.version;
-          setVersion(r.body.version);
-          if (!pending.current) setSave("saved");
-        } else if (r.status === 409) {
-          setTheirs({ version: r.body.version, document: r.body.document });
-          setSave("stale");
-          break;
-        } else {
-          pending.current ??= { project, says };
-          setSave("failed");
-          toast.error(r.body.message ?? "Not saved.", { id: "save" });
-          if (r.status === 0 || r.status >= 500)
-            timer.current = setTimeout(() => void flushAgain.current?.(), RETRY_AFTER_MS);
-          break;
-        }
-      }
-      saving.current = false;
-    },
-    [id],
-  );
-
-  useEffect(() => void (flushAgain.current = flush), [flush]);
-
-  const saveNow = useCallback(async () => {
-    await queue.current;
-    clearTimeout(timer.current);
-    // A save that is on its way takes the newest change along before it ends.
-    for (let i = 0; i < 100 && saving.current; i++) await new Promise((r) => setTimeout(r, 30));
-    await flush();
-  }, [flush]);
-
-  const schedule = useCallback(
-    (project: Project, says: string) => {
-      pending.current = { project, says };
-      setSave((s) => (s === "stale" ? s : "unsaved"));
-      clearTimeout(timer.current);
-      timer.current = setTimeout(() => void flush(), SAVE_AFTER_MS);
-    },
-    [flush],
-  );
 
   const show = useCallback((s: { project: Project; view: View }) => {
     latest.current = s.project;
@@ -197,26 +142,101 @@ export function ProjectProvider({ id, children }: { id: string; children: ReactN
     [lookAgain],
   );
 
+  /** In the order of the edits: what is under way comes first, and what comes waits. */
+  const queued = useCallback(<T,>(work: () => Promise<T>): Promise<T> => {
+    const job = queue.current.then(work);
+    queue.current = job.catch(() => undefined);
+    return job;
+  }, []);
+
+  const saver = useMemo(() => {
+    const others = typeof BroadcastChannel === "undefined" ? null : new BroadcastChannel(CHANNEL);
+    const made = makeSaver({
+      put: (body, leaving) => {
+        const small = leaving && JSON.stringify(body).length < LEAVING_BYTES;
+        return http("PUT", `/api/projects/${id}`, body, small);
+      },
+      get: () => http("GET", `/api/projects/${id}`),
+      log: {
+        put: (k) => editLog.put({ ...k, id }),
+        saved: (saveId) => editLog.saved(id, saveId),
+        drop: (k) => editLog.drop(k),
+        left: () => editLog.left(id),
+      },
+      merge: (mine, before, theirs, picks) =>
+        core().merge(mine, JSON.stringify(before), JSON.stringify(theirs), picks) as Promise<Met>,
+      open: (project) => core().open(project) as Promise<Step>,
+      latest: () => latest.current,
+      queued,
+      show(step, says) {
+        const was = latest.current;
+        show(step);
+        if (says === null || !was) return;
+        setPast((p) => [...p.slice(-199), { project: was, says }]);
+        setFuture([]);
+      },
+      state(s, v) {
+        setSave(s);
+        setVersion(v);
+        if (s === "saved") toast.dismiss("save");
+      },
+      ask: setAsked,
+      tell: (kind, text) => void (kind === "fine" ? toast(text) : toast.error(text, { id: "save" })),
+      saved: (v) => others?.postMessage({ id, version: v }),
+      newId,
+      same: (x, y) => JSON.stringify(x) === JSON.stringify(y),
+    });
+    return { ...made, others };
+  }, [id, queued, show]);
+
+  useEffect(() => {
+    const { others, follow } = saver;
+    const heard = (e: MessageEvent) => (e.data as { id?: unknown } | null)?.id === id && void follow();
+    const seen = () => document.visibilityState === "visible" && void follow();
+    others?.addEventListener("message", heard);
+    document.addEventListener("visibilitychange", seen);
+    return () => {
+      others?.removeEventListener("message", heard);
+      document.removeEventListener("visibilitychange", seen);
+    };
+  }, [id, saver]);
+
+  const { flush, changed: schedule } = saver;
+  const saveNow = useCallback(async () => {
+    await queue.current;
+    // A save that is on its way takes the newest change along before it ends.
+    for (let i = 0; i < 100 && !saver.idle(); i++) await new Promise((r) => setTimeout(r, 30));
+    await flush();
+  }, [flush, saver]);
+
   useEffect(() => {
     let gone = false;
     void core()
       .ready()
       .catch(() => undefined);
     void (async () => {
-      const r = await http<{ version: number; document: Project }>("GET", `/api/projects/${id}`);
+      const why = await saver.open().catch((e: unknown) => (e instanceof Error ? e.message : String(e)));
       if (gone) return;
-      if (r.status !== 200) return setMissing(r.body.message ?? "This project can't be opened.");
-      const step = await core().open(r.body.document);
-      if (gone) return;
-      base.current = r.body.version;
-      setVersion(r.body.version);
-      show(step);
+      if (why !== null) return setMissing(why);
       if (watched.current.size) void lookAgain();
     })();
     return () => {
       gone = true;
     };
-  }, [id, show, lookAgain]);
+  }, [saver, lookAgain]);
+
+  // The computation was begun anew: what is shown is worked out again from the project, which is all here.
+  useEffect(
+    () =>
+      onRestart(() => {
+        toast.warning("The computation stood still and was begun anew. Your project is as it was.", { id: "restart" });
+        void queued(async () => {
+          const here = latest.current;
+          if (here) show((await core().open(here)) as Step);
+        }).then(lookAgain, () => undefined);
+      }),
+    [queued, show, lookAgain],
+  );
 
   useEffect(() => {
     const leave = () => void flush(true);
@@ -263,18 +283,6 @@ export function ProjectProvider({ id, children }: { id: string; children: ReactN
     [schedule, show],
   );
 
-  const takeTheirs = useCallback(async () => {
-    if (!theirs) return;
-    pending.current = null;
-    base.current = theirs.version;
-    setVersion(theirs.version);
-    show(await core().open(theirs.document));
-    setPast([]);
-    setFuture([]);
-    setTheirs(null);
-    setSave("saved");
-  }, [show, theirs]);
-
   const keepMineAsCopy = useCallback(async () => {
     const mine = latest.current;
     if (!mine) return;
@@ -294,8 +302,9 @@ export function ProjectProvider({ id, children }: { id: string; children: ReactN
       view: now?.view as View,
       save,
       version,
-      theirs,
-      takeTheirs,
+      asked,
+      putTogether: saver.answer,
+      takeTheirs: saver.takeTheirs,
       keepMineAsCopy,
       run,
       edit,
@@ -307,23 +316,7 @@ export function ProjectProvider({ id, children }: { id: string; children: ReactN
       light,
       watch,
     }),
-    [
-      id,
-      now,
-      missing,
-      save,
-      version,
-      theirs,
-      takeTheirs,
-      keepMineAsCopy,
-      run,
-      edit,
-      saveNow,
-      travel,
-      past,
-      future,
-      watch,
-    ],
+    [id, now, missing, save, version, asked, saver, keepMineAsCopy, run, edit, saveNow, travel, past, future, watch],
   );
   const actions = useMemo<ProjectActions>(
     () => ({ id, run, edit, saveNow, light, now: () => latest.current as Project }),

@@ -9,6 +9,7 @@ import { Decoration, drawSelection, EditorView, highlightSpecialChars, keymap, l
 import { useCallback, useEffect, useRef } from "react";
 import { tags } from "@lezer/highlight";
 import { pageNonce } from "@/ui/shared/nonce";
+import { draftKey, drafts } from "@/ui/state/drafts";
 
 const LOOK = EditorView.theme({
   "&": {
@@ -108,10 +109,14 @@ export function Code({ path, text, save }: { path: string; text: string; save(te
     keep.current = save;
     latest.current = start;
   });
-  const done = useCallback((view: EditorView) => {
-    const written = view.state.doc.toString();
-    if (written !== given.current) keep.current(written);
-  }, []);
+  const done = useCallback(
+    (view: EditorView) => {
+      const written = view.state.doc.toString();
+      drafts.drop(draftKey(path));
+      if (written !== given.current) keep.current(written);
+    },
+    [path],
+  );
   // A file that is written anew changes where it changed; another file is another view.
   useEffect(() => {
     const view = now.current;
@@ -130,7 +135,8 @@ export function Code({ path, text, save }: { path: string; text: string; save(te
     const view = new EditorView({
       parent: box.current!,
       state: EditorState.create({
-        doc: latest.current,
+        // What was being written when the page was closed is there again.
+        doc: (open && drafts.get(draftKey(path), latest.current)) || latest.current,
         extensions: [
           EditorView.cspNonce.of(pageNonce()),
           lineNumbers(),
@@ -146,6 +152,9 @@ export function Code({ path, text, save }: { path: string; text: string; save(te
                 marked,
                 indentUnit.of(path.endsWith(".py") ? "    " : "  "),
                 EditorView.domEventHandlers({ blur: (_e, v) => done(v) }),
+                EditorView.updateListener.of(
+                  (u) => void (u.docChanged && drafts.put(draftKey(path), given.current, u.state.doc.toString())),
+                ),
                 keymap.of([
                   { key: "Mod-s", run: (v) => (done(v), true) },
                   // Tab leads on, as everywhere: nobody is trapped in here.

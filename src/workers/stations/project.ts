@@ -3,7 +3,18 @@ import { about, type About } from "../../core/about";
 import { explain, findingKey, findings, holdsUp, verdict, type Fix } from "../../core/checks";
 import { circuitOf } from "../../core/circuit";
 import { progressOf } from "../../core/glance";
-import { applyEdit, describeEdit, readProject, writeProject, type Edit, type Project } from "../../core/project";
+import {
+  applyEdit,
+  describeEdit,
+  loadProject,
+  mergeProjects,
+  readProject,
+  writeProject,
+  type Clash,
+  type Edit,
+  type Picks,
+  type Project,
+} from "../../core/project";
 import { catalogue, need, needFor } from "../loading";
 import { step, type Step } from "../step";
 
@@ -162,6 +173,29 @@ export const projectApi = {
   ): Promise<{ ok: true; project: Project } | { ok: false; problems: { path: string; message: string }[] }> {
     await need(partIdsIn(text));
     return readProject(text, catalogue);
+  },
+
+  /**
+   * What was changed here put together with what was changed elsewhere since `before`, both as text. `step` is null where something
+   * has to be chosen first, or where the two do not make a project that can be used.
+   */
+  async merge(
+    mine: Project,
+    before: string,
+    theirs: string,
+    picks: Picks,
+  ): Promise<{ step: Step | null; clashes: Clash[]; notes: string[]; problem: string | null }> {
+    await needFor(mine);
+    await need([...partIdsIn(before), ...partIdsIn(theirs)]);
+    const m = mergeProjects(JSON.parse(before) as Project, mine, JSON.parse(theirs) as Project, picks);
+    const said = { clashes: m.clashes, notes: m.notes };
+    if (m.clashes.some((c) => !(c.key in picks))) return { step: null, ...said, problem: null };
+    const read = loadProject(JSON.parse(JSON.stringify(m.project)), catalogue);
+    if (!read.ok) {
+      const [p] = read.problems;
+      return { step: null, ...said, problem: `${p!.path}: ${p!.message}` };
+    }
+    return { step: step(read.project, "put together with a change made elsewhere"), ...said, problem: null };
   },
 
   write(project: Project): string {

@@ -23,6 +23,8 @@ export function answering<A extends Record<string, (...args: never[]) => unknown
       await needFor(p);
       return sender.look(makeView(p, catalogue), names);
     },
+    /** Whether anybody is there: long work lets it in between its slices. */
+    alive: (): void => undefined,
     again: (): SentStep | null => sender.again(),
   };
 }

@@ -35,7 +35,7 @@ function Name({ part }: { part: PartView }) {
     <button
       ref={button}
       className={`w-full cursor-text truncate border border-transparent px-1.5 text-left hover:border-line ${named ? "font-bold" : "text-soft"}`}
-      aria-label={`Name of ${part.ref}: ${named ? part.label : "none yet"}`}
+      aria-label={`Name of ${part.ref}: ${named ? part.label : "name it"}`}
       onPointerEnter={loadField}
       onFocus={loadField}
       onClick={() => setEditing(true)}
