@@ -56,6 +56,36 @@ describe("the data file", () => {
     openDatabase(at).close();
     expect(fs.readFileSync(copy)).toEqual(before);
   });
+  it("loses clocks of buses whose board is gone, in projects and versions, and nothing else", () => {
+    const at = folder();
+    fs.mkdirSync(at);
+    const old = new Database(path.join(at, FILE));
+    for (const m of MIGRATIONS.slice(0, 4)) old.exec(m);
+    old.pragma("user_version = 4");
+    const bus = (host: string) => ({ host, bus: "i2c0", clock_Hz: 400000 });
+    const document = { title: "ü", parts: [{ ref: "B1" }], buses: [bus("B2"), bus("B1")], n: 1.5 };
+    old
+      .prepare(
+        "INSERT INTO projects (id, title, document, version, created_at, updated_at) VALUES ('p', '', ?, 1, '', '')",
+      )
+      .run(JSON.stringify(document));
+    old
+      .prepare(
+        "INSERT INTO projects (id, title, document, version, created_at, updated_at) VALUES ('q', '', '{\"parts\":[]}', 1, '', '')",
+      )
+      .run();
+    old
+      .prepare("INSERT INTO revisions (project_id, version, document, summary, at) VALUES ('p', 1, ?, '', '')")
+      .run(JSON.stringify(document));
+    old.close();
+    const db = openDatabase(at);
+    for (const table of ["projects WHERE id = 'p'", "revisions"]) {
+      const row = db.prepare(`SELECT document FROM ${table}`).get() as { document: string };
+      expect(JSON.parse(row.document), table).toEqual({ ...document, buses: [bus("B1")] });
+    }
+    expect(db.prepare("SELECT document FROM projects WHERE id = 'q'").get()).toEqual({ document: '{"parts":[]}' });
+    db.close();
+  });
   it("is made once by programs that start at the same time", async () => {
     const at = folder();
     const source = path.join(import.meta.dirname, "../server/store.ts");

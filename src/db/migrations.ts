@@ -55,4 +55,16 @@ export const MIGRATIONS: readonly string[] = [
     PRIMARY KEY (project_id, save_id)
   ) STRICT;
   `,
+  // Clocks of buses whose board was taken out said nothing any more, and are refused by now.
+  ["projects", "revisions"]
+    .map(
+      (table) => `
+  UPDATE ${table} SET document = json_set(document, '$.buses', (
+    SELECT json_group_array(json(b.value)) FROM json_each(document, '$.buses') b
+    WHERE json_extract(b.value, '$.host') IN (SELECT json_extract(p.value, '$.ref') FROM json_each(document, '$.parts') p)
+  ))
+  WHERE json_valid(document) AND json_array_length(document, '$.buses') > 0;
+  `,
+    )
+    .join(""),
 ];

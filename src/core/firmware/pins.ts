@@ -293,7 +293,8 @@ export function driverParts(c: Circuit, host: string, target: string, busNames: 
       const b = at(label)!;
       return constants.find((k) => k.hostPin === b.hostPin)!.name;
     };
-    const i2c = inst.part.groups.find((g) => g.kind === "i2c");
+    // A bus that its part has and that is not wired is no bus here.
+    const i2c = inst.part.groups.find((g) => g.kind === "i2c" && (branch || at(g.pins.sda!)));
     const busPin = branch?.sda ?? (i2c && at(i2c.pins.sda!)!.hostPin);
     const bus = i2c && (busOfPin(c, host, busPin!, "i2c") ?? null);
     // No controller is behind those pins: the program times the bus itself, where its language has that.
@@ -312,7 +313,7 @@ export function driverParts(c: Circuit, host: string, target: string, busNames: 
       });
     const port = serial.map(({ pin }) => busOfPin(c, host, pin.label, "uart"))[0] ?? undefined;
     const entry = c.project.parts.find((p) => p.ref === inst.ref);
-    const leg = inst.part.pins.find((p) => p.need)?.label ?? inst.part.pins[0]!.label;
+    const leg = (inst.part.pins.find((p) => p.need && at(p.label)) ?? inst.part.pins.find((p) => at(p.label)))!.label;
     return [
       {
         inst,

@@ -237,6 +237,7 @@ const HANDLERS: Handlers = {
     ...p,
     parts: p.parts.filter((x) => x.ref !== e.ref).map((x) => (x.host === e.ref ? without(x, "host") : x)),
     links: p.links.filter((l) => !touches(l, e.ref)),
+    buses: p.buses.filter((b) => b.host !== e.ref),
     // A rule without one of its parts says nothing any more.
     ...(p.rules && { rules: p.rules.filter((r) => !refsOf(r).includes(e.ref)) }),
     isolated: p.isolated.map((list) => list.filter((m) => m.split(".")[0] !== e.ref)).filter((list) => list.length > 0),

@@ -108,6 +108,12 @@ function meaning(project: Project, catalogue: Catalogue): ProjectProblem[] {
     }
   }
   out.push(...ownCodeProblems(project.code, seen), ...ruleProblems(project.rules ?? [], seen));
+  for (const [i, b] of project.buses.entries())
+    if (!seen.has(b.host))
+      out.push({
+        path: `buses/${i}/host`,
+        message: `there is no part "${b.host}" in this project; a bus is one of a board`,
+      });
   // What must stay apart is for safety: a member that is not there must not be passed over.
   for (const [i, list] of project.isolated.entries())
     for (const [k, member] of list.entries())

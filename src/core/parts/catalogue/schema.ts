@@ -7,7 +7,20 @@ import { expressionProblem } from "../../quantity";
  * Units stand in the key; values may be expressions in `V`, `I` (amperes) and the part's option keys.
  */
 const text = (max: number) => z.string().min(1).max(max);
-const key = z.string().regex(/^[A-Za-z][A-Za-z0-9_]{0,39}$/, "a short name of letters, digits and _");
+/** Printable, on one line, without what ends a text in a program. */
+const oneLine = (max: number) =>
+  z
+    .string()
+    .max(max)
+    .regex(/^[ -~]*$/, "printable characters on one line");
+/** Names by which things are looked up: none of them may be what every object has. */
+const key = z
+  .string()
+  .regex(/^[A-Za-z][A-Za-z0-9_]{0,39}$/, "a short name of letters, digits and _")
+  .refine((t) => !(t in {}), "another name: this one has a meaning of its own in programs");
+/** What becomes a word of a program or names a controller: letters, digits and _ only, so that no text can become code. */
+const word = z.string().regex(/^[A-Za-z0-9_]{1,20}$/, "letters, digits and _ only, up to 20: it stands in programs");
+const unit = z.string().regex(/^[A-Za-z0-9_.-]{1,12}$/, "letters, digits and _ . - only, up to 12");
 const pinLabel = z
   .string()
   .regex(
@@ -26,6 +39,8 @@ export const ExprSchema = z.union([
     }),
 ]);
 export const SpreadSchema = z.strictObject({ min: ExprSchema, typ: ExprSchema, max: ExprSchema });
+
+const byteText = z.string().regex(/^0x[0-9a-f]{1,8}$/i, "a number like 0x1f");
 
 const PinCap = z.enum(["pwm", "adc", "interrupt", "pull-up", "pull-down", "dac", "touch", "5v-tolerant"]);
 export const NeedSchema = z.strictObject({
@@ -61,37 +76,37 @@ export const OfferSchema = z.discriminatedUnion("kind", [
     out: z.boolean().default(true),
     pull: z.array(z.enum(["up", "down"])).default([]),
   }),
-  z.strictObject({ kind: z.literal("pwm"), timer: z.string().max(12), channel: z.string().max(12) }),
-  z.strictObject({ kind: z.literal("adc"), unit: z.string().max(12).default("adc"), channel: z.number().int() }),
+  z.strictObject({ kind: z.literal("pwm"), timer: unit, channel: unit }),
+  z.strictObject({ kind: z.literal("adc"), unit: unit.default("adc"), channel: z.number().int() }),
   z.strictObject({ kind: z.literal("dac"), channel: z.number().int() }),
-  z.strictObject({ kind: z.literal("interrupt"), line: z.string().max(12), edge: z.boolean().default(true) }),
+  z.strictObject({ kind: z.literal("interrupt"), line: unit, edge: z.boolean().default(true) }),
   z.strictObject({
     kind: z.literal("i2c"),
-    bus: z.string().max(12),
+    bus: word,
     role: z.enum(["sda", "scl"]),
     usual: z.boolean().optional(),
-    set: z.string().max(12).optional(),
+    set: unit.optional(),
   }),
   z.strictObject({
     kind: z.literal("spi"),
-    bus: z.string().max(12),
+    bus: word,
     role: z.enum(["sck", "mosi", "miso", "cs"]),
     usual: z.boolean().optional(),
-    set: z.string().max(12).optional(),
+    set: unit.optional(),
   }),
   z.strictObject({
     kind: z.literal("uart"),
-    bus: z.string().max(12),
+    bus: word,
     role: z.enum(["tx", "rx", "cts", "rts"]),
     usual: z.boolean().optional(),
-    set: z.string().max(12).optional(),
+    set: unit.optional(),
   }),
   z.strictObject({
     kind: z.literal("can"),
-    bus: z.string().max(12),
+    bus: word,
     role: z.enum(["tx", "rx"]),
     usual: z.boolean().optional(),
-    set: z.string().max(12).optional(),
+    set: unit.optional(),
   }),
   z.strictObject({ kind: z.literal("touch"), channel: z.number().int() }),
   z.strictObject({ kind: z.literal("program"), role: z.string().max(12) }),
@@ -150,7 +165,7 @@ export const PinSchema = z.strictObject({
   /** What a terminal without a level of its own may stand at against the part's ground, volts: a meter's shunt, a bus pair. */
   bears_V: z.strictObject({ min: z.number(), max: z.number() }).optional(),
   gpio: z.number().int().optional(),
-  names: z.record(z.string(), z.string().max(20)).optional(),
+  names: z.record(z.string().max(20), word).optional(),
   at: z.strictObject({ header: text(8), index: z.number().int().min(1) }).optional(),
   /** What this pin's contact is, where it differs from the part's header: the screws of a relay board. */
   contact: z.enum(["male", "female", "pads", "wires", "screw", "plug"]).optional(),
@@ -425,7 +440,7 @@ export const BoardInfoSchema = z.strictObject({
   /** Timers that differ from the plain kind (one frequency for all their channels), by the name that the pins give. */
   timers: z
     .record(
-      z.string().max(12),
+      unit,
       z.strictObject({
         /** How many frequencies at once; 1 when absent. */
         frequencies: z.number().int().min(1).optional(),
@@ -450,7 +465,7 @@ export const BoardInfoSchema = z.strictObject({
       signature: z.string().regex(/^[0-9A-F]{6}$/),
     })
     .optional(),
-  targets: z.record(z.string(), z.record(z.string(), z.string())),
+  targets: z.record(z.string().max(20), z.record(z.string().max(40), oneLine(120))),
   upload: z.array(text(300)),
   price: z.enum(["low", "medium", "high"]),
 });
@@ -534,7 +549,7 @@ export const PartSchema = z.strictObject({
   bringup: z
     .strictObject({
       driver: text(40),
-      identity: z.strictObject({ register: z.string(), want: z.string() }).optional(),
+      identity: z.strictObject({ register: byteText, want: byteText }).optional(),
     })
     .optional(),
   board: BoardInfoSchema.optional(),

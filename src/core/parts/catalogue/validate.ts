@@ -1,5 +1,6 @@
 import jsonPatch, { type Operation } from "fast-json-patch";
 import { evaluate, expressionNames, type Expr } from "../../quantity";
+import { expressions, fit } from "./sound";
 import { elementEnds, PartSchema, type Part } from "./schema";
 
 /** A mistake in a part file: the path inside the file and a sentence. */
@@ -24,14 +25,14 @@ function references(part: Part): PartProblem[] {
     if (!part.pins.some((p) => p.label === label)) say(path, `there is no pin "${label}"`);
   };
   const supply = (path: string, name: string | undefined) => {
-    if (name !== undefined && !part.supplies[name]) say(path, `there is no supply "${name}"`);
+    if (name !== undefined && !Object.hasOwn(part.supplies, name)) say(path, `there is no supply "${name}"`);
   };
   for (const [i, p] of part.pins.entries()) {
     if (p.role.startsWith("supply") || p.role === "cable") {
       if (!p.supply) say(`pins/${i}`, `the pin "${p.label}" is a ${p.role} pin and must name its supply`);
       supply(`pins/${i}/supply`, p.supply);
     }
-    if (p.level && !part.levels[p.level]) say(`pins/${i}/level`, `there is no level set "${p.level}"`);
+    if (p.level && !Object.hasOwn(part.levels, p.level)) say(`pins/${i}/level`, `there is no level set "${p.level}"`);
     if (p.role === "signal" && !p.level) say(`pins/${i}`, `the signal pin "${p.label}" has no level set`);
     if (p.role === "signal" && !p.io) say(`pins/${i}`, `the signal pin "${p.label}" has no direction (io)`);
   }
@@ -53,6 +54,12 @@ function references(part: Part): PartProblem[] {
   }
   for (const [i, x] of (part.addresses ?? []).entries()) for (const l of [x.a, x.b]) pin(`addresses/${i}`, l);
   if (part.board) supply("board/logicSupply", part.board.logicSupply);
+  const { mosi, miso, sck, reset } = part.board?.programming ?? {};
+  for (const [k, l] of Object.entries({ mosi, miso, sck, reset })) if (l) pin(`board/programming/${k}`, l);
+  for (const [i, g] of (part.board?.portGroups ?? []).entries())
+    for (const l of g.pins) pin(`board/portGroups/${i}`, l);
+  for (const [i, g] of (part.chipLimits?.groups ?? []).entries())
+    for (const l of g.pins) pin(`chipLimits/groups/${i}`, l);
   if (part.id.startsWith("board/") && !part.board) say("board", "a board needs its board section");
   return out;
 }
@@ -133,8 +140,9 @@ export function validatePart(data: unknown): PartResult {
           : [{ path: pathOf(i.path), message: i.message }],
       ),
     };
-  const found = references(parsed.data);
-  const problems = found.length ? found : numbers(parsed.data);
+  // Each stands on the one before.
+  let problems = references(parsed.data);
+  for (const look of [fit, expressions, numbers]) if (!problems.length) problems = look(parsed.data);
   return problems.length ? { ok: false, problems } : { ok: true, part: parsed.data };
 }
 
