@@ -8,6 +8,7 @@ const layer = (name, from, notTo, comment) => ({
 });
 // The rooms of the core in the order of the work: each may import those before it, never one after it.
 const ROOMS = [
+  "words",
   "quantity",
   "drawing",
   "parts",

@@ -2,6 +2,7 @@ import fs from "node:fs/promises";
 import { readFileSync, statSync } from "node:fs";
 import path from "node:path";
 import { createRequire } from "node:module";
+import { terminal } from "../core/words";
 import { shippedCatalogue } from "../core/parts/catalogue/shipped";
 import { MAX_PROJECT_BYTES, readProject, type Project } from "../core/project";
 
@@ -60,9 +61,9 @@ export const planFonts = () => ({
   bold: new Uint8Array(readFileSync(fontFile(700))),
 });
 
-export const print = (text: string) => process.stdout.write(`${text}\n`);
+export const print = (text: string) => process.stdout.write(`${terminal(text)}\n`);
 export const printJson = (value: unknown) => print(JSON.stringify(value, null, 2));
-export const note = (text: string) => process.stderr.write(`${text}\n`);
+export const note = (text: string) => process.stderr.write(`${terminal(text)}\n`);
 
 /** Aligned columns for people. */
 export function columns(rows: string[][]): string {

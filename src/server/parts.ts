@@ -10,6 +10,7 @@ import {
   type PartSummary,
 } from "../core/parts/catalogue";
 import { shippedCatalogue } from "../core/parts/catalogue/shipped";
+import { nearest } from "../core/parts/own/nearest";
 import * as rows from "../db/own-parts";
 import type { Outcome } from "./outcome";
 import { database } from "./store";
@@ -69,6 +70,7 @@ export function partPage(id: string) {
   return {
     part,
     own: own !== undefined,
+    beside: own ? nearest(own, shippedCatalogue().parts) : null,
     summary: summarise(part),
     description: describePart(part),
     usedIn: rows.projectsUsing(database(), id),

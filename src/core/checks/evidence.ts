@@ -125,6 +125,7 @@ const SAYS: Record<string, string> = {
   parallel_ohm: "All pull-ups together come to {}.",
   part: "The part is {}.",
   parts: "Parts concerned: {}.",
+  sources: "Sources that its data name: {}.",
   peak_V: "At the peak {} arrive.",
   peak_mA: "At the peak {} flow.",
   pin: "The pin is {}.",

@@ -1,7 +1,8 @@
+import { xml } from "../words";
 import { inkOf, patternOf } from "./inks";
 import type { Drawing, Paint, Shape } from "./types";
 
-const esc = (t: string) => t.replace(/[&<>"']/g, (ch) => `&#${ch.charCodeAt(0)};`).replace(/[^\x20-\uffff]/g, "");
+const esc = xml;
 const PAPER: Record<Exclude<Paint, object>, string> = {
   ink: "#1d1b18",
   soft: "#55514a",

@@ -1,3 +1,4 @@
+import { code } from "../words";
 import { findPin, optionValues, type BoardInfo } from "../parts/catalogue";
 import type { Circuit } from "../circuit";
 import { busOfPin, I2C_CLOCK_HZ, i2cBuses } from "../circuit/buses";
@@ -20,15 +21,7 @@ export function identifier(text: string, fallback: string): string {
 }
 
 /** A label made safe for a comment or string literal in generated code: one line, printable ASCII, no quote or escape. */
-export const codeText = (text: string) =>
-  text
-    .normalize("NFKD")
-    .replace(/[^\x20-\x7e]/g, "")
-    .replace(/["\\]/g, "'")
-    .replace(/\*\//g, "* /")
-    .replace(/\?\?/g, "?")
-    .slice(0, 40)
-    .trim();
+export const codeText = (text: string): string => code(text);
 
 /** For every part that a program works: a name from its label, each once. */
 function ids(c: Circuit): Map<string, string> {

@@ -1,6 +1,8 @@
 import Papa from "papaparse";
+import { csvCell } from "../words";
 
-/** RFC 4180 text from rows; cells that a spreadsheet would run as a formula are quoted with a leading apostrophe. */
+/** RFC 4180 text from rows; words never become formulas, rows or cells of their own: see `csvCell`. */
 export function toCsv(fields: string[], rows: (string | number | null)[][]): string {
-  return `${Papa.unparse({ fields, data: rows.map((r) => r.map((v) => v ?? "")) }, { escapeFormulae: true, newline: "\r\n" })}\r\n`;
+  const data = rows.map((r) => r.map((v) => (typeof v === "string" ? csvCell(v) : (v ?? ""))));
+  return `${Papa.unparse({ fields, data }, { newline: "\r\n" })}\r\n`;
 }

@@ -1,12 +1,10 @@
+import { markdown } from "../words";
 import { wanted, type CheckItem } from "../bench";
 import type { Finding, Verdict } from "../checks";
 import type { OpenNeed } from "./open";
 import { inRuns, isLaid, OWN_LEG, PHASES, type BomRow, type GridAddresses, type RunRow } from "../build";
 
-const cell = (t: string | number) =>
-  String(t)
-    .replace(/[|\n\r]/g, " ")
-    .replace(/[<>]/g, (c) => (c === "<" ? "&lt;" : "&gt;"));
+const cell = (t: string | number) => markdown(String(t));
 const table = (head: string[], rows: (string | number)[][]) =>
   [
     `| ${head.join(" | ")} |`,

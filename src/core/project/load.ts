@@ -7,6 +7,8 @@ import {
   optionProblems,
   shippedId,
   validateOwnPart,
+  validatePart,
+  withOptions,
   type Catalogue,
   type Part,
 } from "../parts/catalogue";
@@ -44,6 +46,26 @@ function ownPartProblems(project: Project): ProjectProblem[] {
   return project.customParts.flatMap((p, i) => {
     const result = validateOwnPart(p);
     return result.ok ? [] : result.problems.map((x) => ({ path: `customParts/${i}/${x.path}`, message: x.message }));
+  });
+}
+
+/** Choices of an own part that are sound one by one and make nonsense together, as the project makes them. */
+function chosenProblems(project: Project): ProjectProblem[] {
+  const own = new Map(project.customParts.map((p) => [p.id, p]));
+  return project.parts.flatMap((p, i): ProjectProblem[] => {
+    const part = own.get(p.part);
+    if (!part?.options.length || optionProblems(part, p.options ?? {}).length) return [];
+    try {
+      const judged = validatePart(withOptions(part, p.options ?? {}));
+      return judged.ok
+        ? []
+        : judged.problems.slice(0, 3).map((x) => ({
+            path: `parts/${i}/options`,
+            message: `these choices together make ${x.path}: ${x.message}`,
+          }));
+    } catch {
+      return [{ path: `parts/${i}/options`, message: `the choices of ${part.id} can't be made together` }];
+    }
   });
 }
 
@@ -195,7 +217,10 @@ export function loadProject(data: unknown, catalogue: Catalogue): LoadResult {
           : [{ path: i.path.join("/"), message: i.message }],
       ),
     };
-  const problems = [...ownPartProblems(parsed.data), ...meaning(parsed.data, catalogue)];
+  // Each stands on the one before.
+  let problems = ownPartProblems(parsed.data);
+  if (!problems.length) problems = chosenProblems(parsed.data);
+  if (!problems.length) problems = meaning(parsed.data, catalogue);
   return problems.length ? { ok: false, problems } : { ok: true, project: canonical(parsed.data, catalogue) };
 }
 

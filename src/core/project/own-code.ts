@@ -9,6 +9,8 @@ export const REGIONS: Readonly<Record<string, readonly string[]>> = {
 /** What begins and ends own code in a file: own code can't hold it, or it would end itself. */
 export const MARK = /(>>>|<<<) your code\b/;
 
+const HIDDEN = /[\0-\x08\x0b\x0c\x0e-\x1f\x7f\u202a-\u202e\u2066-\u2069]/;
+
 /** `loop` of the only board, `B2.loop` of one among several. */
 export const splitRegion = (key: string): { host: string | null; name: string } => {
   const dot = key.indexOf(".");
@@ -37,6 +39,8 @@ export function ownCodeProblems(
           { path, message: `${target} programs have no place "${name}" for own code; theirs are ${names.join(", ")}` },
         ];
       if (host !== null && !refs.has(host)) return [{ path, message: `there is no part "${host}" in this project` }];
+      // A tab and line ends are fine; what else can't be seen stops a compiler, or hides what stands there.
+      if (HIDDEN.test(text)) return [{ path, message: "own code holds characters that can't be seen; take them out" }];
       return MARK.test(text)
         ? [{ path, message: "own code can't hold the marks between which it stands in the file; take that line out" }]
         : [];

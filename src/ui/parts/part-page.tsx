@@ -2,6 +2,7 @@ import { count } from "@/core/quantity/count";
 import Link from "next/link";
 import type { ReactNode } from "react";
 import type { Part, PartDescription, PartSummary } from "@/core/parts/catalogue";
+import type { Beside } from "@/core/parts/own/nearest";
 import { talkWords } from "@/core/parts/catalogue/talks";
 import { HeaderDrawing } from "@/ui/shared/header-drawing";
 import { Measures, PinTable, Supplies, Thresholds } from "./tables";
@@ -27,12 +28,15 @@ const words = (camel: string) => camel.replace(/([A-Z])/g, " $1").toLowerCase();
 export function PartPage({
   part,
   own,
+  beside,
   summary,
   description,
   usedIn,
 }: {
   part: Part;
   own: boolean;
+  /** For an own part: the catalogue's that it is most like. */
+  beside: Beside | null;
   summary: PartSummary;
   description: PartDescription;
   usedIn: { id: string; title: string; refs: number }[];
@@ -68,6 +72,25 @@ export function PartPage({
       </p>
       <h1 className="mt-1 text-3xl">{part.name}</h1>
       <p className="text-lg text-soft">{part.does}.</p>
+      {own && (
+        <div className="mt-2 border-l-4 border-risk pl-3" data-testid="beside">
+          <strong>These data did not come with the catalogue.</strong> Hold them against the data sheet before power.
+          {beside && (
+            <>
+              {" "}
+              It is much like <Link href={`/parts/${beside.id}`}>{beside.name}</Link>
+              {beside.differs.length ? ", and says other things:" : ", and says the same."}
+              <ul className="mt-1 text-sm">
+                {beside.differs.map((d) => (
+                  <li key={d.path}>
+                    <span className="num">{d.path}</span>: {d.own} here, {d.shipped} there
+                  </li>
+                ))}
+              </ul>
+            </>
+          )}
+        </div>
+      )}
       {part.cautions.map((c) => (
         <p key={c} className="mt-2 border-l-4 border-stop pl-3">
           <strong className="text-stop">Take care:</strong> {c}

@@ -1,3 +1,4 @@
+import { code } from "../../words";
 import type { Driven } from "../simulated/faulty-stage";
 import type { Edge } from "./bus-waves";
 
@@ -35,7 +36,7 @@ export function writeVcd(
   const pins = [...new Set(edges.map((d) => d.hostPin))].sort();
   const ids = new Map(pins.map((p, i) => [p, idOf(i)]));
   const lines = [
-    `$comment ${title.replace(/\$/g, "").slice(0, 120)} $end`,
+    `$comment ${code(title, 120)} $end`,
     "$timescale 1 ns $end",
     "$scope module bench $end",
     ...pins.map((p) => `$var wire 1 ${ids.get(p)!} ${plain(p)} $end`),

@@ -58,6 +58,7 @@ import { netUndrivenCases } from "./net-undriven.cases";
 import { batteryNoteCases } from "./notes.cases";
 import { onewireParasiticCases } from "./onewire-parasitic.cases";
 import { partDataMissingCases } from "./part-data-missing.cases";
+import { partOwnDataCases } from "./part-own-data.cases";
 import { partRatingCases } from "./part-rating.cases";
 import { partReversedCases } from "./part-reversed.cases";
 import { firmwareCases } from "./firmware.cases";
@@ -199,6 +200,7 @@ export const cases: Case[] = [
   ...pinInterruptsCases,
   ...i2cReservedAddressCases,
   ...partDataMissingCases,
+  ...partOwnDataCases,
   ...spiModeCases,
   ...spiCsSharedCases,
   ...spiClockCases,

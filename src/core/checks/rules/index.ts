@@ -57,6 +57,7 @@ import { stuck } from "./net-stuck";
 import { netUndriven } from "./net-undriven";
 import { onewireParasitic } from "./onewire-parasitic";
 import { partDataMissing } from "./part-data-missing";
+import { partOwnData } from "./part-own-data";
 import { partRating } from "./part-rating";
 import { partReversed } from "./part-reversed";
 import { firmwareSleep } from "./firmware-sleep";
@@ -205,6 +206,7 @@ export const RULES: readonly Rule[] = [
   netDangling,
   partUnwired,
   partDataMissing,
+  partOwnData,
   companionNotPlanned,
   // Where it is built, and where it lives.
   breadboardRow,

@@ -1,3 +1,4 @@
+import { format } from "../../words";
 import type { Pin } from "../../parts/catalogue";
 import { adcInPython, pinInPython, pinName, sketchBits } from "../pins-in-code";
 import { restOf } from "../rest";
@@ -152,7 +153,9 @@ export const generic: Driver = {
           }
         : null,
     show: (p) =>
-      values(p)[0] ? `snprintf(line, sizeof line, "${p.label.slice(0, 12)} %d", ${name(p, values(p)[0]!)});` : "",
+      values(p)[0]
+        ? `snprintf(line, sizeof line, "${format(p.label.slice(0, 12))} %d", ${name(p, values(p)[0]!)});`
+        : "",
   },
   micropython: {
     importsFor: (p) => (boardPins(p, "measure").length ? ["from machine import ADC"] : []),
@@ -177,6 +180,6 @@ export const generic: Driver = {
               .join("\n"),
           }
         : null,
-    show: (p) => (values(p).length ? `"${p.label.slice(0, 12)} %d" % ${p.id}_values[0]` : ""),
+    show: (p) => (values(p).length ? `"${format(p.label.slice(0, 12))} %d" % ${p.id}_values[0]` : ""),
   },
 };

@@ -1,6 +1,11 @@
 import { evaluate, expressionNames } from "../../quantity";
 import type { Part } from "./schema";
-import type { PartProblem } from "./validate";
+
+/** A mistake in a part file: the path inside the file and a sentence. */
+export interface PartProblem {
+  path: string;
+  message: string;
+}
 
 /** Keys whose value is an expression, wherever they stand in the sections that hold numbers. */
 const EXPRESSIONS = new Set(

@@ -1,13 +1,9 @@
 import jsonPatch, { type Operation } from "fast-json-patch";
 import { evaluate, expressionNames, type Expr } from "../../quantity";
-import { expressions, fit } from "./sound";
+import { expressions, fit, type PartProblem } from "./sound";
 import { elementEnds, PartSchema, type Part } from "./schema";
 
-/** A mistake in a part file: the path inside the file and a sentence. */
-export interface PartProblem {
-  path: string;
-  message: string;
-}
+export type { PartProblem } from "./sound";
 
 const pathOf = (path: PropertyKey[]) => path.map(String).join("/");
 

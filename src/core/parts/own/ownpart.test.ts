@@ -324,7 +324,7 @@ describe("an own part in a project", () => {
     const p = assign(applyEdit(bare, { type: "addPart", part: vague.id, ref: "M1" }, catalogue), catalogue).project;
     const list = findings(circuitOf(p, catalogue));
     const about = list.filter((f) => !f.rule.startsWith("board."));
-    expect(about.map((f) => `${f.severity} ${f.rule}`)).toEqual(["note part.data-missing"]);
+    expect(about.map((f) => `${f.severity} ${f.rule}`)).toEqual(["note part.data-missing", "note part.own-data"]);
     expect(about[0]!.at).toEqual(["M1.SCL", "M1.SDA"]);
     const sound = findings(circuitOf(project(), catalogue)).filter((f) => !f.rule.startsWith("board."));
     expect(sound).toEqual([]);
