@@ -1,5 +1,6 @@
 import { NextResponse, type NextRequest } from "next/server";
-import { benchCookie, hostAllowed, READS } from "./server/guard";
+import { benchCookie, hostAllowed, locked, READS } from "./server/guard";
+import { admit } from "./server/holders";
 
 /**
  * Styles that libraries put in by themselves and give no word to: the messages at the foot of the window (an empty element first,
@@ -16,16 +17,21 @@ export function proxy(request: NextRequest) {
   if (!hostAllowed(request.headers)) return new NextResponse("This address is not served here.", { status: 403 });
   if (!READS.has(request.method) && !request.nextUrl.pathname.startsWith("/api/"))
     return new NextResponse("Pages are only read.", { status: 405, headers: { allow: "GET, HEAD" } });
-  const key = process.env.LATTICE_BENCH;
-  if (key && request.nextUrl.searchParams.get("bench") === key) {
+  const cookie = admit(request.nextUrl.searchParams.get("bench"), request.headers);
+  if (cookie !== null) {
     const clean = request.nextUrl.clone();
     clean.searchParams.delete("bench");
     const answer = NextResponse.redirect(
       new URL(`${clean.pathname}${clean.search}`, `http://${request.headers.get("host")}`),
     );
-    answer.cookies.set(benchCookie(request.headers), key, { httpOnly: true, sameSite: "strict", path: "/" });
+    answer.cookies.set(benchCookie(request.headers), cookie, { httpOnly: true, sameSite: "strict", path: "/" });
     return answer;
   }
+  const { pathname } = request.nextUrl;
+  if (pathname !== "/unlock" && !pathname.startsWith("/api/") && locked(request.headers))
+    return NextResponse.redirect(
+      new URL(`/unlock?to=${encodeURIComponent(pathname)}`, `http://${request.headers.get("host")}`),
+    );
   const nonce = Buffer.from(crypto.randomUUID()).toString("base64");
   const dev = process.env.NODE_ENV === "development";
   const policy = [

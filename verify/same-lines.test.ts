@@ -322,7 +322,7 @@ describe("and what plain C says in simavr on a bare chip", () => {
     async (_n, x) => {
       const c = circuit(CHIP, x);
       const sim = bySim(c, "avr-c");
-      const { bus, wires } = models(c, "avr-c");
+      const { wires } = models(c, "avr-c");
       const port = (hostPin: string) => findPin(c.netlist.instance("B1")!.part, hostPin)!.names!["avr-c"]!;
       const at = new Map(
         [...wires.keys()].flatMap((ref) => [...linesOf(c, ref)].map(([l, pin]) => [`${ref}.${l}`, port(pin)] as const)),

@@ -1,4 +1,5 @@
 import os from "node:os";
+import { holderOf, isLocked, isUnlocked } from "./holders";
 
 /** Host names under which the app always answers. Anything else may be a page elsewhere that points at this machine. */
 const LOCAL = /^(localhost|127\.0\.0\.1|\[::1\])$/;
@@ -30,11 +31,15 @@ export function hostAllowed(headers: Headers): boolean {
 /** The cookie that a browser gets by opening the bench's own link; with --lan, only it may write. Cookies know no ports: its name does. */
 export const benchCookie = (headers: Headers): string => `lattice-bench-${asked(headers).port || "80"}`;
 
-const holdsBenchKey = (headers: Headers) => {
-  const key = process.env.LATTICE_BENCH;
-  const cookies = (headers.get("cookie") ?? "").split(/;\s*/);
-  return Boolean(key) && cookies.includes(`${benchCookie(headers)}=${key}`);
-};
+/** Who may write among those who read, by the bench's link; null: nobody was let in. */
+export const holder = (headers: Headers): string | null =>
+  process.env.LATTICE_BENCH ? holderOf(headers, benchCookie(headers)) : null;
+
+/** The cookie of a browser that gave the passphrase of a shared computer. */
+export const openCookie = (headers: Headers): string => `lattice-open-${asked(headers).port || "80"}`;
+
+/** Whether the passphrase of a shared computer is still to be given. */
+export const locked = (headers: Headers): boolean => isLocked() && !isUnlocked(headers, openCookie(headers));
 
 /** Methods that only read. */
 export const READS: ReadonlySet<string> = new Set(["GET", "HEAD"]);
@@ -51,7 +56,7 @@ export function refusal(headers: Headers, method = "GET"): string | null {
     return "Requests from other sites are refused.";
   const site = headers.get("sec-fetch-site");
   if (site && site !== "same-origin" && site !== "none") return "Requests from other sites are refused.";
-  if (process.env.LATTICE_LAN === "1" && !READS.has(method) && !holdsBenchKey(headers))
+  if (process.env.LATTICE_LAN === "1" && !READS.has(method) && holder(headers) === null)
     return "This class copy is for reading. Open the bench's own link to change things.";
   return null;
 }

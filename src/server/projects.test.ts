@@ -3,7 +3,8 @@ import os from "node:os";
 import path from "node:path";
 import { afterAll, beforeAll, describe, expect, it, vi } from "vitest";
 import { openDatabase } from "../db/database";
-import { refusal } from "./guard";
+import { locked, refusal } from "./guard";
+import { admit, closeHolder, holders, unlock } from "./holders";
 
 let dir = "";
 let api: typeof import("./projects");
@@ -150,11 +151,44 @@ describe("guard", () => {
     expect(lan("", "GET")).toBeNull();
     expect(lan("", "PUT")).toContain("for reading");
     expect(lan("", "HEAD")).toBeNull();
-    expect(lan("lattice-bench-4310=key2", "PUT")).toContain("for reading");
-    expect(lan("lattice-bench-4311=key1", "PUT")).toContain("for reading");
-    expect(lan("a=b; lattice-bench-4310=key1", "PUT")).toBeNull();
+    const none = new Headers({ host });
+    expect([admit("key2", none), admit(null, none), admit("", none)]).toEqual([null, null, null]);
+    const [one, two] = [admit("key1", none)!, admit("key1", none)!];
+    expect(lan("lattice-bench-4310=key1", "PUT")).toContain("for reading");
+    expect(lan(`lattice-bench-4310=${one}x`, "PUT")).toContain("for reading");
+    expect(lan(`lattice-bench-4311=${one}`, "PUT")).toContain("for reading");
+    for (const c of [one, two]) expect(lan(`a=b; lattice-bench-4310=${c}`, "PUT")).toBeNull();
+    // One is closed out, the other goes on.
+    const [id] = one.split(".");
+    expect(
+      holders(id!)
+        .map((h) => [h.mine, h.who])
+        .sort(),
+    ).toEqual([
+      [false, "a browser on some system"],
+      [true, "a browser on some system"],
+    ]);
+    expect([closeHolder(id!), closeHolder(id!), closeHolder("nobody")]).toEqual([true, false, false]);
+    expect(lan(`lattice-bench-4310=${one}`, "PUT")).toContain("for reading");
+    expect(lan(`lattice-bench-4310=${two}`, "PUT")).toBeNull();
     vi.stubEnv("LATTICE_BENCH", "");
-    expect(lan("lattice-bench-4310=", "PUT")).toContain("for reading");
+    expect(lan(`lattice-bench-4310=${two}`, "PUT")).toContain("for reading");
+    vi.unstubAllEnvs();
+  });
+  it("a copy with a passphrase opens to the right one only, and wrong ones have to wait longer each time", () => {
+    const asks = (cookie: string) => locked(new Headers({ host: "127.0.0.1:4310", cookie }));
+    expect(asks("")).toBe(false);
+    vi.stubEnv("LATTICE_PASSPHRASE", "three blind mice");
+    expect([asks(""), asks("lattice-open-4310=open"), asks("lattice-open-4310=open.x")]).toEqual([true, true, true]);
+    let now = 1_000_000;
+    expect(unlock("three blind", now)).toEqual({ wait_ms: 1000 });
+    // Too soon: not even looked at.
+    expect(unlock("three blind mice", now + 500)).toEqual({ wait_ms: 500 });
+    expect(unlock("", (now += 1000))).toEqual({ wait_ms: 2000 });
+    const open = unlock("three blind mice", (now += 2000));
+    if (!("cookie" in open)) throw new Error("not opened");
+    expect(asks(`lattice-open-4310=${open.cookie}`)).toBe(false);
+    expect(asks(`lattice-open-4311=${open.cookie}`)).toBe(true);
     vi.unstubAllEnvs();
   });
 });

@@ -2,7 +2,7 @@ import { NextResponse } from "next/server";
 import { MAX_PROJECT_BYTES } from "../../core/project";
 import { dataFile } from "../../db/database";
 import { DataTrouble, inUse } from "../../db/trouble";
-import { refusal } from "../../server/guard";
+import { locked, refusal } from "../../server/guard";
 import { Busy, Stopped } from "../../server/heavy";
 import { dataFolder } from "../../server/store";
 
@@ -25,6 +25,11 @@ class Refused extends Error {
 export async function guarded(request: Request, handle: Handler, as = request.method): Promise<NextResponse> {
   const no = refusal(request.headers, as);
   if (no) return NextResponse.json({ message: no }, { status: 403 });
+  if (locked(request.headers))
+    return NextResponse.json(
+      { message: "This copy is locked. Open its first page and give the passphrase." },
+      { status: 401 },
+    );
   try {
     return await handle(request);
   } catch (e) {

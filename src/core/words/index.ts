@@ -10,7 +10,7 @@ const NONE = /[\ufdd0-\ufdef\ufffe\uffff]|[\ud800-\udbff](?![\udc00-\udfff])|(?<
 export const plain = (text: string): string => text.replace(TURNS, "").replace(NONE, "").replace(UNSEEN, " ");
 
 /** Signs that begin a formula in a spreadsheet, wide ones too. */
-const FORMULA = /^(\s*)([=+\-@\uff1d\uff0b\uff0d\uff20])/;
+const FORMULA = /^([\s"]*)([=+\-@\uff1d\uff0b\uff0d\uff20])/;
 /** The same behind what another reader takes for the end of a cell. */
 const INNER = /([;|]\s*"*\s*)(?=[=+\-@\uff1d\uff0b\uff0d\uff20])/g;
 

@@ -4,6 +4,7 @@ import { toast } from "sonner";
 import { count } from "@/core/quantity/count";
 import type { BinRow } from "@/db/bin";
 import type { Contents, Preview } from "@/db/backup";
+import { Holders } from "./holders";
 import { Sheet } from "@/ui/shared/dialog";
 import { AskFirst } from "@/ui/shared/ask-first";
 import { OpenFile } from "@/ui/shared/open-file";
@@ -161,6 +162,7 @@ export function Keeping({ changed, load }: { changed: unknown; load(): Promise<v
           Bin{rows.length ? ` (${rows.length})` : ""}
         </button>
       </div>
+      <Holders />
       {open && <Bin rows={rows} act={(r, what) => void act(r, what)} close={() => setOpen(false)} />}
       {taken && <Restore name={taken.name} preview={taken.preview} answer={(yes) => void answer(yes)} />}
     </section>
