@@ -206,3 +206,60 @@ describe("all projects at once", () => {
     await context.close();
   });
 });
+
+describe("many projects", () => {
+  it("are all there, page by page, and narrowed by words", async () => {
+    const { context, page } = await app.session();
+    for (let i = 0; i < 130; i++) {
+      const r = await page.request.post("/api/projects", {
+        data: { title: `Bench ${i}` },
+        headers: { origin: app.url },
+      });
+      expect(r.status()).toBe(201);
+    }
+    await page.goto("/");
+    const nav = page.getByRole("navigation", { name: "Pages of projects" });
+    const rows = page.getByRole("table", { name: "Projects" }).locator("tbody tr");
+    await nav.getByText(/^1 to 60 of \d+$/).waitFor();
+    const all = Number(/of (\d+)/.exec(await nav.innerText())![1]);
+    const seen = new Set<string>();
+    for (let left = all; left > 0; left -= 60) {
+      await expect.poll(() => rows.count()).toBe(Math.min(60, left));
+      for (const t of await rows.locator("td:first-child").allInnerTexts()) seen.add(t);
+      const next = nav.getByRole("button", { name: "Earlier changed" });
+      expect(await next.isDisabled()).toBe(left <= 60);
+      if (left > 60) await next.press("Enter");
+    }
+    for (let i = 0; i < 130; i++) expect(seen).toContain(`Bench ${i}`);
+    await page.getByLabel("Filter projects").fill("bench 12");
+    await expect.poll(() => rows.count()).toBe(11);
+    expect(await nav.count()).toBe(0);
+    await context.close();
+  });
+});
+
+describe("heavy work beside the server", () => {
+  it("a plan that nobody waits for any more is given up; the others come, and light requests do meanwhile", async () => {
+    const { context, page } = await app.session();
+    await makeProject(app, page, "Twelve plans", { parts: PARTS }, "parts");
+    await saved(page);
+    const id = /\/p\/([^/]+)/.exec(page.url())![1]!;
+    const gone = new AbortController();
+    const given = fetch(`${app.url}/api/projects/${id}/plan`, { signal: gone.signal }).catch(
+      (e: unknown) => (e as Error).name,
+    );
+    const all = Array.from({ length: 6 }, () => fetch(`${app.url}/api/projects/${id}/plan`));
+    gone.abort();
+    expect(await given).toBe("AbortError");
+    let light = 0;
+    const plans = Promise.all(all.map(async (p) => (await (await p).arrayBuffer()).byteLength));
+    const until = plans.then(() => true);
+    while (!(await Promise.race([until, new Promise<false>((r) => setTimeout(() => r(false), 20))]))) {
+      expect((await fetch(`${app.url}/api/projects/${id}`)).status).toBe(200);
+      light++;
+    }
+    for (const bytes of await plans) expect(bytes).toBeGreaterThan(20_000);
+    expect(light).toBeGreaterThan(5);
+    await context.close();
+  });
+});

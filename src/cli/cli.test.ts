@@ -7,6 +7,7 @@ import { catalogue } from "../core/testing";
 import { openDatabase } from "../db/database";
 import { deleteProject, insertProject, listProjects } from "../db/projects";
 import { main } from "./main";
+import { writePlanFolder } from "./plan-folder";
 
 const demo = (name: string) => path.resolve(import.meta.dirname, `../../demo/${name}.lattice.json`);
 let out = "";
@@ -482,6 +483,19 @@ describe("lattice", () => {
     expect(links(path.join(dir, "c"))).toContain("M1.SDA B1.D3");
     expect(links(path.join(dir, "c")).some((l) => l.startsWith("SW1.1 "))).toBe(true);
     expect(out).toContain("pin.capability");
+  });
+});
+
+describe("what a killed plan left behind", () => {
+  it("is cleared by the next one beside it, and nothing else that looks like it", async () => {
+    const old = new Date(Date.now() - 2 * 3_600_000);
+    for (const name of [".lattice-aB3dE6", ".lattice-aB3dE6-old", ".lattice-mine-x", ".lattice-zz9zz9"]) {
+      fs.mkdirSync(path.join(dir, name));
+      fs.writeFileSync(path.join(dir, name, "x"), "x");
+      if (name !== ".lattice-zz9zz9") fs.utimesSync(path.join(dir, name), old, old);
+    }
+    await writePlanFolder(path.join(dir, "plan"), { "a.txt": "a" });
+    expect(fs.readdirSync(dir).sort()).toEqual([".lattice-aB3dE6-old", ".lattice-mine-x", ".lattice-zz9zz9", "plan"]);
   });
 });
 

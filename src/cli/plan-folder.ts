@@ -78,6 +78,18 @@ function swap(target: string, next: string): string | null {
   return there ? old : null;
 }
 
+/** What a call that was killed left behind; one that is under way is younger. */
+const LONG_AGO_MS = 3_600_000;
+async function clearLeft(parent: string): Promise<void> {
+  for (const name of await fs.readdir(parent).catch(() => [])) {
+    // Never what an interrupted swap put aside: that is somebody's plan.
+    if (!/^\.lattice-[A-Za-z0-9]{6}$/.test(name)) continue;
+    const at = path.join(parent, name);
+    const age = Date.now() - ((await fs.stat(at).catch(() => null))?.mtimeMs ?? Date.now());
+    if (age > LONG_AGO_MS) await fs.rm(at, { recursive: true, force: true }).catch(() => undefined);
+  }
+}
+
 /**
  * Writes all files into a temporary folder beside the target, then moves it into place: whole or not at all. What the person put
  * into an earlier plan's folder goes along, except where the plan has a file of that name now. Gives the paths of what went along.
@@ -96,6 +108,7 @@ export async function writePlanFolder(dir: string, files: Record<string, string 
   for (const s of SIGNALS) process.on(s, stop);
   try {
     await fs.mkdir(path.dirname(target), { recursive: true });
+    await clearLeft(path.dirname(target));
     temp = await fs.mkdtemp(path.join(path.dirname(target), ".lattice-"));
     const marker = JSON.stringify({ files: Object.keys(files).sort() }, null, 2);
     for (const [name, data] of Object.entries({ ...files, [MARKER]: `${marker}\n` })) {

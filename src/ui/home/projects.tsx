@@ -15,7 +15,7 @@ export interface Row {
   version: number;
   updated_at: string;
 }
-/** So many are shown and looked at; the filter finds the others. */
+/** So many are shown and looked at on one page. */
 const SHOWN = 60;
 
 const LEVEL: Record<Glance["verdict"]["level"], { rank: number; className: string }> = {
@@ -118,7 +118,10 @@ export function Projects({ rows, copy, remove }: { rows: Row[] | null; copy(r: R
     () => (rows ?? []).filter((r) => r.title.toLowerCase().includes(filter.trim().toLowerCase())),
     [rows, filter],
   );
-  const shown = useMemo(() => wanted.slice(0, SHOWN), [wanted]);
+  const [page, setPage] = useState(0);
+  const pages = Math.max(1, Math.ceil(wanted.length / SHOWN));
+  const at = Math.min(page, pages - 1);
+  const shown = useMemo(() => wanted.slice(at * SHOWN, (at + 1) * SHOWN), [wanted, at]);
   const glances = useGlances(shown);
   return (
     <>
@@ -129,7 +132,10 @@ export function Projects({ rows, copy, remove }: { rows: Row[] | null; copy(r: R
             aria-label="Filter projects"
             placeholder="filter"
             value={filter}
-            onChange={(e) => setFilter(e.target.value)}
+            onChange={(e) => {
+              setFilter(e.target.value);
+              setPage(0);
+            }}
           />
         )}
       </div>
@@ -139,8 +145,18 @@ export function Projects({ rows, copy, remove }: { rows: Row[] | null; copy(r: R
         <Table label="Projects" columns={columns(glances, { copy, remove })} rows={shown} rowId={(r) => r.id} />
       )}
       {rows !== null && rows.length > 0 && !wanted.length && <p className="py-3">No project has that in its name.</p>}
-      {wanted.length > SHOWN && (
-        <p className="mt-2 text-soft">{wanted.length - SHOWN} more: narrow the filter to see them.</p>
+      {pages > 1 && (
+        <nav aria-label="Pages of projects" className="mt-2 flex flex-wrap items-center gap-3">
+          <button className="btn" disabled={at === 0} onClick={() => setPage(at - 1)}>
+            Later changed
+          </button>
+          <span className="num text-soft" role="status">
+            {at * SHOWN + 1} to {Math.min(wanted.length, (at + 1) * SHOWN)} of {wanted.length}
+          </span>
+          <button className="btn" disabled={at === pages - 1} onClick={() => setPage(at + 1)}>
+            Earlier changed
+          </button>
+        </nav>
       )}
     </>
   );
