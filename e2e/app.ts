@@ -29,7 +29,7 @@ export interface App {
 }
 
 /** Starts the built app on a port of its own with a database of its own, and a headless Chromium. */
-export async function startApp(): Promise<App> {
+export async function startApp(more: Record<string, string> = {}): Promise<App> {
   const port = await freePort();
   const data = fs.mkdtempSync(path.join(os.tmpdir(), "lattice-e2e-"));
   const server: ChildProcess = spawn(
@@ -37,7 +37,7 @@ export async function startApp(): Promise<App> {
     [path.join(ROOT, "node_modules/next/dist/bin/next"), "start", "-H", "127.0.0.1", "-p", String(port)],
     {
       cwd: ROOT,
-      env: { ...process.env, LATTICE_DATA: data, NEXT_TELEMETRY_DISABLED: "1", NODE_ENV: "production" },
+      env: { ...process.env, LATTICE_DATA: data, NEXT_TELEMETRY_DISABLED: "1", NODE_ENV: "production", ...more },
       stdio: "ignore",
     },
   );
@@ -45,7 +45,8 @@ export async function startApp(): Promise<App> {
   const url = `http://127.0.0.1:${port}`;
   for (let i = 0; ; i++) {
     const ok = await fetch(`${url}/api/projects`).then(
-      (r) => r.ok,
+      // One that wants a passphrase serves, too.
+      (r) => r.ok || r.status === 401,
       () => false,
     );
     if (ok) break;

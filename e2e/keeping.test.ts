@@ -263,3 +263,44 @@ describe("heavy work beside the server", () => {
     await context.close();
   });
 });
+
+describe("a computer that several share", () => {
+  it("asks for the passphrase before anything is shown; the class's link holders are listed and closed out", async () => {
+    const shared = await startApp({
+      LATTICE_PASSPHRASE: "three mice",
+      LATTICE_LAN: "1",
+      LATTICE_BENCH: "benchkey1234",
+    });
+    try {
+      const { context, page } = await shared.session();
+      await page.goto("/bench-sums");
+      await page.waitForURL(/\/unlock/);
+      expect(await axeViolations(page)).toEqual([]);
+      expect((await page.request.get("/api/projects")).status()).toBe(401);
+      await page.getByLabel("Passphrase").fill("two mice");
+      await page.keyboard.press("Enter");
+      await page.getByText("That is not the passphrase.").waitFor();
+      await page.waitForTimeout(1100);
+      await page.getByLabel("Passphrase").fill("three mice");
+      await page.keyboard.press("Enter");
+      await page.waitForURL(/\/bench-sums/);
+      await page.goto("/");
+      // Who has not opened the link reads, and sees no list of those who have.
+      await page.getByRole("link", { name: "Rain-barrel gauge" }).waitFor();
+      expect(await page.getByTestId("holder").count()).toBe(0);
+      await page.goto("/?bench=benchkey1234");
+      expect(page.url()).not.toContain("benchkey");
+      await page.getByTestId("holder").waitFor();
+      expect(await page.getByTestId("holder").innerText()).toMatch(/on Linux.*this one/);
+      expect(await axeViolations(page)).toEqual([]);
+      await page.getByRole("button", { name: /^close out/ }).click();
+      await page.getByTestId("holder").waitFor({ state: "detached" });
+      expect(
+        (await page.request.post("/api/projects", { data: { title: "no" }, headers: { origin: shared.url } })).status(),
+      ).toBe(403);
+      await context.close();
+    } finally {
+      await shared.stop();
+    }
+  });
+});
