@@ -32,6 +32,18 @@ function start(): Worker<Job, Made> {
   };
 }
 
+/** Which row a kind of job waits in: a look at a project never waits behind plans that take seconds. */
+const ROW: Record<Job["kind"], "short" | "long"> = { glance: "short", print: "long", plan: "long" };
+
+function makeRows(): Queue<Job, Made> {
+  const rows = { short: makeQueue(start, { size: 1, ...LIMITS }), long: makeQueue(start, { size: SIZE, ...LIMITS }) };
+  return {
+    run: (job, gone) => rows[ROW[job.kind]].run(job, gone),
+    state: () => rows.long.state(),
+    end: () => Object.values(rows).forEach((q) => q.end()),
+  };
+}
+
 const holder = globalThis as typeof globalThis & { latticeHeavy?: Queue<Job, Made> };
-/** One queue in a process, however often this file is loaded. */
-export const heavy = (): Queue<Job, Made> => (holder.latticeHeavy ??= makeQueue(start, { size: SIZE, ...LIMITS }));
+/** One set of rows in a process, however often this file is loaded. */
+export const heavy = (): Queue<Job, Made> => (holder.latticeHeavy ??= makeRows());

@@ -1,6 +1,7 @@
 "use client";
 import type { ReactNode } from "react";
 import { useProject } from "@/ui/state/project";
+import { fetchFile } from "./fetch-file";
 
 /** A download that the server makes from the saved project: what is not saved yet is saved first. */
 export function Download({
@@ -23,7 +24,7 @@ export function Download({
       data-testid={testId}
       onClick={(e) => {
         e.preventDefault();
-        void saveNow().then(() => window.location.assign(href));
+        void saveNow().then(() => fetchFile(href, "The file"));
       }}
     >
       {children}

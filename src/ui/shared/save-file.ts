@@ -1,12 +1,15 @@
-/** Hands a file to the browser's download. */
-export function saveFile(name: string, data: string, type: string) {
-  const url = URL.createObjectURL(new Blob([data], { type }));
+/** Hands bytes to the browser's download. */
+export function saveBlob(name: string, blob: Blob) {
+  const url = URL.createObjectURL(blob);
   const a = document.createElement("a");
   a.href = url;
   a.download = name;
   a.click();
   setTimeout(() => URL.revokeObjectURL(url), 1000);
 }
+
+/** Hands a text to the browser's download. */
+export const saveFile = (name: string, data: string, type: string) => saveBlob(name, new Blob([data], { type }));
 
 /** Draws an SVG text at twice its size and hands the picture to the browser's download. */
 export function savePng(name: string, svg: string, width: number, height: number) {
@@ -19,13 +22,7 @@ export function savePng(name: string, svg: string, width: number, height: number
     canvas.getContext("2d")?.drawImage(picture, 0, 0, canvas.width, canvas.height);
     URL.revokeObjectURL(url);
     canvas.toBlob((blob) => {
-      if (!blob) return;
-      const at = URL.createObjectURL(blob);
-      const a = document.createElement("a");
-      a.href = at;
-      a.download = name;
-      a.click();
-      setTimeout(() => URL.revokeObjectURL(at), 1000);
+      if (blob) saveBlob(name, blob);
     }, "image/png");
   };
   picture.src = url;

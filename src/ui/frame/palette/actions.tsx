@@ -1,4 +1,5 @@
 import type { ReactNode } from "react";
+import { fetchFile } from "@/ui/shared/fetch-file";
 import { toast } from "sonner";
 import type { Fix } from "@/core/checks/types";
 import { TERMS, type Term } from "@/core/glossary";
@@ -73,7 +74,7 @@ function doing({ s, push }: Hands): Action[] {
     one(
       "download",
       "Download the whole plan",
-      () => s.saveNow().then(() => window.location.assign(`/api/projects/${s.id}/plan`)),
+      () => s.saveNow().then(() => fetchFile(`/api/projects/${s.id}/plan`, "The plan")),
       "zip export files",
     ),
     one("sums", "Bench sums", () => window.location.assign("/bench-sums"), "calculator resistor divider"),
@@ -100,7 +101,7 @@ const prints = ({ s }: Hands): Action[] =>
         {p.name} {soft(p.says)}
       </>
     ),
-    run: () => s.saveNow().then(() => window.location.assign(`/api/projects/${s.id}/print?what=${p.what}`)),
+    run: () => s.saveNow().then(() => fetchFile(`/api/projects/${s.id}/print?what=${p.what}`, "The print")),
   }));
 
 const words = ({ show }: Hands): Action[] =>
