@@ -63,7 +63,7 @@ export const MIGRATIONS: readonly string[] = [
     SELECT json_group_array(json(b.value)) FROM json_each(document, '$.buses') b
     WHERE json_extract(b.value, '$.host') IN (SELECT json_extract(p.value, '$.ref') FROM json_each(document, '$.parts') p)
   ))
-  WHERE json_valid(document) AND json_array_length(document, '$.buses') > 0;
+  WHERE CASE WHEN json_valid(document) THEN json_array_length(document, '$.buses') END > 0;
   `,
     )
     .join(""),

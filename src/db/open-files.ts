@@ -17,7 +17,14 @@ const slug = (title: string) =>
     .replace(/[^a-z0-9]+/g, "-")
     .replace(/^-+|-+$/g, "")
     .slice(0, 40) || "project";
-const pretty = (json: string) => `${JSON.stringify(JSON.parse(json), null, 2)}\n`;
+/** As a person reads it; what is no JSON any more goes out as it is. */
+function pretty(json: string): string {
+  try {
+    return `${JSON.stringify(JSON.parse(json), null, 2)}\n`;
+  } catch {
+    return json;
+  }
+}
 
 /** All projects and own parts as open files, by name: letters, digits, points and dashes only. */
 export function openFiles(db: Db): Record<string, string> {

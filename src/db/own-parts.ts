@@ -28,7 +28,7 @@ export function carriedPart(db: Db, partId: string): string | undefined {
   const row = db
     .prepare(
       `SELECT e.value AS document
-       FROM projects p, json_each(p.document, '$.customParts') e
+       FROM (SELECT * FROM projects WHERE json_valid(document)) p, json_each(p.document, '$.customParts') e
        WHERE json_extract(e.value, '$.id') = ? AND p.deleted_at IS NULL
        ORDER BY p.updated_at DESC LIMIT 1`,
     )
@@ -41,7 +41,7 @@ export function projectsUsing(db: Db, partId: string): { id: string; title: stri
   return db
     .prepare(
       `SELECT p.id AS id, p.title AS title, count(*) AS refs
-       FROM projects p, json_each(p.document, '$.parts') e
+       FROM (SELECT * FROM projects WHERE json_valid(document)) p, json_each(p.document, '$.parts') e
        WHERE json_extract(e.value, '$.part') = ? AND p.deleted_at IS NULL
        GROUP BY p.id ORDER BY p.updated_at DESC, p.id LIMIT 50`,
     )

@@ -146,9 +146,10 @@ export function deleteProject(db: Db, id: string): boolean {
 export function listRevisions(db: Db, id: string): RevisionRow[] {
   const list = db
     .prepare(
-      `SELECT version, summary, at, json_array_length(document, '$.bench') AS marks,
-        json_extract(document, '$.savedPlan.at') AS saved,
-        json_extract(document, '$.savedPlan.name') AS name
+      `SELECT version, summary, at,
+        CASE WHEN json_valid(document) THEN json_array_length(document, '$.bench') END AS marks,
+        CASE WHEN json_valid(document) THEN json_extract(document, '$.savedPlan.at') END AS saved,
+        CASE WHEN json_valid(document) THEN json_extract(document, '$.savedPlan.name') END AS name
       FROM revisions WHERE project_id = ? ORDER BY version DESC`,
     )
     .all(id) as {

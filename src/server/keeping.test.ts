@@ -99,6 +99,42 @@ describe("keeping everything", () => {
     for (const bad of [null, { id }, { id, do: "keep" }, { id: 3, do: "bring back" }])
       expect(api.answerBin(bad).status).toBe(400);
   });
+  it("one broken document harms nothing else, and its last readable version stands in for it", async () => {
+    const made = projects.create({ title: "Broken" });
+    if (made.status !== 201) throw new Error("not made");
+    const { id, document } = made.body;
+    const goes = projects.save(id, { base: 1, document: { ...(document as object), title: "Broken 2" } });
+    expect(goes.status).toBe(200);
+    const db = store.database();
+    db.prepare('UPDATE projects SET document = \'{"title": "Bro\' WHERE id = ?').run(id);
+    db.prepare("UPDATE revisions SET document = 'x' WHERE project_id = ? AND version = 2").run(id);
+    db.prepare("INSERT INTO own_parts (id, document, updated_at) VALUES ('module/broken', '{', '')").run();
+    expect(titles()).toContain("Broken 2");
+    expect(projects.get(id)).toMatchObject({
+      status: 200,
+      body: { version: 2, from: 1, document: { title: "Broken" } },
+    });
+    expect(projects.revisions(id)).toMatchObject({ status: 200, body: [{ version: 2 }, { version: 1 }] });
+    expect(projects.revision(id, 2).status).toBe(409);
+    const parts = await import("./parts");
+    expect(parts.ownParts().map((p) => p.id)).not.toContain("module/broken");
+    expect(parts.partPage("module/bme280")!.usedIn.length).toBeGreaterThan(0);
+    const { glance } = await import("./glance");
+    expect(await glance(id)).toMatchObject({ status: 400 });
+    (await import("./heavy")).heavy().end();
+    expect(Object.keys(unzipSync((await api.exportZip()).data))).toContain(`projects/broken-2-${id}.lattice.json`);
+    // The next save mends it.
+    expect(projects.save(id, { base: 2, document: { ...(document as object), title: "Mended" } }).status).toBe(200);
+    expect(projects.get(id)).toMatchObject({ status: 200, body: { version: 3, document: { title: "Mended" } } });
+    db.prepare("UPDATE projects SET document = '' WHERE id = ?").run(id);
+    db.prepare("UPDATE revisions SET document = '' WHERE project_id = ?").run(id);
+    expect(projects.get(id)).toMatchObject({
+      status: 409,
+      body: { message: expect.stringContaining("damaged") as string },
+    });
+    db.prepare("DELETE FROM own_parts WHERE id = 'module/broken'").run();
+    projects.remove(id);
+  });
   it("at a normal stop all stands in the one file", () => {
     projects.create({ title: "Last words" });
     store.closeDatabase();

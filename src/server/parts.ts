@@ -30,7 +30,13 @@ export function details(ask: { ids: string | null; boards: boolean }): Part[] {
 }
 
 const parsed = (document: string): Part[] => {
-  const result = validatePart(JSON.parse(document));
+  let data: unknown;
+  try {
+    data = JSON.parse(document);
+  } catch {
+    return [];
+  }
+  const result = validatePart(data);
   return result.ok && !isShipped(shippedCatalogue(), result.part.id) ? [result.part] : [];
 };
 

@@ -16,6 +16,8 @@ export interface StoredProject {
   id: string;
   version: number;
   document: unknown;
+  /** The version that this is, where the newest one is damaged. */
+  from?: number;
 }
 
 const stored = (r: rows.ProjectRow): StoredProject => ({
@@ -65,9 +67,32 @@ export function create(input: unknown): Outcome<StoredProject> {
   };
 }
 
+/** What is stored is no JSON any more: a damaged disk, another program. */
+const damaged = {
+  status: 409 as const,
+  body: {
+    message:
+      "The data of this project are damaged, and so are all its versions. All other projects are as they were. Restore a backup to get this one back.",
+  },
+};
+const asJson = (text: string): { document: unknown } | null => {
+  try {
+    return { document: JSON.parse(text) };
+  } catch {
+    return null;
+  }
+};
+
 export function get(id: string): Outcome<StoredProject> {
   const row = rows.getProject(database(), id);
-  return row ? { status: 200, body: stored(row) } : notFound;
+  if (!row) return notFound;
+  if (asJson(row.document)) return { status: 200, body: stored(row) };
+  // The newest of its versions that can be read stands in for it; the next save puts that in its place.
+  for (const r of rows.listRevisions(database(), id)) {
+    const read = asJson(rows.getRevision(database(), id, r.version) ?? "");
+    if (read) return { status: 200, body: { id, version: row.version, document: read.document, from: r.version } };
+  }
+  return damaged;
 }
 
 /** Whether two documents differ in their ticks and readings only. */
@@ -107,7 +132,7 @@ export function save(id: string, input: unknown): Outcome<{ version: number }> {
     body: {
       message: "This project was changed somewhere else since it was opened here.",
       version: result.row.version,
-      document: JSON.parse(result.row.document),
+      document: asJson(result.row.document)?.document,
     },
   };
 }
@@ -122,5 +147,6 @@ export function revisions(id: string): Outcome<rows.RevisionRow[]> {
 
 export function revision(id: string, version: number): Outcome<{ document: unknown }> {
   const text = rows.getProject(database(), id) && rows.getRevision(database(), id, version);
-  return text ? { status: 200, body: { document: JSON.parse(text) } } : notFound;
+  const read = text === undefined ? null : asJson(text);
+  return read ? { status: 200, body: read } : text === undefined ? notFound : damaged;
 }

@@ -49,7 +49,13 @@ const MAKE: { [K in Job["kind"]]: (job: Extract<Job, { kind: K }>, project: Proj
 };
 
 async function made(job: Job): Promise<Made> {
-  const read = loadProject(JSON.parse(job.document), catalogue);
+  let document: unknown;
+  try {
+    document = JSON.parse(job.document);
+  } catch {
+    return no("The data of this project are damaged and can't be read.");
+  }
+  const read = loadProject(document, catalogue);
   if (!read.ok) return no(read.problems.map((p) => `${p.path}: ${p.message}`).join("; "));
   return (MAKE[job.kind] as (job: Job, project: Project) => Promise<Made>)(job, read.project);
 }

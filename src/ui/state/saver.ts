@@ -9,6 +9,8 @@ export type SaveState = "saved" | "unsaved" | "saving" | "stale" | "failed";
 export interface Theirs {
   version: number;
   document: Project;
+  /** The version that this is, where the newest one is damaged. */
+  from?: number;
 }
 /** Both sides changed the same things: the person is asked. */
 export interface Asked {
@@ -247,6 +249,11 @@ export function makeSaver(g: Ground) {
       stand(r.body.version, r.body.document);
       g.show(await g.open(r.body.document), null);
       state("saved");
+      if (r.body.from !== undefined)
+        g.tell(
+          "trouble",
+          `The newest version of this project is damaged. This is version ${r.body.from}, the last that can be read.`,
+        );
       for (const k of apart) {
         // While the person is asked about one, the others stay written down.
         if (asked) break;
