@@ -106,7 +106,7 @@ const font = (weight: number) =>
     ),
   );
 
-const N = ALL ? 12_000 : 960;
+const N = ALL ? 12_000 : 480;
 /** Every so many also with its prints: they take a second each. */
 const PRINTED = 40;
 const GROUPS = 12;
