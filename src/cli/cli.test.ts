@@ -396,7 +396,7 @@ describe("lattice", () => {
       JSON.stringify({ format: "young-lattice-project", version: 1, title: "Other", parts, customParts: [other] }),
     );
     await main(["plan", file, "--out", path.join(dir, "out")]);
-    expect(err).toContain("no program is written for B1 (own data): no sketch core for QX900 here");
+    expect(err).toContain("no program is written for B1: no sketch core for QX900 here");
     expect(fs.existsSync(path.join(dir, "out/firmware"))).toBe(false);
   });
   it("wires by hand: joined, cut, put between, as built; bad input changes nothing and answers 2", async () => {

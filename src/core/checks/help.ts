@@ -8,11 +8,8 @@ import type { Fix } from "./types";
 export const round = (v: number, digits = 3) => Number(v.toFixed(digits));
 export const mA = (a: number) => formatSI(a, "A");
 export const label = (c: Circuit, ref: string) => {
-  const inst = c.netlist.instance(ref);
-  const named = inst && inst.label !== ref;
-  // Whatever is said of it stands on numbers that the catalogue does not vouch for.
-  if (inst && isOwn(c, inst.part.id)) return named ? `${inst.label} (${ref}, own data)` : `${ref} (own data)`;
-  return named ? `${inst.label} (${ref})` : ref;
+  const l = c.netlist.instance(ref)?.label;
+  return l && l !== ref ? `${l} (${ref})` : ref;
 };
 
 /** Whether a part is the project's own: made here, or come with its file. */

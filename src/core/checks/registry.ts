@@ -15,14 +15,32 @@ function plugNames(c: Circuit): ((text: string) => string) | null {
     text.replace(/[A-Z]+[A-Z0-9]*\.[\w+-]+/g, (end) => (called.has(end) ? `${end} (${called.get(end)})` : end));
 }
 
+/** What is said of a part of the project's own stands on numbers that the catalogue does not vouch for: that is said too. */
+function foreign(c: Circuit): ((f: Found) => string) | null {
+  const own = new Set(c.project.customParts.map((p) => p.id));
+  const refs = own.size
+    ? [...c.netlist.expanded.instances.values()].flatMap((i) => (own.has(i.part.id) ? [i.ref] : []))
+    : [];
+  if (!refs.length) return null;
+  return (f) => {
+    const here = refs.filter((r) => f.at.some((x) => x === r || x.startsWith(`${r}.`) || x.startsWith(`${r}:`)));
+    return here.length && f.rule !== "part.own-data" ? ` (By own data of ${here.join(", ")}.)` : "";
+  };
+}
+
 /** The finding with its fixes worked out at the first look at them: most are never looked at. */
-function asFinding(f: Found, name: ((text: string) => string) | null, reason: string | undefined): Finding {
+function asFinding(
+  f: Found,
+  name: ((text: string) => string) | null,
+  more: string,
+  reason: string | undefined,
+): Finding {
   let fixes: Fix[] | undefined;
   return {
     rule: f.rule,
     severity: f.severity,
     at: f.at,
-    message: name ? name(f.message) : f.message,
+    message: `${name ? name(f.message) : f.message}${more}`,
     evidence: f.evidence,
     get fixes() {
       if (!fixes) {
@@ -41,9 +59,10 @@ function asFinding(f: Found, name: ((text: string) => string) | null, reason: st
  */
 export function findings(c: Circuit): Finding[] {
   const name = plugNames(c);
+  const own = foreign(c);
   const known = new Map(c.project.acknowledged.map((a) => [`${a.rule}|${a.at.join("|")}`, a.reason]));
   return RULES.flatMap((r) => r.check(c))
-    .map((f) => ({ key: order(f), f: asFinding(f, name, known.get(`${f.rule}|${f.at.join("|")}`)) }))
+    .map((f) => ({ key: order(f), f: asFinding(f, name, own?.(f) ?? "", known.get(`${f.rule}|${f.at.join("|")}`)) }))
     .sort((a, b) => (a.key < b.key ? -1 : a.key > b.key ? 1 : 0))
     .map((x) => x.f);
 }

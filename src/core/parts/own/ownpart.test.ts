@@ -326,6 +326,8 @@ describe("an own part in a project", () => {
     const about = list.filter((f) => !f.rule.startsWith("board."));
     expect(about.map((f) => `${f.severity} ${f.rule}`)).toEqual(["note part.data-missing", "note part.own-data"]);
     expect(about[0]!.at).toEqual(["M1.SCL", "M1.SDA"]);
+    // What stands on numbers that the catalogue does not vouch for says so.
+    expect(about[0]!.message).toMatch(/ \(By own data of M1\.\)$/);
     const sound = findings(circuitOf(project(), catalogue)).filter((f) => !f.rule.startsWith("board."));
     expect(sound.map((f) => f.rule)).toEqual(["part.own-data"]);
   });
