@@ -1,5 +1,6 @@
 "use client";
 import { afterPaint } from "@/ui/shared/after-paint";
+import { later } from "@/ui/shared/later";
 import Link from "next/link";
 import { usePathname, useSearchParams } from "next/navigation";
 import { count } from "@/core/quantity/count";
@@ -17,9 +18,10 @@ import { Ledger } from "./ledger";
 import { Menu } from "@/ui/shared/menu";
 import { PlaceCard } from "./place-card";
 import { PlaceMenu } from "./place-menu";
-import { StaleNotice } from "./stale";
 import { Tip } from "@/ui/shared/tip";
 
+/** Only where two changed the same: its script comes then. */
+const StaleNotice = later(() => import("./stale").then((m) => m.StaleNotice));
 const loadPalette = () => import("./palette/palette");
 const Palette = dynamic(() => loadPalette().then((m) => m.Palette));
 const Versions = dynamic(() => import("./versions").then((m) => m.Versions));
@@ -319,7 +321,7 @@ function Inside({ children }: { children: ReactNode }) {
         openVersions={() => setVersions(true)}
         openKeys={() => setKeys(true)}
       />
-      <StaleNotice />
+      {s.asked && <StaleNotice />}
       <PlaceMenu>
         <div className="flex min-h-0 grow max-md:flex-col">
           <Rail />

@@ -24,6 +24,8 @@ export function Holders() {
   const close = async (row: Row) => {
     const r = await http("POST", "/api/holders", { id: row.id });
     if (r.status !== 200) toast.error(r.body.message ?? "That did not work.");
+    // Who closes out itself is told no more.
+    else setRows((all) => all.filter((x) => x.id !== row.id));
     await look();
   };
   return (

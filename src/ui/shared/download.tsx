@@ -1,7 +1,6 @@
 "use client";
 import type { ReactNode } from "react";
 import { useProject } from "@/ui/state/project";
-import { fetchFile } from "./fetch-file";
 
 /** A download that the server makes from the saved project: what is not saved yet is saved first. */
 export function Download({
@@ -24,7 +23,7 @@ export function Download({
       data-testid={testId}
       onClick={(e) => {
         e.preventDefault();
-        void saveNow().then(() => fetchFile(href, "The file"));
+        void saveNow().then(async () => (await import("./fetch-file")).fetchFile(href, "The file"));
       }}
     >
       {children}

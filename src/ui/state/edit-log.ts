@@ -1,5 +1,5 @@
 "use client";
-import { openDB, type IDBPDatabase } from "idb";
+import type { IDBPDatabase } from "idb";
 import type { Project } from "@/core/project";
 
 /** What was changed here and is not known to be saved: written down before the server is asked. */
@@ -22,16 +22,49 @@ export interface Kept {
 
 const STORE = "changes";
 let opened: Promise<IDBPDatabase | null> | undefined;
+async function open(): Promise<IDBPDatabase | null> {
+  try {
+    const { openDB } = await import("idb");
+    return await openDB("young-lattice", 1, {
+      upgrade: (d) => void d.createObjectStore(STORE),
+      // Another tab with a newer version of the program wants it.
+      blocking: (_a, _b, e) => {
+        (e.target as IDBDatabase | null)?.close();
+        opened = undefined;
+      },
+    });
+  } catch {
+    return null;
+  }
+}
 /** Null where the browser keeps nothing, as in some private windows: then the server alone does. */
-const db = (): Promise<IDBPDatabase | null> =>
-  (opened ??= openDB("young-lattice", 1, {
-    upgrade: (d) => void d.createObjectStore(STORE),
-    // Another tab with a newer version of the program wants it.
-    blocking: (_a, _b, e) => {
-      (e.target as IDBDatabase | null)?.close();
-      opened = undefined;
-    },
-  }).catch(() => null));
+const db = (): Promise<IDBPDatabase | null> => (opened ??= open());
+
+/** Says that something of a project is written down, so that a page that opens need not look where nothing is. */
+const flag = {
+  name: (id: string) => `lattice-left ${id}`,
+  /** True where that can't be known. */
+  up(id: string): boolean {
+    try {
+      return localStorage.getItem(flag.name(id)) !== null;
+    } catch {
+      return true;
+    }
+  },
+  set(id: string, up: boolean): void {
+    try {
+      if (up) localStorage.setItem(flag.name(id), "1");
+      else localStorage.removeItem(flag.name(id));
+    } catch {
+      // It is looked for every time then.
+    }
+  },
+};
+/** Takes the flag down when nothing of any tab is left. */
+async function lower(d: IDBPDatabase | null, id: string): Promise<void> {
+  const keys = ((await d?.getAllKeys(STORE)) ?? []) as string[];
+  if (!keys.some((k) => k.startsWith(`${id} `))) flag.set(id, false);
+}
 
 const key = (id: string, tab: string) => `${id} ${tab}`;
 export const newId = (): string => {
@@ -88,6 +121,7 @@ async function closed(tab: string, own: string): Promise<boolean> {
 /** What is not known to be saved of each project, by tab. None of these throws: what can't be kept here the server still gets. */
 export const editLog = {
   async put(k: Omit<Kept, "tab" | "at">): Promise<void> {
+    flag.set(k.id, true);
     try {
       const tab = await tabId();
       await (await db())?.put(STORE, { ...k, tab, at: Date.now() } satisfies Kept, key(k.id, tab));
@@ -104,19 +138,23 @@ export const editLog = {
       const there = (await tx?.store.get(key(id, tab))) as Kept | undefined;
       if (there?.saveId === saveId) await tx?.store.delete(key(id, tab));
       await tx?.done;
+      await lower(d, id);
     } catch {
       // It is sent once more at the next opening, and known there.
     }
   },
   async drop(k: Kept): Promise<void> {
     try {
-      await (await db())?.delete(STORE, key(k.id, k.tab));
+      const d = await db();
+      await d?.delete(STORE, key(k.id, k.tab));
+      await lower(d, k.id);
     } catch {
       // As above.
     }
   },
   /** What tabs that are closed now, and this one before it was loaded anew, have left behind; oldest first. */
   async left(id: string): Promise<Kept[]> {
+    if (!flag.up(id)) return [];
     try {
       const own = await tabId();
       const d = await db();
