@@ -178,6 +178,9 @@ async function main() {
     const { page } = await app.session();
     await page.goto("/");
     await page.getByRole("link", { name: "Rain-barrel gauge" }).waitFor();
+    await page.waitForFunction(() => !/^…$/m.test(document.querySelector("table")?.textContent ?? "…"));
+    await page.getByText("Back up everything").waitFor();
+    await page.waitForTimeout(2500);
     await page.screenshot({ path: path.join(OUT, "home.png") });
     for (const s of SHOTS) {
       await page.emulateMedia({ colorScheme: s.dark ? "dark" : "light" });

@@ -5,4 +5,5 @@ export async function register() {
   refuseOddMethods();
   const { closeDatabase } = await import("./server/store");
   process.once("exit", closeDatabase);
+  (await import("./server/heavy")).heavy().warm();
 }

@@ -16,15 +16,20 @@ function start(): Worker<Job, Made> {
   const thread = new Thread(path.join(/* turbopackIgnore: true */ process.cwd(), "bin", "heavy.mjs"));
   thread.unref();
   let stopped = false;
+  let ended = false;
   let failed: ((why: Error) => void) | undefined;
   thread.on("error", (e) => failed?.(e));
-  thread.on("exit", () => stopped || failed?.(new Error("a thread ended by itself")));
+  thread.on("exit", () => {
+    ended = true;
+    if (!stopped) failed?.(new Error("a thread ended by itself"));
+  });
   return {
     work(job, done, fails) {
       failed = fails;
       thread.once("message", (m: Made | { failed: string }) => ("failed" in m ? fails(new Error(m.failed)) : done(m)));
       thread.postMessage(job);
     },
+    alive: () => !ended,
     stop() {
       stopped = true;
       void thread.terminate();
@@ -40,6 +45,8 @@ function makeRows(): Queue<Job, Made> {
   return {
     run: (job, gone) => rows[ROW[job.kind]].run(job, gone),
     state: () => rows.long.state(),
+    // The first page asks at once how its projects stand.
+    warm: () => rows.short.warm(),
     end: () => Object.values(rows).forEach((q) => q.end()),
   };
 }

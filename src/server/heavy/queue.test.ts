@@ -4,14 +4,17 @@ import { Busy, makeQueue, Stopped, type Worker } from "./queue";
 interface Fake extends Worker<number, number> {
   jobs: { job: number; done(r: number): void; failed(why: Error): void }[];
   stopped: boolean;
+  dead: boolean;
 }
 const started: Fake[] = [];
 function start(): Fake {
   const fake: Fake = {
     jobs: [],
     stopped: false,
+    dead: false,
     work: (job, done, failed) => void fake.jobs.push({ job, done, failed }),
     stop: () => void (fake.stopped = true),
+    alive: () => !fake.dead,
   };
   started.push(fake);
   return fake;
@@ -80,6 +83,27 @@ describe("the queue before the threads", () => {
     last(2).done(3);
     expect(await c).toBe(3);
     expect(started.map((w) => w.stopped)).toEqual([true, true, false]);
+  });
+  it("starts one ahead where that is asked for, and uses it", async () => {
+    const q = queue();
+    q.warm();
+    q.warm();
+    expect(started).toHaveLength(1);
+    const a = q.run(1);
+    last(0).done(1);
+    expect(await a).toBe(1);
+    expect(started).toHaveLength(1);
+    q.end();
+  });
+  it("does not give work to one that died while it rested", async () => {
+    const q = queue();
+    q.warm();
+    started[0]!.dead = true;
+    const a = q.run(1);
+    expect(started).toHaveLength(2);
+    last(1).done(1);
+    expect(await a).toBe(1);
+    q.end();
   });
   it("ends a thread that has nothing to do for a while", async () => {
     const q = queue();

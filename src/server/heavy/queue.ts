@@ -2,6 +2,8 @@
 export interface Worker<J, R> {
   work(job: J, done: (r: R) => void, failed: (why: Error) => void): void;
   stop(): void;
+  /** False once it has ended by itself. */
+  alive(): boolean;
 }
 
 /** No more is taken in: the sentence is for the person. */
@@ -19,6 +21,8 @@ export interface Queue<J, R> {
   /** Rejects with `Busy` when too many wait, with `Stopped` when `gone` says so or its time is over. */
   run(job: J, gone?: AbortSignal): Promise<R>;
   state(): { running: number; waiting: number };
+  /** Starts a worker before anybody asks, so that the first one does not wait for it. */
+  warm(): void;
   /** Ends all threads; what was under way is stopped. */
   end(): void;
 }
@@ -50,7 +54,8 @@ export function makeQueue<J, R>(
     while (waiting.length && running.size < o.size) begin(waiting.shift()!);
   };
   const begin = (w: Waiting<J, R>) => {
-    const there = idle.pop();
+    let there = idle.pop();
+    for (; there && !there.worker.alive(); there = idle.pop()) clearTimeout(there.timer);
     if (there) clearTimeout(there.timer);
     const worker = there?.worker ?? start();
     let open = true;
@@ -102,6 +107,9 @@ export function makeQueue<J, R>(
         next();
       }),
     state: () => ({ running: running.size, waiting: waiting.length }),
+    warm() {
+      if (!idle.length && !running.size) rest(start());
+    },
     end() {
       const why = new Stopped("The app is stopping.");
       for (const w of waiting.splice(0)) w.failed(why);
