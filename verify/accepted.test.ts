@@ -190,7 +190,7 @@ describe("whatever the reader accepts opens, plans, is judged, written, tried an
   it.each(groups)("projects with a part of their own, group %i", (g) => run(g, N, project), 600_000);
   it.each(groups)(
     "projects with things taken out, put in and moved about, group %i",
-    (g) => run(g, N / 4, mangled),
+    (g) => run(g, N / 2, mangled),
     600_000,
   );
 });
