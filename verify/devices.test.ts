@@ -100,9 +100,7 @@ const some = (m: Model) => (process.env.ALL ? m.worlds : m.worlds.slice(0, 1 + (
 const whole = (x: Planned) =>
   x.device.over?.kind !== "pins" || (x.device.over.out ?? []).every((o) => linesOf(x.c, "M1").has(o.pin));
 /** Glasses of so many dots that clocking them bit by bit takes minutes: their program is that of a smaller one with other numbers. */
-const LARGE = new Set(["module/st7789", "module/ili9341"]);
-/** In the simulator each bit is a message to and fro. */
-const LARGE_IN_SIM = new Set(["module/st7735"]);
+const LARGE = new Set(["module/st7735", "module/st7789", "module/ili9341"]);
 const CASES = MODELS.filter((m) => process.env.ALL || !LARGE.has(m.part)).map((m) => [m.part, m] as const);
 const ON_PORTS = new Set(DEVICES.flatMap((d) => (d.of(wired(d.cases[0]!)).over?.kind === "uart" ? [d.id] : [])));
 const DONE = "YL1 done parts=1 proven=1 failed=0 unproven=0 ok";
@@ -161,52 +159,49 @@ describe("devices in C++, run in simavr against the bench's models", () => {
     bench = benchProgram();
   }, 240_000);
   // A serial port of its own has none of the boards that are simulated here: see below.
-  it.each(CASES.filter(([id], i) => !ON_PORTS.has(id) && (process.env.ALL || (!LARGE_IN_SIM.has(id) && i % 3 !== 1))))(
-    "%s",
-    async (id, m) => {
-      const x = planned(BOARD5, id, "sketch");
-      const files = sketch.files(x.c);
-      const { elf } = compileSketch(`device-${id.replace("/", "-")}`, files, "bringup");
-      const address = i2cAddress(x.c);
-      const lines = (part: BusPart) => {
-        const wires = wirePart(x.c, "M1", x.device, part, x.as.chain ?? 1);
-        return wires ? { part: wires, at: linesOf(x.c, "M1") } : undefined;
-      };
-      const run = (seconds: number, part: BusPart, until: string, keys: string[] = []) =>
-        simulateWith(
-          bench,
-          elf,
-          seconds,
-          address === null ? new Map() : new Map([[address, part]]),
-          until,
-          lines(part),
-          keys,
-        );
-      if (m.wants && x.device.takes) {
-        const { part, did } = recorded(m.make({}, x.as));
-        const careful = x.device.proof?.kind === "seen" && x.device.proof.careful;
-        const r = await run(
-          x.device.proof?.kind === "seen" && x.device.proof.ms ? 16 : 9,
-          part,
-          "YL1 act M1 told",
-          careful ? ["key:1500:1", "key:1600:~"] : [],
-        );
-        expect(r.lines.find((l) => l.startsWith("YL1 act M1 told"))).toMatch(/fresh=1 info$/);
-        // Shares and tones come out of the chip's timers, which say nothing of it here.
-        const outs = x.device.over?.kind === "pins" ? (x.device.over.out ?? []) : [];
-        if (whole(x) && !outs.some((o) => o.as === "duty" || o.as === "tone"))
-          expect(missed(x.device, m, x.as, did)).toEqual([]);
-      } else
-        for (const w of some(m)) {
-          const r = await run(7.5, m.make(w, x.as), "YL1 done");
-          expect(sensorLine(r.lines), JSON.stringify(w)).toBe(expected(x, m, w));
-          if (!x.device.proof && expected(x, m, w).endsWith("ok")) expect(r.lines).toContain(DONE);
-        }
-      // Every starter is compiled elsewhere too: one in three here, for its size.
-      if (CASES.findIndex(([x2]) => x2 === id) % 3 === 0)
-        expect(compileSketch(`device-${id.replace("/", "-")}`, files, "starter").ram).toBeLessThan(1100);
-    },
-  );
+  it.each(CASES.filter(([id], i) => !ON_PORTS.has(id) && (process.env.ALL || i % 3 !== 1)))("%s", async (id, m) => {
+    const x = planned(BOARD5, id, "sketch");
+    const files = sketch.files(x.c);
+    const { elf } = compileSketch(`device-${id.replace("/", "-")}`, files, "bringup");
+    const address = i2cAddress(x.c);
+    const lines = (part: BusPart) => {
+      const wires = wirePart(x.c, "M1", x.device, part, x.as.chain ?? 1);
+      return wires ? { part: wires, at: linesOf(x.c, "M1") } : undefined;
+    };
+    const run = (seconds: number, part: BusPart, until: string, keys: string[] = []) =>
+      simulateWith(
+        bench,
+        elf,
+        seconds,
+        address === null ? new Map() : new Map([[address, part]]),
+        until,
+        lines(part),
+        keys,
+      );
+    if (m.wants && x.device.takes) {
+      const { part, did } = recorded(m.make({}, x.as));
+      const careful = x.device.proof?.kind === "seen" && x.device.proof.careful;
+      const r = await run(
+        x.device.proof?.kind === "seen" && x.device.proof.ms ? 16 : 9,
+        part,
+        "YL1 act M1 told",
+        careful ? ["key:1500:1", "key:1600:~"] : [],
+      );
+      expect(r.lines.find((l) => l.startsWith("YL1 act M1 told"))).toMatch(/fresh=1 info$/);
+      // Shares and tones come out of the chip's timers, which say nothing of it here.
+      const outs = x.device.over?.kind === "pins" ? (x.device.over.out ?? []) : [];
+      if (whole(x) && !outs.some((o) => o.as === "duty" || o.as === "tone"))
+        expect(missed(x.device, m, x.as, did)).toEqual([]);
+    } else
+      for (const w of some(m)) {
+        const r = await run(7.5, m.make(w, x.as), "YL1 done");
+        expect(sensorLine(r.lines), JSON.stringify(w)).toBe(expected(x, m, w));
+        if (!x.device.proof && expected(x, m, w).endsWith("ok")) expect(r.lines).toContain(DONE);
+      }
+    // Every starter is compiled elsewhere too: one in three here, for its size.
+    if (CASES.findIndex(([x2]) => x2 === id) % 3 === 0)
+      expect(compileSketch(`device-${id.replace("/", "-")}`, files, "starter").ram).toBeLessThan(1100);
+  });
 });
 
 /** What a part says once it has heard everything that its world has in store. */
