@@ -202,6 +202,15 @@ function bySim(c: Circuit, target: Tried) {
   return { lines: p.said.map((s) => s.line), levels, p };
 }
 
+/** The presses of a contact for the simulator; none where there is no contact. */
+const pressesOf = (go: string | undefined, port: (hostPin: string) => string): string[] =>
+  go
+    ? [
+        `hold:${port(go)}:1`,
+        ...PRESSES.flatMap(([from, to]) => [`later:${port(go)}:${from}:0`, `later:${port(go)}:${to}:1`]),
+      ]
+    : [];
+
 /** Lines that stand still: the last four seconds, when everything has been read, and what was told at a press. */
 const steady = (lines: readonly string[]) =>
   lines.filter((l) => / pressed$/.test(l) || (/running [4-7] s$/.test(l) && !/Go pressed/.test(l)));
@@ -286,12 +295,7 @@ describe("and what the compiled sketch says in simavr", () => {
       );
       const { elf } = compileSketch(`same-${x.demo ?? CASES.indexOf(x)}`, sketch.files(c), "starter");
       const go = linesOf(c, "SW1").get("1");
-      const events = go
-        ? [
-            `hold:${port(go)}:1`,
-            ...PRESSES.flatMap(([from, to]) => [`later:${port(go)}:${from}:0`, `later:${port(go)}:${to}:1`]),
-          ]
-        : [];
+      const events = pressesOf(go, port);
       const lines = wires.size ? { part: together(wires), at } : undefined;
       const r = await simulateWith(exe, elf, SECONDS, bus, undefined, lines, events);
       expect(steady(r.lines)).toEqual(steady(sim.lines));
@@ -329,12 +333,7 @@ describe("and what plain C says in simavr on a bare chip", () => {
       );
       const { elf } = compileC(`same-${[...CASES, ...PLAIN].indexOf(x)}`, avrC.files(c), "main", MEGA328.mcu, MEGA328.clock_Hz); // prettier-ignore
       const go = linesOf(c, "SW1").get("1");
-      const events = go
-        ? [
-            `hold:${port(go)}:1`,
-            ...PRESSES.flatMap(([from, to]) => [`later:${port(go)}:${from}:0`, `later:${port(go)}:${to}:1`]),
-          ]
-        : [];
+      const events = pressesOf(go, port);
       const lines = wires.size ? { part: together(wires), at } : undefined;
       const r = await simulateWith(exe, elf, SECONDS, new Map(), undefined, lines, events, MEGA328);
       expect(told(r.lines)).toEqual(told(sim.p.said.map((s) => s.line)));

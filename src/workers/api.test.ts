@@ -32,6 +32,37 @@ describe("what the interface asks", () => {
     expect(s.view.verdict.words).toBe("Ready to wire");
     expect(s.view.parts[2]!.companions[0]!.says).toContain("390 Ω");
   });
+  it("puts two changes together, says what is new in the two of them, and asks before it chooses", async () => {
+    const base = planned([BOARD3, USB]);
+    const lamp = (ref: string, part: string) => ({
+      ...base,
+      parts: [...base.parts, { ref, part }],
+      links: [
+        ...base.links,
+        { from: `${ref}.${part.includes("led") ? "A" : "1"}`, to: "B1.GP14" },
+        { from: `${ref}.${part.includes("led") ? "K" : "2"}`, to: "B1.GND" },
+      ],
+    });
+    const [mine, theirs] = [lamp("LED1", "discrete/led-red"), lamp("SW1", "discrete/button")];
+    const both = await api.merge(mine, JSON.stringify(base), JSON.stringify(theirs), {});
+    expect([both.clashes, both.problem]).toEqual([[], null]);
+    expect(both.step!.project.parts.map((p) => p.ref).sort()).toEqual(["B1", "LED1", "S1", "SW1"]);
+    expect(both.notes.join(" ")).toMatch(/Together, what neither side had: .*GP14/);
+    const apart = await api.merge(
+      { ...base, title: "A" },
+      JSON.stringify(base),
+      JSON.stringify({ ...base, title: "B" }),
+      {},
+    );
+    expect([apart.step, apart.clashes.map((c) => c.key)]).toEqual([null, ["title"]]);
+    const chosen = await api.merge(
+      { ...base, title: "A" },
+      JSON.stringify(base),
+      JSON.stringify({ ...base, title: "B" }),
+      { title: "mine" },
+    );
+    expect([chosen.step!.project.title, chosen.notes]).toEqual(["A", []]);
+  });
   it("a part that does not fit is kept, and the clash is told", async () => {
     const one = (await api.add(planned([BOARD5, USB]), "module/ssd1306-i2c", "")).project;
     const s = await api.add(one, "module/ssd1306-i2c", "");

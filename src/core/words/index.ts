@@ -28,10 +28,12 @@ export const markdown = (text: string): string =>
     .replace(/:\/\//g, ":\\/\\/")
     .replace(/\b(www)\./gi, "$1\\.")
     .replace(/@/g, "&#64;")
+    // Only what begins a heading, a list or a line of its own: "3.3 V" and "-3" are no such thing.
     .replace(
-      /^(\s*)([#+=:-]|\d+[.)])/,
+      /^(\s*)(#{1,6}|[+-]|\d+[.)])(?=\s|$)/,
       (_, room: string, sign: string) => `${room}${sign.slice(0, -1)}\\${sign.slice(-1)}`,
-    );
+    )
+    .replace(/^(\s*)([=:-]+\s*)$/, "$1\\$2");
 
 /** Text in XML, between tags or in an attribute. */
 export const xml = (text: string): string => plain(text).replace(/[&<>"']/g, (c) => `&#${c.charCodeAt(0)};`);
@@ -46,7 +48,6 @@ export const code = (text: string, most = 40): string =>
     .replace(/\/\*/g, "/ *")
     // Two of them begin a trigraph.
     .replace(/\?{2,}/g, "?")
-    .replace(/\$/g, "S")
     .slice(0, most)
     .trim();
 

@@ -153,7 +153,7 @@ export function ProjectProvider({ id, children }: { id: string; children: ReactN
     const others = typeof BroadcastChannel === "undefined" ? null : new BroadcastChannel(CHANNEL);
     const made = makeSaver({
       put: (body, leaving) => {
-        const small = leaving && JSON.stringify(body).length < LEAVING_BYTES;
+        const small = leaving && new Blob([JSON.stringify(body)]).size < LEAVING_BYTES;
         return http("PUT", `/api/projects/${id}`, body, small);
       },
       get: () => http("GET", `/api/projects/${id}`),

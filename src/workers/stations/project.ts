@@ -195,7 +195,19 @@ export const projectApi = {
       const [p] = read.problems;
       return { step: null, ...said, problem: `${p!.path}: ${p!.message}` };
     }
-    return { step: step(read.project, "put together with a change made elsewhere"), ...said, problem: null };
+    // Two sound changes can make something together that neither side saw.
+    const grave = (p: Project) =>
+      judged(p).list.flatMap((f) =>
+        f.severity === "stop" || f.severity === "fault" ? [[findingKey(f), f.message] as const] : [],
+      );
+    const seen = new Set([mine, JSON.parse(theirs) as Project].flatMap((p) => grave(p).map(([key]) => key)));
+    const fresh = grave(read.project).filter(([key]) => !seen.has(key));
+    return {
+      step: step(read.project, "put together with a change made elsewhere"),
+      clashes: m.clashes,
+      notes: [...m.notes, ...fresh.map(([, message]) => `Together, what neither side had: ${message}`)],
+      problem: null,
+    };
   },
 
   write(project: Project): string {

@@ -36,7 +36,7 @@ export function writeVcd(
   const pins = [...new Set(edges.map((d) => d.hostPin))].sort();
   const ids = new Map(pins.map((p, i) => [p, idOf(i)]));
   const lines = [
-    `$comment ${code(title, 120)} $end`,
+    `$comment ${code(title.replace(/\$/g, ""), 120)} $end`,
     "$timescale 1 ns $end",
     "$scope module bench $end",
     ...pins.map((p) => `$var wire 1 ${ids.get(p)!} ${plain(p)} $end`),

@@ -1,4 +1,5 @@
 /** Two changes of one project, made apart, put together. */
+import { partKind, type PartKind } from "../../parts/catalogue";
 import { splitEnd } from "../endpoint";
 import { nextRef } from "../refs";
 import { refsOf, type Rule } from "../rules";
@@ -35,12 +36,23 @@ function newNames(base: Project, mine: Project, theirs: Project): Map<string, st
   return names;
 }
 
-/** Wires by the pin that they begin at: what leads from a pin belongs together. */
-const byStart = (links: readonly Link[]): Record<string, Link[]> => {
+/** Of a wire's two ends the one that says whose it is: a part's before a supply's, a supply's before a board's. */
+const RANK: Partial<Record<PartKind, number>> = { supply: 1, board: 2, chip: 2 };
+const turnedRound = (l: Link): Link => ({ ...l, from: l.to, to: l.from });
+/** Wires by that end, whichever way they are written: what leads from a part's pin belongs together. */
+function byPin(p: Project, backwards: (l: Link) => boolean): Record<string, Link[]> {
   const out = new Map<string, Link[]>();
-  for (const l of links) out.set(l.from, [...(out.get(l.from) ?? []), l]);
+  for (const l of p.links) {
+    const link = backwards(l) ? turnedRound(l) : l;
+    out.set(link.from, [...(out.get(link.from) ?? []), link]);
+  }
   return Object.fromEntries(out);
-};
+}
+/** As it was written where it was written the other way round, there first. */
+function asWritten(links: readonly Link[], ...sides: readonly Project[]): Link[] {
+  const known = new Set(sides.flatMap((p) => p.links.map((l) => `${l.from} ${l.to}`)));
+  return links.map((l) => (known.has(`${l.from} ${l.to}`) || !known.has(`${l.to} ${l.from}`) ? l : turnedRound(l)));
+}
 const leads = (links: readonly Link[] | undefined) =>
   links?.length ? links.map((l) => `to ${l.to}`).join(", ") : "no wire";
 
@@ -96,6 +108,7 @@ function without(p: Project, notes: string[]): Project {
     ...(p.rules && { rules: p.rules.filter((r) => !idle.includes(r)) }),
   };
 }
+
 /**
  * Puts two versions of a project together that were made apart from the same one. What only one side changed is as that side
  * has it; what both changed is asked for, pin by pin and value by value: see `clashes`, and give the choices in `picks`. Nothing of
@@ -126,6 +139,9 @@ export function mergeProjects(base: Project, mine: Project, theirs: Project, pic
             : m.leaf(`${k} ${key}`, `${WHOLE[k]}: ${key}`, v),
         ) as unknown as Project[K],
     );
+  const kinds = new Map([base, theirs, ours].flatMap((p) => p.parts.map((x) => [x.ref, partKind(x.part)] as const)));
+  const rank = (end: string) => RANK[kinds.get(splitEnd(end).ref) ?? "module"] ?? 0;
+  const backwards = (l: Link) => rank(l.to) < rank(l.from);
   const drawer = three("drawer");
   const [b, o, t] = [base, ours, theirs];
   const put: Project = {
@@ -138,11 +154,15 @@ export function mergeProjects(base: Project, mine: Project, theirs: Project, pic
       (p) => p.ref,
       (ref, v) => part(m, ref, v),
     ),
-    links: Object.values(
-      m.record([byStart(b.links), byStart(o.links), byStart(t.links)], (from, v) =>
-        m.leaf(`wires ${from}`, `the wires of ${from}`, v, leads),
-      ),
-    ).flat(),
+    links: asWritten(
+      Object.values(
+        m.record([b, o, t].map((p) => byPin(p, backwards)) as unknown as Three<Record<string, Link[]>>, (from, v) =>
+          m.leaf(`wires ${from}`, `the wires of ${from}`, v, leads),
+        ),
+      ).flat(),
+      t,
+      o,
+    ),
     isolated: m.bag(three("isolated")),
     buses: m.keyed(
       three("buses"),

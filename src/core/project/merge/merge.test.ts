@@ -100,13 +100,8 @@ describe("two changes of one project, made apart", () => {
     "%s: one side alone is that side; the same twice is the same",
     (name) => {
       const base = demo(name);
-      const other = applyEdit(
-        { ...base, title: "Other" },
-        { type: "removePart", ref: base.parts.find((p) => p.part.startsWith("module/"))!.ref },
-        catalogue,
-      );
-      const changed =
-        "project" in (other as object) ? (other as unknown as { project: Project }).project : (other as Project);
+      const gone = base.parts.find((p) => p.part.startsWith("module/"))!.ref;
+      const changed = applyEdit({ ...base, title: "Other" }, { type: "removePart", ref: gone }, catalogue);
       for (const [m, t] of [
         [changed, base],
         [base, changed],
@@ -143,6 +138,19 @@ describe("two changes of one project, made apart", () => {
     expect(r.clashes).toMatchObject([{ what: "the wires of LED1.A", mine: "to B1.GP14", theirs: "to B1.GP15" }]);
     expect(r.project.links.filter((l) => l.from === "LED1.A")).toHaveLength(1);
     expect(mergeProjects(base, moved("B1.GP14"), base).clashes).toEqual([]);
+  });
+  it("a wire is the same whichever way it is written, and two boards' pins on one part's pin are asked for", () => {
+    const open: Project = { ...lamps(), links: [] };
+    const wired = (from: string, to: string): Project => ({ ...open, links: [{ from, to }] });
+    const same = mergeProjects(open, wired("LED1.A", "B1.GP14"), wired("B1.GP14", "LED1.A"));
+    expect([same.clashes, same.project.links]).toEqual([[], [{ from: "LED1.A", to: "B1.GP14" }]]);
+    // One that only one side has stays as it was written there.
+    expect(mergeProjects(open, open, wired("B1.GP14", "LED1.A")).project.links).toEqual([
+      { from: "B1.GP14", to: "LED1.A" },
+    ]);
+    const two = mergeProjects(open, wired("LED1.A", "B1.GP14"), wired("B1.GP15", "LED1.A"));
+    expect(two.clashes.map((c) => [c.mine, c.theirs])).toEqual([["to B1.GP14", "to B1.GP15"]]);
+    expect(two.project.links).toHaveLength(1);
   });
   it("parts of the same reference that were put in on both sides both stay, with all that hangs on them", () => {
     const base = lamps();
