@@ -34,6 +34,8 @@ async function open(): Promise<IDBPDatabase | null> {
       },
     });
   } catch {
+    // Its script did not come, or the browser keeps nothing: it is tried again next time.
+    opened = undefined;
     return null;
   }
 }
@@ -120,6 +122,8 @@ async function closed(tab: string, own: string): Promise<boolean> {
 
 /** What is not known to be saved of each project, by tab. None of these throws: what can't be kept here the server still gets. */
 export const editLog = {
+  /** Fetches what it stands on while the server is there: it is wanted most when that is gone. */
+  ready: (): void => void db(),
   async put(k: Omit<Kept, "tab" | "at">): Promise<void> {
     flag.set(k.id, true);
     try {

@@ -56,6 +56,8 @@ const Context = createContext<ProjectState | null>(null);
 const Actions = createContext<ProjectActions | null>(null);
 /** A page that is left can send no more than this, bytes; a larger change is written down here and sent at the next opening. */
 const LEAVING_BYTES = 60_000;
+/** What is only wanted once something is changed is fetched when the page can be used already, ms. */
+const READY_MS = 1500;
 /** Other tabs of this browser hear here what was saved. */
 const CHANNEL = "young-lattice";
 
@@ -218,6 +220,7 @@ export function ProjectProvider({ id, children }: { id: string; children: ReactN
       const why = await saver.open().catch((e: unknown) => (e instanceof Error ? e.message : String(e)));
       if (gone) return;
       if (why !== null) return setMissing(why);
+      setTimeout(() => editLog.ready(), READY_MS);
       if (watched.current.size) void lookAgain();
     })();
     return () => {

@@ -31,6 +31,14 @@ describe("an own part beside the catalogue's", () => {
         expect(d.path).toMatch(Object.keys(forged.levels).length ? /^levels\/\w+\/absMax$/ : /^elements/);
     },
   );
+  it("is found among many of the same pins also under another name", () => {
+    const renamed = copy("module/bme280", (p) => {
+      p.name = "Air sensor from the fair";
+      Object.values(p.levels)[0]!.absMax = 48;
+    });
+    const r = nearest(renamed, catalogue.parts)!;
+    expect([r.id, r.differs]).toEqual(["module/bme280", [{ path: "levels/main/absMax", own: "48", shipped: "V+0.3" }]]);
+  });
   it("is beside none when it is like none", () => {
     const odd = copy("module/bme280", (p) => {
       p.name = "Something else";

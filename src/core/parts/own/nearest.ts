@@ -40,13 +40,16 @@ function differing(own: unknown, shipped: unknown, path: string): Beside["differ
 /** The shipped part that an own one is most like, by its name or its pins, with what differs in numbers; null: it is like none. */
 export function nearest(own: Part, shipped: readonly Part[]): Beside | null {
   const kind = own.id.split("/")[0]!;
-  const score = (p: Part) => alike(own, p) + (p.name === own.name ? 1 : 0);
-  const [best] = shipped
-    .filter((p) => p.id.startsWith(`${kind}/`) && p.id !== own.id)
-    .map((p) => ({ p, s: score(p) }))
-    .filter(({ s }) => s >= ALIKE)
-    .sort((a, b) => b.s - a.s || (a.p.id < b.p.id ? -1 : 1));
-  if (!best) return null;
-  const differs = SECTIONS.flatMap((k) => differing(own[k], best.p[k], k)).slice(0, MOST);
-  return { id: best.p.id, name: best.p.name, differs };
+  const all = shipped
+    .filter((p) => p.id.startsWith(`${kind}/`) && p.id !== own.id && alike(own, p) >= ALIKE)
+    .map((p) => ({ p, differs: SECTIONS.flatMap((k) => differing(own[k], p[k], k)), named: p.name === own.name }));
+  // Many parts have the same four pins: the one with the same name, else the one that says the least other things.
+  const [best] = all.sort(
+    (a, b) =>
+      Number(b.named) - Number(a.named) ||
+      a.differs.length - b.differs.length ||
+      alike(own, b.p) - alike(own, a.p) ||
+      (a.p.id < b.p.id ? -1 : 1),
+  );
+  return best ? { id: best.p.id, name: best.p.name, differs: best.differs.slice(0, MOST) } : null;
 }
