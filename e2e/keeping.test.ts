@@ -109,6 +109,36 @@ describe("nothing that was done here is lost", () => {
     await context.close();
   });
 
+  it("a server that is gone in the midst of the work, and a project too large for a page that is left", async () => {
+    const { context, page } = await app.session();
+    const loop = "y".repeat(80_000);
+    await makeProject(
+      app,
+      page,
+      "Server gone",
+      { parts: PARTS, code: { micropython: { loop: `# ${loop}` } } },
+      "parts",
+    );
+    await rename(page, "First");
+    await saved(page);
+    await context.setOffline(true);
+    await rename(page, "Kept");
+    await expect.poll(() => page.getByTestId("save-state").innerText()).toBe("not saved");
+    await rename(page, "Kept twice");
+    await expect.poll(() => name(page).innerText()).toBe("Kept twice");
+    const url = page.url();
+    await page.close();
+    await context.setOffline(false);
+    const again = await context.newPage();
+    await again.goto(url);
+    await expect.poll(() => name(again).innerText()).toBe("Kept twice");
+    await saved(again);
+    const now = await stored(again);
+    expect(now.document.parts.find((p) => p.ref === "LED1")!.label).toBe("Kept twice");
+    expect(JSON.stringify(now)).toContain(loop);
+    await context.close();
+  });
+
   it("text that is typed and not left stands in its field again", async () => {
     const { context, page } = await app.session();
     await makeProject(app, page, "Half a sentence", { parts: PARTS }, "brief");

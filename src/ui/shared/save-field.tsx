@@ -85,7 +85,7 @@ export function SaveField<T>({
     onChange: (e: { target: { value: string } }) => drafts.put(draftKey(label), value, e.target.value),
   });
   const done = (raw: string) => {
-    drafts.drop(draftKey(label));
+    drafts.settle(draftKey(label));
     if (raw === value && !always) {
       reset({ v: value });
       return left?.();

@@ -10,6 +10,9 @@ const PREFIX = "lattice-draft ";
 /** A text longer than this belongs into a file. */
 const MOST_CHARS = 200_000;
 
+/** An edit is worked out and written down in less, ms. */
+const SETTLES_MS = 1500;
+
 /** A field's name among all: where it stands, and what it is called. */
 export const draftKey = (label: string): string => `${PREFIX}${location.pathname} ${label}`;
 
@@ -23,9 +26,14 @@ export const drafts = {
       // Full, or not allowed.
     }
   },
-  drop(key: string): void {
+  /** It was left or entered: it goes once the change that it made is written down, unless somebody types on. */
+  settle(key: string): void {
     try {
-      localStorage.removeItem(key);
+      const now = localStorage.getItem(key);
+      if (now === null) return;
+      setTimeout(() => {
+        if (localStorage.getItem(key) === now) localStorage.removeItem(key);
+      }, SETTLES_MS);
     } catch {
       // As above.
     }

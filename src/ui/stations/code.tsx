@@ -112,7 +112,7 @@ export function Code({ path, text, save }: { path: string; text: string; save(te
   const done = useCallback(
     (view: EditorView) => {
       const written = view.state.doc.toString();
-      drafts.drop(draftKey(path));
+      drafts.settle(draftKey(path));
       if (written !== given.current) keep.current(written);
     },
     [path],
