@@ -5,10 +5,11 @@ import { later } from "@/ui/shared/later";
 import { StationTitle } from "@/ui/shared/title";
 import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";
-import { Clash } from "./clash";
 import { nextJob } from "./job";
 import { Lattice } from "./lattice";
 
+/** Only where pins are open. */
+const Clash = later(() => import("./clash").then((m) => m.Clash));
 const Others = later(() => import("./others").then((m) => m.Others));
 const Diff = later(() => import("./diff").then((m) => m.Diff));
 
@@ -54,7 +55,7 @@ export function Pins() {
         </button>
       </StationTitle>
       <Diff />
-      <Clash />
+      {view.open > 0 && <Clash />}
       {view.lattices.map((l) => (
         <div key={l.host}>
           {view.lattices.length > 1 && (
