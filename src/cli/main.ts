@@ -28,9 +28,25 @@ export async function main(argv: string[]): Promise<number> {
     .action(async (o) => done(await (await import("./parts")).partsCommand(o)));
   program
     .command("part <id>")
-    .description("one definition, whole")
+    .description(
+      "one definition, whole; of a part file (*.part.json): what is wrong with it, and what can be judged by it",
+    )
     .option("--json", "one JSON value")
     .action(async (id, o) => done(await (await import("./parts")).partCommand(id, o)));
+  program
+    .command("header <file> [ref]")
+    .description("how the parts' headers read: what is known, what was confirmed, and confirming one")
+    .option("--is <print>", "the one in hand reads like this known print")
+    .option("--reads <labels...>", "its labels in order, seen from the side with the print; | between two rows")
+    .option(
+      "--name <label=pin...>",
+      "what a label means that the catalogue doesn't know; nothing behind = leaves it open",
+    )
+    .option("--apart <mm>", "how far two rows are apart")
+    .option("--forget", "nobody has looked at it")
+    .option("--out <file>", "write the changed project here")
+    .option("--json", "one JSON value")
+    .action(async (file, ref, o) => done(await (await import("./header")).headerCommand(file, ref, o)));
   program
     .command("check <file>")
     .description("findings for the links as they stand")

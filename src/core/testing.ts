@@ -1,5 +1,6 @@
 /** Small builders that the tests share. Not used by the product. */
 import { assign } from "./plan/assign";
+import type { Part } from "./parts/catalogue";
 import { shippedCatalogue } from "./parts/catalogue/shipped";
 import { findings, type Finding } from "./checks";
 import { circuitOf } from "./circuit";
@@ -44,14 +45,23 @@ export const fountain = (): Project =>
     [CABLE, ["MT1.1", "B1.D7"], ["MT1.2", "S2.5V"], ["S2.GND", "B1.GND"]],
   );
 
-/** A valid project from parts and links; throws with the problems when it is not. */
+/** The header of a part as its commonest print has it, looked at; `print: undefined` leaves it unread. */
+function read(p: object, own: readonly Part[]): object {
+  const { print, ...rest } = p as { part?: string; print?: unknown };
+  if ("print" in p) return print === undefined ? rest : p;
+  const part = own.find((x) => x.id === rest.part) ?? catalogue.get(rest.part ?? "");
+  const first = part?.body.prints?.[0];
+  return first ? { ...p, print: { id: first.id } } : p;
+}
+
+/** A valid project from parts and links; throws with the problems when it is not. Headers count as looked at. */
 export function make(parts: object[], links: [string, string][] = [], rest: object = {}): Project {
   const result = loadProject(
     {
       format: "young-lattice-project",
       version: 1,
       title: "test",
-      parts,
+      parts: parts.map((p) => read(p, (rest as { customParts?: Part[] }).customParts ?? [])),
       links: links.map(([from, to]) => ({ from, to })),
       ...rest,
     },
@@ -62,6 +72,11 @@ export function make(parts: object[], links: [string, string][] = [], rest: obje
 }
 
 export const planned = (parts: object[], rest: object = {}) => assign(make(parts, [], rest), catalogue).project;
+/** The project with every header looked at, as its commonest print has it. */
+export const looked = (p: Project): Project => ({
+  ...p,
+  parts: p.parts.map((x) => read(x, p.customParts) as Project["parts"][number]),
+});
 export const check = (p: Project) => findings(circuitOf(p, catalogue));
 export const rules = (p: Project, floor: Finding["severity"] = "risk") =>
   check(p)

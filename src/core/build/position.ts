@@ -30,14 +30,33 @@ function headerWords(inst: Instance, at: { header: string; index: number }, labe
 /** A plug's pin by number, and by what the person calls it. */
 const withName = (words: string, called: string | undefined) => (called ? `${words}, ${called}` : words);
 
+const ROWS = { sides: ["left row", "right row"], ends: ["first row", "second row"] } as const;
+
+/**
+ * On a module: by its place in the header as printed. Until somebody has looked at the one in hand, by its label alone: a
+ * place by a guess swaps supply and ground.
+ */
+function holeWords({ reading }: Instance, label: string): string {
+  for (const [r, row] of reading.rows.entries()) {
+    const k = row.findIndex((h) => h.pin === label);
+    if (k < 0) continue;
+    const place = `${nth(k + 1)} of ${row.length}`;
+    const where =
+      reading.rows.length === 1 ? place : `${reading.edge === "ends" ? ROWS.ends[r] : ROWS.sides[r]}, ${place}`;
+    return reading.confirmed
+      ? `${where}, printed ${row[k]!.printed}`
+      : `printed ${row[k]!.printed}: find it by its print, its place is not confirmed`;
+  }
+  return `printed ${printed(label)}`;
+}
+
 /** Where a pin is, in words: "left header, third from the USB end, printed D4" or "second of 4, printed VCC". */
 export function pinWords(inst: Instance, label: string): string {
   const pin = findPin(inst.part, label);
   if (!pin) return label;
   if (pin.role === "cable") return "USB socket";
   if (pin.at && inst.part.board) return headerWords(inst, pin.at, pin.label);
-  const pins = inst.part.pins;
   if (inst.part.body.header?.kind === "leads" && pin.says) return `${pin.says} (${pin.label})`;
-  if (pins.length < 3) return withName(pin.label, pin.called);
-  return withName(`${nth(pins.indexOf(pin) + 1)} of ${pins.length}, printed ${pin.label}`, pin.called);
+  if (inst.part.pins.length < 3) return withName(pin.label, pin.called);
+  return withName(holeWords(inst, pin.label), pin.called);
 }

@@ -3,13 +3,17 @@ import {
   findPin,
   isBusKind,
   isShipped,
+  ChosenPrintSchema,
   optionProblems,
   PartSchema,
+  printProblems,
+  printsOf,
   withOptions,
   type Catalogue,
+  type ChosenPrint,
   type Part,
 } from "../parts/catalogue";
-import { partLookup, splitEnd } from "./endpoint";
+import { definitionOf, partLookup, splitEnd } from "./endpoint";
 import { nextRef } from "./refs";
 import { refsOf, RuleSchema } from "./rules";
 import {
@@ -70,6 +74,8 @@ const BaseEdit = z.discriminatedUnion("type", [
   /** What the programs do when; absent: what is suggested from the parts. */
   z.strictObject({ type: z.literal("setRules"), rules: z.array(RuleSchema).max(100).optional() }),
   z.strictObject({ type: z.literal("setOption"), ref: z.string(), key: z.string(), value: z.unknown() }),
+  /** How the header of the one in hand reads, confirmed; null: nobody has looked. */
+  z.strictObject({ type: z.literal("setPrint"), ref: z.string(), print: ChosenPrintSchema.nullable() }),
   z.strictObject({
     type: z.literal("setCompanion"),
     ref: z.string(),
@@ -202,7 +208,8 @@ const withOwnPart = (p: Project, part: Part): Project => ({
   // Options that the part no longer has would make the project unreadable.
   parts: p.parts.map((y) => {
     if (y.part !== part.id) return y;
-    const x = withKnown(y, part);
+    const known = withKnown(y, part);
+    const x = known.print && printProblems(part, known.print).length ? without(known, "print") : known;
     if (!x.options) return x;
     const bad = new Set(optionProblems(part, x.options).map((o) => o.key));
     return bad.size ? { ...x, options: Object.fromEntries(Object.entries(x.options).filter(([k]) => !bad.has(k))) } : x;
@@ -217,6 +224,20 @@ const withOwnPart = (p: Project, part: Part): Project => ({
   ),
 });
 
+const ownEntry = <T>(o: Readonly<Record<string, T>> | undefined, key: string): T | undefined =>
+  o && Object.hasOwn(o, key) ? o[key] : undefined;
+
+/** A part's entry with a print that was confirmed, and the choices that go with that print. */
+function withPrintOf(p: Project, parts: ProjectPart[], ref: string, print: ChosenPrint, c: Catalogue): Project {
+  const all = parts.map((x): ProjectPart => {
+    if (x.ref !== ref) return x;
+    const part = p.customParts.find((q) => q.id === x.part) ?? c.get(x.part);
+    const when = part && "id" in print ? printsOf(part).find((y) => y.id === print.id)?.when : undefined;
+    return { ...x, print, ...(when && { options: { ...x.options, ...when } }) };
+  });
+  return { ...p, parts: all };
+}
+
 type Handlers = {
   [T in BasicEdit["type"]]: (p: Project, e: Extract<BasicEdit, { type: T }>, c: Catalogue) => Project;
 };
@@ -226,12 +247,25 @@ const HANDLERS: Handlers = {
   setBrief: (p, e) => ({ ...p, brief: { ...p.brief, ...e.brief } }),
   setIsolated: (p, e) => ({ ...p, isolated: e.isolated }),
   setHouseRules: (p, e) => ({ ...p, houseRules: { ...p.houseRules, ...e.rules } }),
-  addPart: (p, e) => {
+  addPart: (p, e, c) => {
     const entry: ProjectPart = { ref: e.ref ?? nextRef(p, e.part), part: e.part };
     if (e.label) entry.label = e.label;
     if (e.options && Object.keys(e.options).length) entry.options = e.options;
     if (e.companions && Object.keys(e.companions).length) entry.companions = e.companions;
+    const part = c.get(e.part);
+    // What was confirmed for the one in the drawer need not be looked at again.
+    const known = ownEntry(p.drawer.prints, e.part);
+    if (part && known && printProblems(part, known).length === 0)
+      return withPrintOf(p, [...p.parts, entry], entry.ref, known, c);
     return { ...p, parts: [...p.parts, entry] };
+  },
+  setPrint: (p, e, c) => {
+    if (!e.print) return mapPart(p, e.ref, (x) => without(x, "print"));
+    const entry = p.parts.find((x) => x.ref === e.ref);
+    const part = entry && definitionOf(p, c, entry);
+    // One that the part can't have would make the project unreadable.
+    if (!part || printProblems(part, e.print).length) return p;
+    return withPrintOf(p, p.parts, e.ref, e.print, c);
   },
   removePart: (p, e) => ({
     ...p,
@@ -353,7 +387,7 @@ const HANDLERS: Handlers = {
   changePart: (p, e, c) => {
     const isBoard = (c.get(e.part) ?? p.customParts.find((x) => x.id === e.part))?.board !== undefined;
     const changed = mapPart(p, e.ref, (x) => {
-      const next = without({ ...x, part: e.part }, "options");
+      const next = without(without({ ...x, part: e.part }, "options"), "print");
       return isBoard ? next : without(next, "sleep");
     });
     const part = partLookup(changed, c)(e.ref);
@@ -366,6 +400,7 @@ const HANDLERS: Handlers = {
       ...p.drawer,
       ...e.drawer,
       parts: Object.fromEntries(Object.entries({ ...p.drawer.parts, ...e.drawer.parts }).filter(([, n]) => n > 0)),
+      ...(e.drawer.prints && { prints: { ...p.drawer.prints, ...e.drawer.prints } }),
     },
   }),
   // Under a shipped part's id it would take that one's place.
@@ -406,6 +441,7 @@ const SAYS: { [T in BasicEdit["type"]]: (e: Extract<BasicEdit, { type: T }>) => 
   setCode: (e) => `own code: ${e.region}`,
   setLabel: (e) => `name ${e.ref} "${e.label}"`,
   setOption: (e) => `${e.ref} ${e.key} ${e.value ?? "as usual"}`,
+  setPrint: (e) => (e.print ? `${e.ref}: header confirmed` : `${e.ref}: header not confirmed`),
   setCompanion: (e) => `${e.ref} ${e.key}`,
   addLink: (e) => `wire ${e.link.from} to ${e.link.to}`,
   removeLink: (e) => `unwire ${e.from} from ${e.to}`,

@@ -1,5 +1,5 @@
-import { findPin, withOptions, type Catalogue, type Part } from "../parts/catalogue";
-import type { Link, Project } from "./schema";
+import { findPin, withOptions, withPrint, type Catalogue, type Part } from "../parts/catalogue";
+import type { Link, Project, ProjectPart } from "./schema";
 
 /** One end of a link: a part's reference and a pin's printed label. */
 export interface End {
@@ -48,13 +48,19 @@ export function canonicalEnd(text: string, partOf: (ref: string) => Part | undef
   return found ? `${ref}.${found.label}` : text;
 }
 
+/** The definition of a part in the list with its options applied, whatever its header: what a print is held against. */
+export function definitionOf(project: Project, catalogue: Catalogue, entry: ProjectPart): Part | undefined {
+  const part = project.customParts.find((p) => p.id === entry.part) ?? catalogue.get(entry.part);
+  return part && withOptions(part, entry.options ?? {});
+}
+
 /** A look-up from reference to definition with the entry's options applied, own parts of the project first. */
 export function partLookup(project: Project, catalogue: Catalogue): (ref: string) => Part | undefined {
   const own = new Map(project.customParts.map((p) => [p.id, p]));
   const byRef = new Map(
     project.parts.map((p) => {
       const part = own.get(p.part) ?? catalogue.get(p.part);
-      return [p.ref, part && withOptions(part, p.options ?? {})];
+      return [p.ref, part && withPrint(withOptions(part, p.options ?? {}), p.print, p.options)];
     }),
   );
   return (ref) => byRef.get(ref);

@@ -5,6 +5,7 @@ import {
   isBusKind,
   isShipped,
   optionProblems,
+  printProblems,
   shippedId,
   validateOwnPart,
   validatePart,
@@ -12,7 +13,7 @@ import {
   type Catalogue,
   type Part,
 } from "../parts/catalogue";
-import { canonicalEnd, partLookup, splitEnd } from "./endpoint";
+import { canonicalEnd, definitionOf, partLookup, splitEnd } from "./endpoint";
 import { PROJECT_VERSION, ProjectSchema, type Project } from "./schema";
 
 /** A reason why a project file cannot be used: the path inside it and a sentence that says what would be right. */
@@ -98,6 +99,8 @@ function meaning(project: Project, catalogue: Catalogue): ProjectProblem[] {
     else if (part)
       for (const o of optionProblems(part, p.options ?? {}))
         out.push({ path: `parts/${i}/options/${o.key}`, message: o.message });
+    const whole = part && p.print && definitionOf(project, catalogue, p);
+    for (const message of whole ? printProblems(whole, p.print!) : []) out.push({ path: `parts/${i}/print`, message });
     for (const [key, value] of Object.entries(p.companions ?? {}))
       if (value && value !== "internal" && value.part && !exists(value.part))
         out.push({

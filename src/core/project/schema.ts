@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { RuleSchema } from "./rules";
-import { CompanionRuleSchema, PartSchema } from "../parts/catalogue";
+import { ChosenPrintSchema, CompanionRuleSchema, PartSchema } from "../parts/catalogue";
 import { HOUSE_RULES, SPARE_KINDS, WALLS, type HouseRuleKey } from "./choices";
 
 export * from "./choices";
@@ -64,6 +64,8 @@ export const DrawerSchema = z.strictObject({
   parts: z.record(z.string().max(60), z.number().int().min(0).max(9999)).default({}),
   resistors_ohm: z.array(ohm).max(300).default([]),
   capacitors_F: z.array(farad).max(200).default([]),
+  /** How the headers of the parts in it read, by id: confirmed once, for every project. */
+  prints: z.record(z.string().max(60), ChosenPrintSchema).optional(),
 });
 export type Drawer = z.infer<typeof DrawerSchema>;
 export const emptyDrawer = (): Drawer => ({ parts: {}, resistors_ohm: [], capacitors_F: [] });
@@ -81,6 +83,8 @@ export const ProjectPartSchema = z.strictObject({
   label: z.string().max(60).optional(),
   host: ref.optional(),
   options: z.record(z.string().max(40), z.unknown()).optional(),
+  /** How the header of the one in hand reads; until somebody has looked, the commonest print is taken. */
+  print: ChosenPrintSchema.optional(),
   companions: z.partialRecord(CompanionKeySchema, CompanionValueSchema).optional(),
   /** Optional pins of the part that shall be wired. */
   wanted: z.array(z.string().max(20)).max(40).optional(),

@@ -26,9 +26,10 @@ export const beside = (laid: Laid, end: string): string[] => besideOf(laid.c, en
 /** The same for a circuit that is not laid out. */
 export function besideOf(c: Circuit, end: string): string[] {
   const { ref, pin } = splitEnd(end);
-  const part = c.netlist.instance(ref)?.part;
+  const inst = c.netlist.instance(ref);
+  const part = inst?.part;
   const def = part && findPin(part, pin);
-  if (!part || !def) return [];
+  if (!inst || !part || !def) return [];
   const pins = part.pins.filter((p) => p.role !== "cable");
   if (def.at) {
     const { header, index } = def.at;
@@ -37,10 +38,12 @@ export function besideOf(c: Circuit, end: string): string[] {
     );
   }
   if (pins.some((p) => p.at)) return [];
-  const i = pins.indexOf(def);
   // The two legs of a loose part lie apart.
-  if (i < 0 || pins.length < 3) return [];
-  return [pins[i - 1], pins[i + 1]].flatMap((p) => (p ? [`${ref}.${p.label}`] : []));
+  if (pins.length < 3) return [];
+  return inst.reading.rows.flatMap((row) => {
+    const i = row.findIndex((h) => h.pin === def.label);
+    return i < 0 ? [] : [row[i - 1], row[i + 1]].flatMap((h) => (h?.pin ? [`${ref}.${h.pin}`] : []));
+  });
 }
 
 /** The wires at a pin. */

@@ -3,6 +3,7 @@ import { beforeAll, describe, expect, it } from "vitest";
 import { circuitOf, type Circuit } from "../../circuit";
 import { readProject, type Project } from "../../project";
 import { BOARD3, BOARD5, catalogue, fountain, make, planned, USB } from "../../testing";
+import { readingOf } from "../../parts/catalogue";
 import { seeded } from "../../plan/assign/random";
 import { runSheet, wireList } from "../runsheet";
 import {
@@ -285,7 +286,10 @@ describe("a chip's own capacitor", () => {
 });
 
 describe("how parts sit", () => {
-  const print = (id: string) => footprintOf({ ref: "X1", part: catalogue.get(id)!, vars: {}, label: "x" });
+  const print = (id: string) => {
+    const part = catalogue.get(id)!;
+    return footprintOf({ ref: "X1", part, vars: {}, label: "x", reading: readingOf(part) });
+  };
   it("knows dual-in-line parts, rows of pins, loose legs, and what only hangs on leads", () => {
     expect(print("chip/attiny85-dip8")).toMatchObject({
       kind: "straddle",
@@ -461,7 +465,7 @@ describe("the run sheet of a placed project", () => {
   it("says where each part goes, loose ones with their value", () => {
     const note = (ref: string) => rows.find((r) => r.id === `look-${ref}`)!.note;
     expect(note("RD1")).toMatch(/^RD1, 470 Ω resistor of Alive: 1 in [a-j]\d+, 2 in [a-j]\d+\./);
-    expect(note("B1")).toMatch(/GP0 in c1/);
+    expect(note("B1")).toMatch(/GP0 in c2/);
   });
   it("has a wire for each piece of rail, and ids of its own for each", () => {
     expect(new Set(rows.map((r) => r.id)).size).toBe(rows.length);

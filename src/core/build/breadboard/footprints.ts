@@ -1,4 +1,4 @@
-import { partKind, type Part } from "../../parts/catalogue";
+import { partKind, printedPins, type Part } from "../../parts/catalogue";
 import { isSupply } from "../runsheet/ends";
 import type { Instance } from "../../circuit/netlist";
 import { PITCH_MM } from "./sizes";
@@ -11,7 +11,7 @@ export type Footprint =
   /** Two rows of pins across the trench, `apart` pitches from each other. */
   | { kind: "straddle"; left: (string | null)[]; right: (string | null)[]; apart: number; usb: "top" | "bottom" | null }
   /** One row of pins at the edge of the rows, the body outward over the rails. `down`: pin order on the right half. */
-  | { kind: "strip"; pins: string[]; length: number; depth: number; down: boolean }
+  | { kind: "strip"; pins: (string | null)[]; length: number; depth: number; down: boolean }
   /** Stiff legs side by side in one column of holes, `steps` rows apart. */
   | { kind: "legs"; pins: string[]; steps: number[] }
   /** Two legs that bend: from `least` to `most` pitches apart. */
@@ -67,13 +67,13 @@ function dip(pins: string[], apart: number): Footprint {
   return { kind: "straddle", left: pins.slice(0, half), right: pins.slice(half).reverse(), apart, usb: null };
 }
 
-/** A module with a row of pins along each side stands across the trench, where its data says how far they are apart. */
-function twoRows(pins: string[], header: NonNullable<Part["body"]["header"]>): Footprint | null {
-  if (!header.rowPitch_mm || pins.length % 2) return null;
-  const apart = pitches(header.rowPitch_mm);
+/** A module with a row of pins along each side stands across the trench, where it is known how far they are apart. */
+function twoRows({ rows, rowPitch_mm }: Instance["reading"]): Footprint | null {
+  const [left, right] = rows.map((row) => row.map((h) => h.pin));
+  if (!rowPitch_mm || !left || !right || left.length !== right.length) return null;
+  const apart = pitches(rowPitch_mm);
   if (apart < 3 || apart > WIDEST - 1) return null;
-  const [left, second] = [pins.slice(0, pins.length / 2), pins.slice(pins.length / 2)];
-  return { kind: "straddle", left, right: header.secondRow === "up" ? second.reverse() : second, apart, usb: null };
+  return { kind: "straddle", left, right, apart, usb: null };
 }
 
 function loosePrint(i: Instance): Footprint {
@@ -104,17 +104,21 @@ function modulePrint(i: Instance): Footprint {
   if (header.kind === "leads") return loosePrint(i);
   if (header.kind !== "male") return off("its contacts are no pins: it hangs on leads");
   if (Math.abs(header.pitch_mm - PITCH_MM) > 0.05) return off("its pins are not 2.54 mm apart: it hangs on leads");
-  const pins = part.pins.filter((p) => p.role !== "cable").map((p) => p.label);
-  if (header.rows === 2)
-    return twoRows(pins, header) ?? off("its pins stand in two rows or at two ends: it hangs on leads");
-  if (header.pins !== pins.length && header.pins !== part.pins.length)
-    return off("it has pins or screws on several sides: it hangs on leads");
+  const { rows, edge } = i.reading;
+  const pins = rows[0]!.map((h) => h.pin);
+  if (header.rows === 2 || rows.length === 2)
+    return (
+      (rows.length === 2 && twoRows(i.reading)) || off("its pins stand in two rows or at two ends: it hangs on leads")
+    );
+  // Pins that only other prints have are not on this board; all others that are not in the row are somewhere else on it.
+  const known = printedPins(part);
+  const elsewhere = part.pins.some((p) => p.role !== "cable" && !pins.includes(p.label) && !known.has(p.label));
+  if (elsewhere) return off("it has pins or screws on several sides: it hangs on leads");
   const row = (pins.length - 1) * PITCH_MM;
   const length = row + 2 > Math.min(...mm) ? Math.max(...mm) : mm[0];
   const depth = length === mm[0] ? mm[1] : mm[0];
   if (length > LONGEST || depth > DEEPEST) return off("it is too large to lie on a breadboard: it hangs on leads");
-  const top = /top edge|on the back/.test(part.body.orientation ?? "");
-  return { kind: "strip", pins, length: length / PITCH_MM, depth: depth / PITCH_MM, down: !top };
+  return { kind: "strip", pins, length: length / PITCH_MM, depth: depth / PITCH_MM, down: edge !== "top" };
 }
 
 /** On leads of this length a part is somewhere else, centimetres. */

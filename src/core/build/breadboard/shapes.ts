@@ -437,7 +437,9 @@ export function breadboardDrawing(c: Circuit, l: Layout): Drawing {
     const usb = i.part.pins.some((p) => p.role === "cable") ? (i.part.board?.countedFrom ? "bottom" : "top") : null;
     return {
       ref,
-      label: i.inserted || i.label === ref ? "" : i.label,
+      label: [i.inserted || i.label === ref ? "" : i.label, i.reading.confirmed ? "" : "(not confirmed)"]
+        .filter(Boolean)
+        .join(" "),
       value: valueOf(i),
       usb,
       mark: markOf(i.part.id),

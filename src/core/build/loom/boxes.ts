@@ -1,3 +1,4 @@
+import { findPin } from "../../parts/catalogue";
 import type { Instance } from "../../circuit/netlist";
 import { valueOf } from "../names";
 import { isSupply } from "../runsheet/ends";
@@ -92,7 +93,13 @@ function inlineBox(i: Instance, used: ReadonlySet<string>, first: Side): LoomBox
 }
 
 function partBox(i: Instance, used: ReadonlySet<string>, face: Side): LoomBox {
-  const list = i.part.pins.length > MANY ? i.part.pins.filter((p) => used.has(`${i.ref}.${p.label}`)) : i.part.pins;
+  const order = i.reading.rows.flat().flatMap((h) => h.pin ?? []);
+  // As the header reads, what stands elsewhere on the board after it.
+  const all = [
+    ...order.flatMap((l) => findPin(i.part, l) ?? []),
+    ...i.part.pins.filter((p) => !order.includes(p.label)),
+  ];
+  const list = all.length > MANY ? all.filter((p) => used.has(`${i.ref}.${p.label}`)) : all;
   const pins = list.map((p, k): LoomPin => ({
     end: `${i.ref}.${p.label}`,
     label: p.called ? `${p.label} ${p.called}` : p.label,
@@ -100,7 +107,7 @@ function partBox(i: Instance, used: ReadonlySet<string>, face: Side): LoomBox {
     y: HEAD + k * PITCH,
     side: face,
     used: used.has(`${i.ref}.${p.label}`),
-    first: p === i.part.pins[0] && i.part.pins.length > 2,
+    first: p === all[0] && all.length > 2,
   }));
   return box(i, { w: PART_W, h: HEAD + Math.max(1, list.length) * PITCH - 4, pins, inline: false });
 }

@@ -5,6 +5,7 @@ import { plainNetlist, plugCsv } from "../../formats/plan";
 import { denseList } from "../../plan/assign/dense";
 import { assign, isPlanned } from "../../plan/assign";
 import { BOARD3, BOARD5, CABLE, catalogue, Metal, make, planned, USB } from "../../testing";
+import { readingOf } from "../../parts/catalogue";
 import { footprintOf, LETTER_X, seat } from "../breadboard";
 import { headerOf } from "./headers";
 import { plugBoard, plugDrawing, plugSteps } from ".";
@@ -138,7 +139,7 @@ describe("which way round a part lies", () => {
   };
   type At = { x: number; y: number };
   const strips = catalogue.parts.flatMap((part) => {
-    const inst = { ref: "M1", part, label: "M1", vars: {} } as never;
+    const inst = { ref: "M1", part, label: "M1", vars: {}, reading: readingOf(part) } as never;
     const print = footprintOf(inst);
     return print.kind === "strip" && print.pins.length > 1 ? [{ ref: "M1", inst, print }] : [];
   });
@@ -164,7 +165,7 @@ describe("which way round a part lies", () => {
   });
   it("and parts with two rows keep their right row on the right", () => {
     const items = catalogue.parts.flatMap((part) => {
-      const inst = { ref: "M1", part, label: "M1", vars: {} } as never;
+      const inst = { ref: "M1", part, label: "M1", vars: {}, reading: readingOf(part) } as never;
       const print = footprintOf(inst);
       return print.kind === "straddle" ? [{ ref: "M1", inst, print, id: part.id }] : [];
     });

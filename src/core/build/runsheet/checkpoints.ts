@@ -1,6 +1,7 @@
 import type { Circuit } from "../../circuit";
 import { separateGrounds, type Instance, type Net } from "../../circuit/netlist";
 import { formatOhm, formatV } from "../../quantity";
+import { findPin, printLine } from "../../parts/catalogue";
 import { joinEnd } from "../../project";
 import { benchName } from "../names";
 import { isSupply } from "./ends";
@@ -19,6 +20,27 @@ export interface Checkpoint {
 const MOST = 8;
 const few = (list: readonly string[]) =>
   list.length > MOST ? `${list.slice(0, MOST).join(", ")} and ${list.length - MOST} more` : list.join(", ");
+
+/** What to read on parts whose header nobody has confirmed, before anything is live. */
+function unread(c: Circuit): Checkpoint[] {
+  return [...c.netlist.expanded.instances.values()].flatMap((i): Checkpoint[] => {
+    if (i.inserted || i.reading.confirmed) return [];
+    const ends = i.part.pins.filter((p) => p.role === "ground" || p.role.startsWith("supply")).map((p) => p.label);
+    const wired = ends.filter((l) =>
+      c.netlist.wires.some((w) => [w.from, w.to].some((e) => e.ref === i.ref && e.pin === l)),
+    );
+    if (!wired.length) return [];
+    return [
+      {
+        id: `check-print-${i.ref}`,
+        phase: "source",
+        at: i.ref,
+        says: `${benchName(i)}, header not confirmed: read what is printed on it. Often ${printLine(i.reading)}; yours may differ. Its wires must end at ${wired.map((l) => `the hole printed ${i.reading.rows.flat().find((h) => h.pin === l)?.printed ?? l}`).join(" and at ")}.`,
+        before: true,
+      },
+    ];
+  });
+}
 
 const known = new WeakMap<Circuit, Map<Net, string[]>>();
 
@@ -98,13 +120,14 @@ function neighbours(c: Circuit, kinds: readonly Net["kind"][]): string[] {
       ? i.part.board.headers.map((h) =>
           i.part.pins.filter((p) => p.at?.header === h.id).sort((a, b) => a.at!.index - b.at!.index),
         )
-      : [i.part.pins.filter((p) => p.role !== "cable")];
+      : i.reading.rows.map((r) => r.map((h) => (h.pin ? findPin(i.part, h.pin) : undefined)));
     for (const row of rows)
       row.forEach((p, k) => {
         const next = row[k + 1];
-        const [a, b] = [of.get(`${i.ref}.${p.label}`), next && of.get(`${i.ref}.${next.label}`)];
+        if (!p || !next) return;
+        const [a, b] = [of.get(`${i.ref}.${p.label}`), of.get(`${i.ref}.${next.label}`)];
         // Of two supplies side by side the supply's own check speaks.
-        if (!next || !a || !b || a === b || !(kinds.includes(a.kind) || kinds.includes(b.kind))) return;
+        if (!a || !b || a === b || !(kinds.includes(a.kind) || kinds.includes(b.kind))) return;
         const joined = c.netlist.elements.some(
           (e) => e.kind === "contact" && [e.a, e.b].includes(a.id) && [e.a, e.b].includes(b.id),
         );
@@ -161,6 +184,7 @@ export function checkpoints(c: Circuit, phases: ReadonlySet<PhaseId>): Checkpoin
     ...after("bus", [...pulls(c), ...neighbours(c, ["bus-line"])]),
     ...after("signal", neighbours(c, ["signal"])),
     ...after("load", shorts),
+    ...(phases.has("source") ? unread(c) : []),
     ...(phases.has("source") && shorts.length
       ? [
           {

@@ -58,6 +58,10 @@ function placeWords(part: PlacedPart): string {
   return `${corners.flatMap((h) => (h ? [`${h.pin} in ${h.hole}`] : [])).join(", ")}.`;
 }
 
+/** Beside the holes of a part whose header is a guess. */
+const UNREAD =
+  "Header not confirmed: these holes are right only if its labels read in this order. Hold it beside the drawing first.";
+
 function atParts(c: Circuit, layout: Layout | null): Draft[] {
   const places = new Map(layout?.parts.map((p) => [p.ref, placeWords(p)]));
   const all = [...c.netlist.expanded.instances.values()];
@@ -68,7 +72,10 @@ function atParts(c: Circuit, layout: Layout | null): Draft[] {
   });
   const turn = all.flatMap((i) => {
     const care = i.part.cautions.map((t) => `Take care: ${t}`);
-    const says = [places.get(i.ref), wayRound(i), ...care].filter(Boolean).join(" ");
+    const place = places.get(i.ref);
+    // Holes by a guess at the header: the person looks before it is pushed in.
+    const unread = place && !i.reading.confirmed && UNREAD;
+    const says = [place, unread, wayRound(i), ...care].filter(Boolean).join(" ");
     return says ? [stepAt(`look-${i.ref}`, "place", "turn", i.ref, `${benchName(i)}: ${says}`)] : [];
   });
   return [

@@ -59,6 +59,7 @@ import { batteryNoteCases } from "./notes.cases";
 import { onewireParasiticCases } from "./onewire-parasitic.cases";
 import { partDataMissingCases } from "./part-data-missing.cases";
 import { partOwnDataCases } from "./part-own-data.cases";
+import { partPrintCases } from "./part-print.cases";
 import { partRatingCases } from "./part-rating.cases";
 import { partReversedCases } from "./part-reversed.cases";
 import { firmwareCases } from "./firmware.cases";
@@ -201,6 +202,7 @@ export const cases: Case[] = [
   ...i2cReservedAddressCases,
   ...partDataMissingCases,
   ...partOwnDataCases,
+  ...partPrintCases,
   ...spiModeCases,
   ...spiCsSharedCases,
   ...spiClockCases,

@@ -58,6 +58,7 @@ import { netUndriven } from "./net-undriven";
 import { onewireParasitic } from "./onewire-parasitic";
 import { partDataMissing } from "./part-data-missing";
 import { partOwnData } from "./part-own-data";
+import { partPrint } from "./part-print";
 import { partRating } from "./part-rating";
 import { partReversed } from "./part-reversed";
 import { firmwareSleep } from "./firmware-sleep";
@@ -207,6 +208,7 @@ export const RULES: readonly Rule[] = [
   partUnwired,
   partDataMissing,
   partOwnData,
+  partPrint,
   companionNotPlanned,
   // Where it is built, and where it lives.
   breadboardRow,

@@ -1,4 +1,12 @@
-import { findPin, optionVars, withOptions, type Catalogue, type Part } from "../../parts/catalogue";
+import {
+  findPin,
+  optionVars,
+  readingOf,
+  withOptions,
+  type Catalogue,
+  type Part,
+  type Reading,
+} from "../../parts/catalogue";
 import {
   defaultHost,
   houseRule,
@@ -20,6 +28,8 @@ export interface Instance {
   part: Part;
   vars: Record<string, number>;
   label: string;
+  /** Its header as printed: confirmed, or the commonest until somebody looks. */
+  reading: Reading;
   host?: string;
   /** A board that sleeps between readings. */
   sleep?: Sleep;
@@ -99,6 +109,7 @@ function insert(
     ref,
     part: withOptions(part, options),
     vars: optionVars(part, options),
+    reading: readingOf(part),
     label: `${part.name} of ${parent.label}`,
     host: parent.host,
     inserted: { by: parent.ref, key, because },
@@ -420,6 +431,7 @@ export function expand(project: Project, catalogue: Catalogue): Expanded {
       ref: p.ref,
       part,
       vars: optionVars(part, p.options ?? {}),
+      reading: readingOf(part, p.print, p.options),
       label: p.label ?? p.ref,
       ...(host && { host }),
       ...(p.sleep && { sleep: p.sleep }),

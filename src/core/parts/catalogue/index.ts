@@ -7,6 +7,8 @@ export * from "./catalogue";
 export * from "./roles";
 export * from "./connector";
 export * from "./options";
+export * from "./print-schema";
+export * from "./prints";
 export * from "./summary";
 export * from "./describe";
 export * from "./compare";

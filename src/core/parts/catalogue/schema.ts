@@ -1,5 +1,6 @@
 import { z } from "zod";
 import { expressionProblem } from "../../quantity";
+import { PrintSchema } from "./print-schema";
 
 /**
  * The shape of a part: board, bare chip, module, loose part, supply or connector. One schema for all of them, because
@@ -148,6 +149,8 @@ export const PinSchema = z.strictObject({
       "logic-supply",
       "button-return",
       "own-supply",
+      // Another pin of the same part, named by `hookPin`.
+      "own-pin",
       // A programmer's lines, each to the chip's pin of that use.
       "isp-mosi",
       "isp-miso",
@@ -155,6 +158,7 @@ export const PinSchema = z.strictObject({
       "isp-reset",
     ])
     .optional(),
+  hookPin: pinLabel.optional(),
   mustNotFloat: z.boolean().optional(),
   /** The part itself holds an open input there, whatever the board does. */
   restsAt: z.enum(["high", "low"]).optional(),
@@ -501,6 +505,8 @@ export const BodySchema = z.strictObject({
       says: text(160),
     })
     .optional(),
+  /** How the header reads on the boards that are sold, the commonest first. */
+  prints: z.array(PrintSchema).min(1).max(8).optional(),
   solder: z.enum(["none", "headers", "leads", "wires"]).default("none"),
   orientation: text(200).optional(),
 });

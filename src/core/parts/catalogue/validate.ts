@@ -30,6 +30,9 @@ function references(part: Part): PartProblem[] {
     }
     if (p.level && !Object.hasOwn(part.levels, p.level)) say(`pins/${i}/level`, `there is no level set "${p.level}"`);
     if (p.role === "signal" && !p.level) say(`pins/${i}`, `the signal pin "${p.label}" has no level set`);
+    if ((p.hook === "own-pin") !== (p.hookPin !== undefined))
+      say(`pins/${i}/hookPin`, 'names the pin that a pin of the hook "own-pin" goes to, and belongs to no other hook');
+    if (p.hookPin) pin(`pins/${i}/hookPin`, p.hookPin);
     if (p.role === "signal" && !p.io) say(`pins/${i}`, `the signal pin "${p.label}" has no direction (io)`);
   }
   for (const [k, l] of Object.entries(part.levels)) supply(`levels/${k}/supply`, l.supply);

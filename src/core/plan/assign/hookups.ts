@@ -268,10 +268,20 @@ function tieFor(netlist: Netlist, list: Outlet[], project: Project, inst: Instan
   const wire = end && project.links.find((l) => l.from === end || l.to === end);
   if (wire) return wire.from === end ? wire.to : wire.from;
   if (inlet?.role === "supply-out") return `${inst.ref}.${inlet.label}`;
-  const most = evaluate(level.absMax, { ...inst.vars, V: own.V.min });
+  /** What the part's logic runs from at least while this outlet stands at its highest: behind its own regulator the two go together. */
+  const least_V = (o: Outlet): number => {
+    const at = netlist.netOf(`${o.ref}.${o.pin}`);
+    const behind = inst.part.converters.find(
+      (k) => k.to === level.supply && k.kind === "linear" && netlist.netOf(`${inst.ref}:${k.from}`) === at,
+    );
+    if (!behind) return own.V!.min;
+    const kept = o.V.max - (behind.dropout_V ?? 0);
+    return behind.V ? Math.min(kept, evaluate(behind.V.min, inst.vars)) : kept;
+  };
+  const most = (o: Outlet) => evaluate(level.absMax, { ...inst.vars, V: least_V(o) });
   const least = level.VIH === undefined ? 0 : evaluate(level.VIH, { ...inst.vars, V: own.V.max });
   const far = (o: Outlet) => Math.abs(o.V.typ - own.V!.typ);
-  const fits = list.filter((o) => o.ref !== inst.ref && o.V.max <= most && o.V.min >= least);
+  const fits = list.filter((o) => o.ref !== inst.ref && o.V.max <= most(o) + 1e-9 && o.V.min >= least);
   const best = [...fits].sort((a, b) => far(a) - far(b))[0];
   return best ? best.end : null;
 }
@@ -454,6 +464,10 @@ export function planHookups(project: Project, catalogue: Catalogue): { project: 
             `${home.ref}.${chip[line]}`,
             `the programmer's ${pin.label} is ${chip[line]} of ${home.part.board!.chip}`,
           );
+        continue;
+      }
+      if (pin.hook === "own-pin") {
+        link(target, `${ref}.${pin.hookPin}`, pin.says ? `${pin.label}: ${pin.says}` : `${pin.label} is held there`);
         continue;
       }
       const entry = now.parts.find((p) => p.ref === ref);
