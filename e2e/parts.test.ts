@@ -432,7 +432,7 @@ describe("part pages", () => {
     await page.getByTestId("mark-module/bme280").click();
     await page.getByTestId("part-page").click();
     await page.getByRole("heading", { name: /BME280/, level: 1 }).waitFor();
-    expect(await page.getByTestId("pin-table").getByRole("row").count()).toBe(5);
+    expect(await page.getByTestId("pin-table").getByRole("row").count()).toBe(7);
     await expect.poll(() => page.getByRole("region", { name: "Sources" }).innerText()).toContain("BME280 data sheet");
     await page.getByTestId("used-in").getByRole("link", { name: "Moss terrarium keeper" }).waitFor();
     await page.goto("/parts/board/esp32-thirtyeight");

@@ -1,8 +1,10 @@
 import { chainCandidates, latticeView, openNeeds, planDiff, type LatticeView, type Moved } from "../core/plan/assign";
 import { checklist, type CheckItem } from "../core/bench";
 import {
+  asksPrint,
   ConnectorPinsSchema,
   partKind,
+  printLine,
   type ConnectorPins,
   type Part,
   type PartKind,
@@ -47,6 +49,8 @@ export interface PartView {
   /** Parts of this project that it could follow in a chain, and the one that it follows. */
   chain: { can: string[]; after: string | null } | null;
   own: boolean;
+  /** Its header: how it reads, and whether a person has looked; null where there is nothing to look at. */
+  print: { text: string; confirmed: boolean; doubtful: boolean } | null;
   companions: { key: string; says: string; because: string }[];
   isHost: boolean;
   /** The board that it hangs on. */
@@ -194,6 +198,14 @@ function partViews(c: Circuit): PartView[] {
         pins: pinsOption(inst.part, p.options ?? {}),
         chain: chainView(c, p.ref),
         own: project.customParts.some((x) => x.id === p.part),
+        print:
+          asksPrint(inst.part) || p.print
+            ? {
+                text: printLine(inst.reading),
+                confirmed: inst.reading.confirmed,
+                doubtful: inst.reading.doubtful,
+              }
+            : null,
         companions: [
           ...all
             .filter((i) => i.inserted?.by === p.ref)

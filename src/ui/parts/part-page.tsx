@@ -5,6 +5,7 @@ import type { Part, PartDescription, PartSummary } from "@/core/parts/catalogue"
 import type { Beside } from "@/core/parts/own/nearest";
 import { talkWords } from "@/core/parts/catalogue/talks";
 import { HeaderDrawing } from "@/ui/shared/header-drawing";
+import { PRINT_SURE } from "@/ui/shared/print-sure";
 import { Measures, PinTable, Supplies, Thresholds } from "./tables";
 
 const CERTAINTY: Record<Part["certainty"], string> = {
@@ -126,6 +127,28 @@ export function PartPage({
           ))}
         </div>
       </div>
+      {description.prints.length > 0 && (
+        <Block title={description.prints.length > 1 ? "Headers it is sold with" : "Its header"}>
+          {description.prints.length > 1 && (
+            <p className="text-soft">
+              Look at yours and say so in the project: until then its pins are named by their labels alone.
+            </p>
+          )}
+          <ul className="mt-1 flex flex-wrap gap-x-8 gap-y-3" data-testid="prints">
+            {description.prints.map((p) => (
+              <li key={p.id}>
+                {description.prints.length > 1 && (
+                  <HeaderDrawing headers={p.headers} name={`Header ${p.text}`} small plain />
+                )}
+                <p className="max-w-64 text-sm">
+                  <span className="num">{p.text}</span>: {p.says}
+                  <span className="text-soft">, {PRINT_SURE[p.certainty]}</span>
+                </p>
+              </li>
+            ))}
+          </ul>
+        </Block>
+      )}
       <Block title="Pins">
         <PinTable pins={description.pins} />
       </Block>

@@ -4,17 +4,38 @@ const STEP = 26;
 const EDGE = 14;
 const LABEL = 62;
 
+/** A hole: ground is filled, a supply has a plus in it, so that nobody needs to read to see them exchanged. */
+function Hole({
+  x,
+  y,
+  square,
+  power,
+}: {
+  x: number;
+  y: number;
+  square: boolean;
+  power?: "supply" | "ground" | undefined;
+}) {
+  const look = `${power === "ground" ? "fill-ink" : "fill-sheet"} stroke-ink`;
+  return (
+    <>
+      {square ? (
+        <rect x={x - 5} y={y - 5} width={10} height={10} className={look} strokeWidth={1.5} />
+      ) : (
+        <circle cx={x} cy={y} r={5} className={look} strokeWidth={1.5} />
+      )}
+      {power === "supply" && <path d={`M${x - 3} ${y}h6M${x} ${y - 3}v6`} className="stroke-ink" strokeWidth={1.5} />}
+    </>
+  );
+}
+
 /** Labels turned upwards over a row of pins; the first pin is a square, as on boards. */
 function Row({ pins, y, up, x0 }: { pins: HeaderRow["pins"]; y: number; up: boolean; x0: number }) {
   return pins.map((p, i) => {
     const x = x0 + i * STEP;
     return (
-      <g key={p.label}>
-        {p.index === 1 ? (
-          <rect x={x - 5} y={y - 5} width={10} height={10} className="fill-sheet stroke-ink" strokeWidth={1.5} />
-        ) : (
-          <circle cx={x} cy={y} r={5} className="fill-sheet stroke-ink" strokeWidth={1.5} />
-        )}
+      <g key={`${p.label}${p.index}`}>
+        <Hole x={x} y={y} square={p.index === 1} power={p.power} />
         <text
           transform={`translate(${x + 4} ${up ? y - 12 : y + 12}) rotate(${up ? -90 : 90})`}
           textAnchor="start"
@@ -34,11 +55,7 @@ function Column({ pins, x, left }: { pins: HeaderRow["pins"]; x: number; left: b
     const y = EDGE + 8 + i * 18;
     return (
       <g key={`${p.label}${p.index}`}>
-        {p.index === 1 && left ? (
-          <rect x={x - 5} y={y - 5} width={10} height={10} className="fill-sheet stroke-ink" strokeWidth={1.5} />
-        ) : (
-          <circle cx={x} cy={y} r={5} className="fill-sheet stroke-ink" strokeWidth={1.5} />
-        )}
+        <Hole x={x} y={y} square={p.index === 1 && left} power={p.power} />
         <text
           x={left ? x - 18 : x + 18}
           y={y + 4}
@@ -54,7 +71,23 @@ function Column({ pins, x, left }: { pins: HeaderRow["pins"]; x: number; left: b
 }
 
 /** The part as seen from the top: its pins in printed order, the first one square. Two long rows stand upright. */
-export function HeaderDrawing({ headers, name, small }: { headers: HeaderRow[]; name: string; small?: boolean }) {
+export function HeaderDrawing({
+  headers,
+  name,
+  small,
+  plain,
+}: {
+  headers: HeaderRow[];
+  name: string;
+  small?: boolean;
+  /** Without the line below: it stands where that is said already. */
+  plain?: boolean;
+}) {
+  const caption = plain ? null : (
+    <figcaption className="text-sm text-soft">
+      Seen from the top. The square is pin 1, a filled hole is ground, a plus is a supply.
+    </figcaption>
+  );
   const upright = headers.some((h) => h.side === "left" || h.side === "right");
   const words = `${name}, seen from the top: ${headers.map((h) => `${h.side} ${h.pins.map((p) => p.label).join(", ")}`).join("; ")}`;
   if (upright) {
@@ -76,7 +109,7 @@ export function HeaderDrawing({ headers, name, small }: { headers: HeaderRow[]; 
             {o.says || o.side}: {o.pins.map((p) => p.label).join(" ")}
           </p>
         ))}
-        <figcaption className="text-sm text-soft">Seen from the top. The square is pin 1.</figcaption>
+        {caption}
       </figure>
     );
   }
@@ -97,7 +130,7 @@ export function HeaderDrawing({ headers, name, small }: { headers: HeaderRow[]; 
         <Row pins={top} y={above + 10} up x0={start(top.length)} />
         <Row pins={bottom} y={above + body - 10} up={false} x0={start(bottom.length)} />
       </svg>
-      <figcaption className="text-sm text-soft">Seen from the top. The square is pin 1.</figcaption>
+      {caption}
     </figure>
   );
 }

@@ -1,8 +1,19 @@
 import { planAll } from "../../core/plan/advice";
-import { chainAfter, isPlanned, recommendedCompanions } from "../../core/plan/assign";
+import { circuitOf } from "../../core/circuit";
+import { chainAfter, isPlanned, openPins, recommendedCompanions } from "../../core/plan/assign";
 import {
+  ChosenPrintSchema,
   compareParts,
   describePart,
+  findPin,
+  printedPins,
+  printProblems,
+  printRows,
+  readingOf,
+  readingRows,
+  type ChosenPrint,
+  type HeaderRow,
+  type PrintRow,
   type CompareRow,
   type Part,
   type PartDescription,
@@ -121,6 +132,56 @@ export const partsApi = {
   async describe(id: string, own: readonly Part[]): Promise<{ part: Part; description: PartDescription } | null> {
     const [part] = await definitions([id], own);
     return part ? { part, description: describePart(part) } : null;
+  },
+
+  /** The known prints of a part, and the labels that its pins have. */
+  async prints(
+    id: string,
+    own: readonly Part[],
+  ): Promise<{ name: string; prints: PrintRow[]; pins: { label: string; says: string }[] } | null> {
+    const [part] = await definitions([id], own);
+    if (!part) return null;
+    const known = printedPins(part);
+    const pins = part.pins.filter((p) => known.has(p.label));
+    return {
+      name: part.name,
+      prints: printRows(part),
+      pins: pins.map((p) => ({ label: p.label, says: [p.label, ...(p.aliases ?? [])].join(", ") })),
+    };
+  },
+
+  /** A header that was looked at: for the part, for the next of its kind, and its pins that nothing is planned at yet. */
+  async confirmPrint(project: Project, ref: string, id: string, print: ChosenPrint): Promise<Step> {
+    await needFor(project);
+    const edits = [
+      { type: "setPrint" as const, ref, print },
+      { type: "setDrawer" as const, drawer: { prints: { [id]: print } } },
+    ];
+    const next = applyEdit(project, { type: "batch", edits }, catalogue);
+    const { netlist } = circuitOf(next, catalogue);
+    const inst = netlist.instance(ref);
+    const waits = inst?.host !== undefined && openPins(next, netlist, inst).length > 0;
+    const a = waits ? planAll(next, catalogue) : null;
+    return step(a && isPlanned(a) ? a.project : next, `${ref}: header confirmed`);
+  },
+
+  /** A header as somebody typed it: what is wrong with it, and which labels nobody knows yet. */
+  async printRead(
+    id: string,
+    own: readonly Part[],
+    print: ChosenPrint,
+  ): Promise<{ problems: string[]; unknown: string[]; headers: HeaderRow[] }> {
+    const [part] = await definitions([id], own);
+    const parsed = ChosenPrintSchema.safeParse(print);
+    if (!part || !parsed.success || "id" in parsed.data)
+      return { problems: parsed.error?.issues.slice(0, 3).map((i) => i.message) ?? [], unknown: [], headers: [] };
+    const reading = readingOf(part, parsed.data);
+    const unknown = parsed.data.rows.flat().filter((l) => l !== "NC" && !findPin(part, l));
+    return {
+      problems: printProblems(part, parsed.data),
+      unknown: [...new Set(unknown)],
+      headers: readingRows(part, reading),
+    };
   },
 
   /** Reads a pasted or imported parts list and matches it; nothing is changed yet. */

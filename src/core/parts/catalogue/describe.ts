@@ -1,5 +1,8 @@
 import { evaluate, formatSI } from "../../quantity";
+import { findPin } from "./catalogue";
 import { optionVars } from "./options";
+import type { Print } from "./print-schema";
+import { printedPins, printsOf, printText, readingOf, type Reading } from "./prints";
 import type { Level, Offer, Part, Pin } from "./schema";
 
 const num = (v: number) => String(Number(v.toPrecision(4)));
@@ -76,21 +79,60 @@ export interface PinRow {
 export interface HeaderRow {
   side: "left" | "right" | "top" | "bottom";
   says: string;
-  pins: { label: string; index: number }[];
+  /** `power`: which holes must not be exchanged. */
+  pins: { label: string; index: number; power?: "supply" | "ground" }[];
 }
 export interface ThresholdRow {
   name: string;
   rows: { what: string; rule: string; at: string }[];
 }
+/** A known print as a page shows it. */
+export interface PrintRow {
+  id: string;
+  says: string;
+  /** `GND VCC SCL SDA`, two rows with a bar between them. */
+  text: string;
+  certainty: Print["certainty"];
+  headers: HeaderRow[];
+}
 export interface PartDescription {
+  prints: PrintRow[];
   pins: PinRow[];
   headers: HeaderRow[];
   thresholds: ThresholdRow[];
   supplies: { name: string; V: string; mA: string; absMax: string }[];
 }
 
+const SIDES = { bottom: ["bottom"], top: ["top"], sides: ["left", "right"], ends: ["bottom", "top"] } as const;
+
+/** A header as it is read, drawn: each row at its side, pin 1 the first of the first. */
+export const readingRows = (part: Part, r: Pick<Reading, "rows" | "edge">): HeaderRow[] =>
+  r.rows.map((row, i) => ({
+    side: SIDES[r.edge][i] ?? "bottom",
+    says: "",
+    pins: row.map((h, k) => {
+      const role = h.pin === null ? undefined : findPin(part, h.pin)?.role;
+      const power = role === "ground" ? "ground" : role?.startsWith("supply") ? "supply" : undefined;
+      return { label: h.printed, index: i === 0 ? k + 1 : k + 1 + r.rows[0]!.length, ...(power && { power }) };
+    }),
+  }));
+
+/** The commonest print, and pins that are somewhere else on the board whatever the print. */
+function printedRows(part: Part): HeaderRow[] {
+  const reading = readingOf(part);
+  const rows = readingRows(part, reading);
+  const known = printedPins(part);
+  const elsewhere = part.pins.filter((p) => !known.has(p.label));
+  if (!elsewhere.length) return rows;
+  const free = rows.some((r) => r.side === "top") ? "bottom" : "top";
+  const count = rows.reduce((n, r) => n + r.pins.length, 0);
+  const pins = elsewhere.map((p, k) => ({ label: p.label, index: count + k + 1 }));
+  return [...rows, { side: free, says: "elsewhere on the board", pins }];
+}
+
 /** The header as seen from the top: rows of pins in printed order, two rows for boards and chips. */
 export function headerRows(part: Part): HeaderRow[] {
+  if (printsOf(part).length) return printedRows(part);
   const placed = part.pins.filter((p) => p.at);
   if (part.board && placed.length)
     return part.board.headers.map((h) => ({
@@ -142,11 +184,22 @@ function thresholdRow(part: Part, name: string, l: Level): ThresholdRow {
   };
 }
 
+/** The known prints of a part, drawn. */
+export const printRows = (part: Part): PrintRow[] =>
+  printsOf(part).map((p) => ({
+    id: p.id,
+    says: p.says,
+    text: printText(p),
+    certainty: p.certainty,
+    headers: readingRows(part, readingOf(part, { id: p.id })),
+  }));
+
 /** Everything that a part page shows, as plain data. */
 export function describePart(part: Part): PartDescription {
   const vars = optionVars(part, {});
   const mA = (x: number | string) => formatSI(evaluate(x, vars) / 1000, "A");
   return {
+    prints: printRows(part),
     pins: part.pins.map((p, i) => ({
       label: p.label,
       aliases: p.aliases ?? [],

@@ -38,18 +38,20 @@ function holeOf(part: Part, label: string, names: Readonly<Record<string, string
 
 export const printsOf = (part: Part): readonly Print[] => part.body.prints ?? [];
 
-/** Where supply and ground are, hole by hole: what must not be guessed. */
+/** Which holes have supply and ground: what must not be guessed. The edge counts, a header turned round is another one. */
 const powerAt = (part: Part, p: Print): string =>
-  p.rows
-    .map((row) =>
-      row
-        .map((l) => {
-          const pin = findPin(part, l);
-          return pin?.role === "ground" ? "g" : pin?.role.startsWith("supply") ? `s${pin.supply}` : ".";
-        })
-        .join(" "),
-    )
-    .join("|");
+  [
+    p.edge === "top",
+    ...p.rows.flatMap((row, r) =>
+      row.flatMap((l, k) => {
+        const pin = findPin(part, l);
+        const powered = pin?.role === "ground" || pin?.role.startsWith("supply");
+        return powered ? [`${r} ${k} ${pin!.role === "ground" ? (pin!.domain ?? "gnd") : pin!.supply}`] : [];
+      }),
+    ),
+  ].join("|");
+
+const BY_LABEL = new Set(["pads", "wires", "screw"]);
 
 const isGuess = (p: Print) => p.certainty === "assumed" || p.certainty === "low";
 
@@ -59,7 +61,8 @@ const isGuess = (p: Print) => p.certainty === "assumed" || p.certainty === "low"
  */
 function inDoubt(part: Part): boolean {
   const [first, ...others] = printsOf(part);
-  if (!first) return false;
+  // A wire that is soldered or screwed on goes where its label is: nobody counts there.
+  if (!first || BY_LABEL.has(part.body.header?.kind ?? "wires")) return false;
   const powered = part.pins.some((p) => p.role.startsWith("supply") || p.role === "ground");
   return powered && (isGuess(first) || others.some((p) => powerAt(part, p) !== powerAt(part, first)));
 }
@@ -199,7 +202,7 @@ export function printProblems(part: Part, chosen: ChosenPrint): string[] {
   const shownSomewhere = printedPins(part);
   for (const p of part.pins)
     if (isNeeded(p) && !seen.has(p.label) && (!list.length || shownSomewhere.has(p.label)) && !joined(part, p, seen))
-      out.push(`${p.label} is missing: ${part.name} can't do without it`);
+      out.push(`${p.label} is missing: it can't do without`);
   return out.slice(0, 10);
 }
 

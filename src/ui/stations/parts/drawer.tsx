@@ -1,9 +1,10 @@
 "use client";
 import { useEffect, useState } from "react";
-import type { PartSummary } from "@/core/parts/catalogue";
+import type { ChosenPrint, PartSummary } from "@/core/parts/catalogue";
 import { formatSI, parseQuantity, seriesValues } from "@/core/quantity";
 import { columnsOf, Table } from "@/ui/shared/table";
 import { core } from "@/ui/state/core";
+import { PrintCheck } from "./print/check";
 import { useDrawer } from "./use-drawer";
 
 function Values({
@@ -89,9 +90,32 @@ function Values({
   );
 }
 
+/** The headers that were looked at, in words, by part. */
+function useReadHeaders(prints: Readonly<Record<string, ChosenPrint>> | undefined): ReadonlyMap<string, string> {
+  const [read, setRead] = useState(new Map<string, string>());
+  const asked = JSON.stringify(prints ?? {});
+  useEffect(() => {
+    let gone = false;
+    const all = Object.entries(JSON.parse(asked) as Record<string, ChosenPrint>).map(
+      async ([id, p]): Promise<[string, string]> => {
+        if (!("id" in p)) return [id, p.rows.map((r) => r.join(" ")).join(" | ")];
+        const known = await core().prints(id, []);
+        return [id, known?.prints.find((x) => x.id === p.id)?.text ?? ""];
+      },
+    );
+    void Promise.all(all).then((list) => !gone && setRead(new Map(list)));
+    return () => {
+      gone = true;
+    };
+  }, [asked]);
+  return read;
+}
+
 /** The drawer: what is owned. Plans prefer it, and the parts list says what is to be bought. */
 export function Drawer() {
   const { drawer, put } = useDrawer();
+  const reads = useReadHeaders(drawer.prints);
+  const [looking, setLooking] = useState<string | null>(null);
   const [names, setNames] = useState(new Map<string, PartSummary>());
   useEffect(() => {
     void core()
@@ -127,11 +151,30 @@ export function Drawer() {
         <Table
           label="Owned parts"
           tableId="owned-parts"
-          className="max-w-xl"
+          className="max-w-3xl"
           rows={owned}
           rowId={([id]) => id}
           columns={columnsOf<[string, number]>([
             { head: "part", by: ([id]) => names.get(id)?.name ?? id, show: ([id]) => names.get(id)?.name ?? id },
+            {
+              head: "its header",
+              by: ([id]) => reads.get(id) ?? "",
+              show: ([id]) => (
+                <>
+                  {drawer.prints?.[id] && <span className="num mr-2 text-sm">{reads.get(id)}</span>}
+                  {id.startsWith("module/") && (
+                    <button
+                      className="quiet text-sm"
+                      aria-expanded={looking === id}
+                      aria-label={`${drawer.prints?.[id] ? "look again at" : "look at"} the header of ${names.get(id)?.name ?? id}`}
+                      onClick={() => setLooking(looking === id ? null : id)}
+                    >
+                      {drawer.prints?.[id] ? "look again" : "look at it"}
+                    </button>
+                  )}
+                </>
+              ),
+            },
             {
               head: "how many",
               by: ([, n]) => n,
@@ -158,6 +201,18 @@ export function Drawer() {
             },
           ])}
         />
+        {looking && (
+          <PrintCheck
+            key={looking}
+            id={looking}
+            of={names.get(looking)?.name ?? looking}
+            chosen={drawer.prints?.[looking]}
+            save={(print) => {
+              setLooking(null);
+              void put({ prints: { [looking]: print } });
+            }}
+          />
+        )}
         {owned.length === 0 && (
           <p className="text-soft">
             None noted. Mark a part at Find and press + beside “in my drawer”, or send lines of a parts list here.

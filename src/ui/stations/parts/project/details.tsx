@@ -1,11 +1,14 @@
 "use client";
 import Link from "next/link";
+import { useState } from "react";
 import type { CompanionKey } from "@/core/project";
 import { Checkbox } from "@/ui/shared/checkbox";
 import { Fold } from "@/ui/shared/fold";
 import { Select } from "@/ui/shared/select";
 import { core } from "@/ui/state/core";
-import { useActions } from "@/ui/state/project";
+import { useActions, useProject } from "@/ui/state/project";
+import { PrintCheck } from "../print/check";
+import { useConfirmPrint } from "../use-drawer";
 import type { PartView, View } from "@/workers/view";
 import { OptionField } from "../options";
 import { ConnectorTable } from "./connector";
@@ -68,6 +71,46 @@ function Software({ part }: { part: PartView }) {
   ));
 }
 
+/** How the header of the one in hand reads: looked at, or asked. */
+function Header({ part }: { part: PartView }) {
+  const { project } = useProject();
+  const confirm = useConfirmPrint();
+  const [again, setAgain] = useState(false);
+  const print = part.print!;
+  const chosen = project.parts.find((p) => p.ref === part.ref)?.print;
+  const said = (
+    <p className="text-sm">
+      <span className="text-soft">Header:</span> <span className="num">{print.text}</span>,{" "}
+      {print.confirmed ? "looked at" : "not confirmed"}{" "}
+      {print.confirmed && !again && (
+        <button
+          className="quiet"
+          aria-label={`look at the header of ${part.label} again`}
+          onClick={() => setAgain(true)}
+        >
+          look again
+        </button>
+      )}
+    </p>
+  );
+  return (
+    <>
+      {said}
+      {(!print.confirmed || again) && (
+        <PrintCheck
+          id={part.part}
+          of={part.label}
+          chosen={chosen}
+          save={(p) => {
+            setAgain(false);
+            void confirm(part.ref, part.part, p);
+          }}
+        />
+      )}
+    </>
+  );
+}
+
 /** What stands below a part's line: its page, options, what stands around it and why, what to take care of. */
 export function Details({ part, hosts }: { part: PartView; hosts: readonly HostChoice[] }) {
   const { edit } = useActions();
@@ -96,6 +139,7 @@ export function Details({ part, hosts }: { part: PartView; hosts: readonly HostC
           <Software part={part} />
         </div>
       )}
+      {part.print && <Header part={part} />}
       {part.pins && <ConnectorTable part={part} />}
       {part.companions.map((c, i) => (
         <p key={i} className="text-sm">

@@ -111,6 +111,7 @@ export const PartRow = memo(function PartRow({
               <Hidden>take care: </Hidden>
             </strong>
           )}
+          {part.print?.doubtful && <span className="mr-1 text-sm text-risk">header?</span>}
           {part.name}
           {!open && summary(part) && <span className="text-ink">, {summary(part)}</span>}
         </span>

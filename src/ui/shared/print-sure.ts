@@ -1,0 +1,7 @@
+/** How sure the order of a header is, in words. */
+export const PRINT_SURE = {
+  high: "sold like this everywhere",
+  medium: "often sold like this",
+  low: "seen, not often",
+  assumed: "only assumed: nobody has looked",
+} as const;
