@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { describe, expect, it } from "vitest";
 import { catalogue } from "../../testing";
-import { compareParts, describePart, summarise } from ".";
+import { compareParts, describePart, printedPins, printsOf, readingOf, summarise } from ".";
 import { makeSearch, searchTerm } from "./search";
 
 const summaries = catalogue.parts.map(summarise);
@@ -122,10 +122,16 @@ describe("what a part page shows", () => {
     const d = describePart(p);
     expect(d.pins.map((x) => x.label)).toEqual(p.pins.map((x) => x.label));
     for (const pin of d.pins) expect(pin.what, pin.label).not.toBe("");
-    // The drawing shows each pin of the header exactly once.
-    const drawn = d.headers.flatMap((h) => h.pins.map((x) => x.label));
-    expect(new Set(drawn).size).toBe(drawn.length);
-    if (!p.board) expect(drawn).toHaveLength(p.pins.length);
+    // The drawing shows each hole of the header once, as it is printed, and each pin elsewhere on the board once.
+    const drawn = d.headers.flatMap((h) => h.pins);
+    const known = printedPins(p);
+    const holes = readingOf(p).rows.flat();
+    const elsewhere = p.pins.filter((x) => !known.has(x.label)).map((x) => x.label);
+    const labels = drawn.map((x) => x.label);
+    if (printsOf(p).length) expect(labels).toEqual([...holes.map((h) => h.printed), ...elsewhere]);
+    else expect(new Set(labels).size).toBe(labels.length);
+    if (!p.board && !printsOf(p).length) expect(drawn).toHaveLength(p.pins.length);
+    for (const h of d.headers) expect(new Set(h.pins.map((x) => x.index)).size).toBe(h.pins.length);
     expect(JSON.stringify(d)).not.toMatch(/NaN|undefined|Infinity/);
   });
   it("tells thresholds as rule and number", () => {
