@@ -240,8 +240,8 @@ describe("lattice", () => {
     expect(list).toHaveLength(25);
     const of = (id: string) => list.find((b: { board: string }) => b.board === id);
     expect(of("board/atmega328p-long")).toMatchObject({ fits: true, current: true, overdriven: 0 });
-    // The echo sensor's 5 V would overdrive it.
-    expect(of("board/rp2040-forty")).toMatchObject({ fits: true, overdriven: 1 });
+    // The echo sensor's 5 V would overdrive it, and the display's pull-ups.
+    expect(of("board/rp2040-forty")).toMatchObject({ fits: true, overdriven: 2 });
     // No second bus line reaches a header of eight legs.
     expect(of("chip/attiny13a-dip8")).toMatchObject({ fits: false });
     expect(list.at(-1).board).toBe("chip/attiny13a-dip8");
@@ -251,7 +251,7 @@ describe("lattice", () => {
     );
     expect(trouble).toEqual([...trouble].sort((a, b) => a - b));
     // No 5 V comes out of this board's pins, and the USB port is taken by its cable.
-    expect(of("board/nrf52840-compact")).toMatchObject({ unfed: ["Water echo"], faults: 1 });
+    expect(of("board/nrf52840-compact")).toMatchObject({ unfed: ["Water echo", "Display"], faults: 2 });
   });
   it("takes only so long where it is told so: the best until then, and what was not reached is said", async () => {
     const moss = demo("moss-terrarium");

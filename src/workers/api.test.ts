@@ -64,9 +64,9 @@ describe("what the interface asks", () => {
     expect([chosen.step!.project.title, chosen.notes]).toEqual(["A", []]);
   });
   it("a part that does not fit is kept, and the clash is told", async () => {
-    const one = (await api.add(planned([BOARD5, USB]), "module/ssd1306-i2c", "")).project;
-    const s = await api.add(one, "module/ssd1306-i2c", "");
-    expect(s.clash).toContain("both answer to address 0x3c");
+    const one = (await api.add(planned([BOARD5, USB]), "module/lcd1602-i2c", "")).project;
+    const s = await api.add(one, "module/lcd1602-i2c", "");
+    expect(s.clash).toContain("both answer to address 0x27");
     expect(s.project.parts.map((p) => p.ref)).toContain("M2");
     expect(s.project.links).toEqual(one.links);
     expect(s.view.open).toBe(2);

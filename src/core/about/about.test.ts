@@ -25,7 +25,7 @@ describe("what a place is", () => {
   it("says of a rail what it gives, joins and feeds", () => {
     const a = about(rain, "5V")!;
     expect(a.what).toMatch(/supply of 4\.95 V, at worst 4\.60 V to 5\.25 V/);
-    expect(a.here[1]).toMatch(/119 mA at the peak/);
+    expect(a.here[1]).toMatch(/129 mA at the peak/);
     expect(a.without).toBe("Without it these are off: M1, M2.");
   });
 

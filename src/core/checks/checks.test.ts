@@ -59,7 +59,7 @@ describe("the traps", () => {
     const p = planned([BOARD3, USB, ECHO], { houseRules: { levelPolicy: "same-nominal" } });
     expect(check(p).some((f) => f.rule === "level.thin-margin" && f.at.includes("M1.TRIG"))).toBe(true);
   });
-  it("a display's pull-ups at 5 V overdrive a 3.3 V sensor on the same bus; feeding it 3.3 V mends it", () => {
+  it("a clock's pull-ups at 5 V overdrive a 3.3 V sensor on the same bus; feeding it 3.3 V mends it", () => {
     const links: [string, string][] = [
       CABLE,
       ["M1.VCC", "B1.3V3"],
@@ -70,7 +70,7 @@ describe("the traps", () => {
         [`${m}.SCL`, "B1.GP5"],
       ]),
     ];
-    const p = make([BOARD3, USB, AIR, SHOW], links);
+    const p = make([BOARD3, USB, AIR, { ref: "M2", part: "module/ds3231" }], links);
     const f = find(p, "level.overdrive")!;
     expect(f.severity).toBe("stop");
     expect(f.message).toContain("pull-up");
@@ -160,16 +160,16 @@ describe("pins", () => {
 
 describe("buses", () => {
   it("two displays on one address clash; the strap moves one", () => {
-    const p = planned([BOARD5, USB, SHOW]);
+    const p = planned([BOARD3, USB, SHOW]);
     const second = { ref: "M4", part: "module/ssd1306-i2c" };
     const q = make(
       [...p.parts, second],
       [
         ...p.links.map((l): [string, string] => [l.from, l.to]),
-        ["M4.VCC", "B1.5V"],
+        ["M4.VCC", "B1.3V3"],
         ["M4.GND", "B1.GND"],
-        ["M4.SDA", "B1.A4"],
-        ["M4.SCL", "B1.A5"],
+        ["M4.SDA", p.links.flatMap((l) => (l.from === "M2.SDA" ? l.to : l.to === "M2.SDA" ? l.from : []))[0]!],
+        ["M4.SCL", p.links.flatMap((l) => (l.from === "M2.SCL" ? l.to : l.to === "M2.SCL" ? l.from : []))[0]!],
       ],
     );
     expect(rules(q)).toEqual(["fault i2c.address-clash"]);

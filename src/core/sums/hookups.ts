@@ -1,6 +1,7 @@
 import { i2cBuses } from "../circuit/buses";
-import { switchesOf } from "../checks/loads";
+import { switchesOf, triple } from "../checks/loads";
 import type { Circuit } from "../circuit";
+import { bjtAt } from "../circuit/formulas";
 import { evaluate } from "../quantity";
 import type { CompanionKey } from "../project";
 import type { Hookup } from "./take";
@@ -74,7 +75,14 @@ function switches(c: Circuit): Hookup[] {
       label: c.netlist.instance(s.el.ref)!.label,
       now: companion(c, s.el.ref, "seriesResistor"),
     };
-    if (s.def.kind === "bjt") return [{ ...base, sum: "transistor", values: { ...common, hFE: s.def.hFE_min } }];
+    if (s.def.kind === "bjt")
+      return [
+        {
+          ...base,
+          sum: "transistor",
+          values: { ...common, hFE: bjtAt({ ...s.def, Vbe: triple(s.def.Vbe, {}) }, s.peak_A).hFE_min },
+        },
+      ];
     const on = [...s.def.on].filter((x) => x.Vgs <= s.gate!.V.min).at(-1) ?? s.def.on[0]!;
     return [
       {

@@ -13,7 +13,7 @@ beforeAll(() =>
   }),
 );
 
-const signs = () => make([BOARD5, USB, ...[1, 2].map((i) => ({ ref: `M${i}`, part: "module/ssd1306-i2c" }))]);
+const signs = () => make([BOARD5, USB, ...[1, 2].map((i) => ({ ref: `M${i}`, part: "module/lcd1602-i2c" }))]);
 
 describe("planning in the worker", () => {
   it("plans with the price by reason, and the difference from the saved plan", async () => {
@@ -31,7 +31,7 @@ describe("planning in the worker", () => {
   });
   it("remedies come ready to be taken, from definitions that are fetched when asked for", async () => {
     const clash = await api.plan(signs());
-    expect(clash.clash).toContain("0x3c");
+    expect(clash.clash).toContain("0x27");
     expect(clash.project).toEqual(signs());
     const list = await api.remedies(signs(), 2);
     const mux = list.find((r) => r.id === "add-tca9548a-1")!;

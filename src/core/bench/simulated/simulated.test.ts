@@ -105,7 +105,10 @@ describe("the simulated bench", () => {
     const bench = simulatedBench(c, {});
     bench.run(1000);
     expect(bench.meter("volt", "B1.3V3", "B1.GND")!.text).toBe("3.30 V");
-    expect(bench.meter("volt", "M1.SDA", "M1.GND")!.seen).toBeCloseTo(3.3, 2);
+    // The display's pull-ups hang behind its own regulator, a little lower than the rail.
+    const idle = bench.meter("volt", "M1.SDA", "M1.GND")!.seen;
+    expect(idle).toBeGreaterThan(3.1);
+    expect(idle).toBeLessThan(3.3);
     expect(bench.meter("volt", "B1.GND", "B1.3V3")!.text).toBe("-3.30 V");
     expect(bench.meter("beep", "M1.SDA", "B1.GP4")!.text).toBe("take the power away first");
     bench.power(false);

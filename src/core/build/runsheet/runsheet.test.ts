@@ -171,7 +171,12 @@ describe("checkpoints", () => {
     expect(ground.note).toMatch(/GND: B1\.GND beeps with .*M1\.GND/);
     expect(at("check-ground")).toBe(rows.map((r) => r.phase).lastIndexOf("ground"));
     expect(rows[at("check-supply")]!.note).toMatch(/must not beep/);
-    expect(rows[at("check-bus")]!.note).toMatch(/SDA: between B1\.\w+ and B1\.\S+ the meter reads about [\d.]+ kΩ/);
+    // The display's pull-ups hang behind its own regulator: with it the meter reads no sum that could be told.
+    expect(rows[at("check-bus")]!.note).not.toMatch(/the meter reads/);
+    const plain = runSheet(circuitOf(planned([BOARD3, USB, { ref: "M1", part: "module/bme280" }]), catalogue));
+    expect(plain.find((r) => r.id === "check-bus")!.note).toMatch(
+      /SDA: between B1\.\w+ and B1\.\S+ the meter reads about [\d.]+ kΩ/,
+    );
     expect(rows[at("check-signal")]!.note).toMatch(/Neighbours that must not beep: /);
   });
   it("stand before the sources what belongs there, and each source by itself before it is joined", () => {

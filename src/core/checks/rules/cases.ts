@@ -73,6 +73,7 @@ import { pinDuplicateCases } from "./pin-duplicate.cases";
 import { pinInterruptsCases } from "./pin-interrupts.cases";
 import { pinIspSharedCases } from "./pin-isp-shared.cases";
 import { pinOnboardCases } from "./pin-onboard.cases";
+import { pinPadCases } from "./pin-pad.cases";
 import { pinReservedCases } from "./pin-reserved.cases";
 import { pinResetCases } from "./pin-reset.cases";
 import { pinStrappingCases } from "./pin-strapping.cases";
@@ -132,6 +133,7 @@ export const cases: Case[] = [
   ...companionNotPlannedCases,
   ...pinCapabilityCases,
   ...pinDuplicateCases,
+  ...pinPadCases,
   ...pinReservedCases,
   ...pinStrappingCases,
   ...pinUsbSerialCases,

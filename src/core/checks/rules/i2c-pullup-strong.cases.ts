@@ -1,7 +1,7 @@
 import { part, type Case } from "../cases/build";
 import { bus, text } from "../cases/buses";
 
-const show = part("M2", "module/ssd1306-i2c");
+const show = part("M2", "module/aht20");
 
 const clockPart = part("M3", "module/ds3231");
 

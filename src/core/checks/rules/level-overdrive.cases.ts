@@ -12,8 +12,8 @@ const shower: Links = [
   ["M2.SCL", "B1.GP5"],
 ];
 
-const display = (rail: string) =>
-  make([RP, USB, part("M1", "module/bme280"), part("M2", "module/ssd1306-i2c")], [...shower, ["M2.VCC", rail]]);
+const clock = (rail: string) =>
+  make([RP, USB, part("M1", "module/bme280"), part("M2", "module/ds3231")], [...shower, ["M2.VCC", rail]]);
 
 export const levelOverdriveCases: Case[] = [
   {
@@ -35,9 +35,9 @@ export const levelOverdriveCases: Case[] = [
   {
     rule: "level.overdrive",
     severity: "stop",
-    says: "a display at 5 V lifts a shared bus of 3.3 V parts",
-    bad: () => display("B1.VBUS"),
-    near: () => display("B1.3V3"),
+    says: "a clock at 5 V lifts a shared bus of 3.3 V parts",
+    bad: () => clock("B1.VBUS"),
+    near: () => clock("B1.3V3"),
     fix: "logic-supply",
   },
   {

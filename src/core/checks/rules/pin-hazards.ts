@@ -13,6 +13,7 @@ const HAZARD_RULES: [kind: string, rule: string, severity: Severity, says: strin
   ["reserved", "pin.reserved", "stop", "Some pins are taken by the board itself."],
   ["reset", "pin.reset", "stop", "The reset pin restarts the chip and can't be used as an input or output."],
   ["onboard", "pin.onboard", "note", "Some pins already carry a part on the board."],
+  ["pad", "pin.pad", "note", "Some pins are pads under the board: a wire is soldered to them, no socket goes there."],
   ["bootlog", "pin.bootlog", "risk", "Some pins print text while the chip starts."],
 ];
 
@@ -20,6 +21,7 @@ const WHAT_TO_DO: Record<string, string> = {
   console: "Take that wire off while uploading, or move it.",
   reserved: "Use another pin.",
   reset: "Use another pin.",
+  pad: "Solder a thin wire there before the board is built in.",
   onboard: "Expect it to act along.",
 };
 

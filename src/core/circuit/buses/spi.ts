@@ -1,3 +1,4 @@
+import { fastestHz } from "./fastest";
 import type { Circuit } from "..";
 import type { Net } from "../netlist";
 import { askedClock, busAt, wireOf } from "./wires";
@@ -61,7 +62,7 @@ function make(c: Circuit): SpiBus[] {
       const net = c.netlist.netOf(`${inst.ref}.${sck}`);
       if (net.ends.length < 2) continue;
       const cm = wireOf(c, inst.ref);
-      const max_Hz = g.max_Hz ?? UNSTATED_HZ;
+      const max_Hz = fastestHz(c.netlist, inst, g, sck) ?? UNSTATED_HZ;
       lines.set(net, [
         ...(lines.get(net) ?? []),
         {

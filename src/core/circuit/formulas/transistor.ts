@@ -11,6 +11,31 @@ export interface BjtAsk {
   load_A: number;
   owned?: readonly number[];
 }
+/** What a transistor is sure of at one collector current. */
+export interface BjtPoint {
+  Ic_mA: number;
+  hFE_min: number;
+  Vbe_max: number;
+}
+/**
+ * Gain and base voltage at a collector current, amperes: of the points that the data sheet names the worse of the two that it
+ * lies between; what holds at any current where none are named, or beyond the last.
+ */
+export function bjtAt(
+  def: { hFE_min: number; Vbe: Triple; at?: readonly BjtPoint[] | undefined },
+  Ic_A: number,
+): { hFE_min: number; Vbe: Triple } {
+  const list = def.at ?? [];
+  const k = list.findIndex((p) => p.Ic_mA >= Ic_A * 1000 - 1e-9);
+  if (k < 0) return { hFE_min: def.hFE_min, Vbe: def.Vbe };
+  const near = [list[k]!, ...(k > 0 ? [list[k - 1]!] : [])];
+  const max = Math.max(...near.map((p) => p.Vbe_max));
+  return {
+    hFE_min: Math.min(...near.map((p) => p.hFE_min)),
+    Vbe: { min: def.Vbe.min, typ: Math.min(def.Vbe.typ, max), max },
+  };
+}
+
 /** Forced gain that saturates a small transistor for certain, and the most that still counts as saturated. */
 export const BETA = 15;
 export const BETA_MAX = 20;

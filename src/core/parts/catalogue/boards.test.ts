@@ -386,7 +386,80 @@ describe("board/sam3x-long", () => {
     expect(said(p, "interrupt")).toHaveLength(1);
     expect(Boolean(pwm(p))).toBe(/^D([2-9]|1[0-3])$/.test(label));
   });
+  it("shares its timers as the chip does: two outputs of one counter have one frequency", () => {
+    const of = (label: string) => pwm(slots("board/sam3x-long").find((p) => p.label === label)!)!;
+    // Counter, outputs a and b, from the ports behind the printed pins.
+    for (const [timer, a, b] of [
+      ["TC0", "D2", "D13"],
+      ["TC6", "D5", "D4"],
+      ["TC7", "D3", "D10"],
+      ["TC8", "D11", "D12"],
+    ] as const)
+      expect([of(a), of(b)]).toEqual([`${timer}.a`, `${timer}.b`]);
+    // The four channels of the other kind run for themselves, counted down from D6.
+    expect(["D6", "D7", "D8", "D9"].map(of)).toEqual([7, 6, 5, 4].map((n) => `PWM.${n}`));
+  });
+  it("its analogue outputs reach a sixth to five sixths, and the pins of its other bus are ordinary pins, too", () => {
+    const { pins } = catalogue.get("board/sam3x-long")!;
+    for (const label of ["DAC0", "DAC1"]) {
+      const o = pins.find((p) => p.label === label)!.offers!.find((x) => x.kind === "dac");
+      expect(o?.kind === "dac" && [o.span!.low * 3.3, o.span!.high * 3.3].map((v) => v.toFixed(2))).toEqual([
+        "0.55",
+        "2.75",
+      ]);
+    }
+    for (const [label, n] of [
+      ["CANRX", 68],
+      ["CANTX", 69],
+    ] as const) {
+      const p = pins.find((x) => x.label === label)!;
+      expect(p.gpio).toBe(n);
+      expect(p.offers!.map((o) => o.kind)).toEqual(["digital", "interrupt", "can"]);
+    }
+  });
 });
+
+/** STM32F411: lines of its five SPI controllers and of its second timers, as the alternate function table has them. */
+describe("board/stm32f411-forty has the alternatives of its pins", () => {
+  const SPI: Record<string, Partial<Record<"sck" | "miso" | "mosi", string[]>>> = {
+    spi1: { sck: ["PA5", "PB3"], miso: ["PA6", "PB4"], mosi: ["PA7", "PB5"] },
+    spi2: { sck: ["PB10", "PB13"], miso: ["PB14"], mosi: ["PB15"] },
+    spi3: { sck: ["PB12", "PB3"], miso: ["PB4"], mosi: ["PB5"] },
+    spi4: { sck: ["PB13"], miso: ["PA11"], mosi: ["PA1"] },
+    spi5: { sck: ["PB0"], miso: ["PA12"], mosi: ["PA10", "PB8"] },
+  };
+  const pins = catalogue.get("board/stm32f411-forty")!.pins;
+  const at = (bus: string, role: string) =>
+    pins
+      .filter((p) => p.offers?.some((o) => "bus" in o && o.bus === bus && o.role === role))
+      .map((p) => p.label)
+      .sort();
+  it.each(Object.entries(SPI))("%s", (bus, lines) => {
+    for (const [role, labels] of Object.entries(lines)) expect(at(bus, role), role).toEqual(labels);
+  });
+  it("two I2C data lines more, and the first four pins on two timers each", () => {
+    expect(at("i2c2", "sda")).toEqual(["PB3", "PB9"]);
+    expect(at("i2c3", "sda")).toEqual(["PB4", "PB8"]);
+    for (let n = 0; n < 4; n++) {
+      const p = pins.find((x) => x.label === `PA${n}`)!;
+      const list = said(p, "pwm").map((o) => (o.kind === "pwm" ? `${o.timer}.${o.channel}` : ""));
+      expect(list).toEqual(expect.arrayContaining([`TIM5.${n + 1}`, `TIM2.${n + 1}`]));
+    }
+  });
+});
+
+it("pulls of the MKL26 go both ways on every pin", () => {
+  for (const p of slots("board/mkl26z64-compact")) expect(digital(p), p.label).toMatchObject({ pull: ["up", "down"] });
+  expect(catalogue.get("board/mkl26z64-compact")!.levels.main!.pullDown_ohm).toBeDefined();
+});
+it("board/nrf52840-compact sends on D0 and hears on D1", () =>
+  expect(
+    Object.fromEntries(
+      slots("board/nrf52840-compact").flatMap((p) =>
+        p.offers!.flatMap((o) => (o.kind === "uart" && o.usual ? [[o.role, p.label]] : [])),
+      ),
+    ),
+  ).toEqual({ tx: "D0", rx: "D1" }));
 
 /** KL26: only ports A, C and D raise interrupts; touch and timer channels by port pin. */
 describe("board/mkl26z64-compact", () => {
@@ -402,9 +475,24 @@ describe("board/mkl26z64-compact", () => {
 /** i.MX RT1062: which pins have a timer channel, by its multiplexing table. */
 describe("board/imxrt1062-compact", () => {
   const timed = [0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12, 13, 14, 15, 18, 19, 22, 23];
-  it.each(slots("board/imxrt1062-compact").map((p) => [p.label, p] as const))("%s", (_l, p) => {
+  const inRows = slots("board/imxrt1062-compact").filter((p) => p.at);
+  it.each(inRows.map((p) => [p.label, p] as const))("%s", (_l, p) => {
     expect(Boolean(pwm(p))).toBe(timed.includes(p.gpio!));
     expect(Boolean(adc(p))).toBe(p.gpio! >= 14);
+  });
+  it("has its second SPI bus on two pins of the header and two pads", () => {
+    const line = (role: string) =>
+      slots("board/imxrt1062-compact")
+        .filter((p) => buses(p, "spi").includes(`spi1.${role}`))
+        .map((p) => p.label);
+    expect(["cs", "miso", "mosi", "sck"].map(line)).toEqual([["D0"], ["D1"], ["D26"], ["D27"]]);
+    for (const label of ["D26", "D27"])
+      expect(
+        has(
+          slots("board/imxrt1062-compact").find((p) => p.label === label)!,
+          "pad",
+        ),
+      ).toBe(true);
   });
   it("has no timer channel twice where two motors would collide", () => {
     const seen = slots("board/imxrt1062-compact").flatMap((p) => pwm(p) ?? []);

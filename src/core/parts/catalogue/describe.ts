@@ -13,7 +13,8 @@ const OFFER: Record<Offer["kind"], (o: never) => string> = {
     `${o.in && o.out ? "in and out" : o.in ? "input only" : "output only"}${o.pull.length ? `, pull-${o.pull.join(" and pull-")}` : ""}`,
   pwm: (o: { timer: string; channel: string }) => `PWM ${o.timer} ${o.channel}`,
   adc: (o: { channel: number }) => `analogue in ${o.channel}`,
-  dac: (o: { channel: number }) => `analogue out ${o.channel}`,
+  dac: (o: { channel: number; span?: { low: number; high: number } }) =>
+    `analogue out ${o.channel}${o.span ? `, from ${Math.round(o.span.low * 100)} to ${Math.round(o.span.high * 100)} % of its supply` : ""}`,
   interrupt: (o: { line: string }) => `interrupt ${o.line}`,
   i2c: (o: { bus: string; role: string }) => `${o.bus} ${o.role.toUpperCase()}`,
   spi: (o: { bus: string; role: string }) => `${o.bus} ${o.role.toUpperCase()}`,

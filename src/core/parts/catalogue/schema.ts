@@ -79,7 +79,12 @@ export const OfferSchema = z.discriminatedUnion("kind", [
   }),
   z.strictObject({ kind: z.literal("pwm"), timer: unit, channel: unit }),
   z.strictObject({ kind: z.literal("adc"), unit: unit.default("adc"), channel: z.number().int() }),
-  z.strictObject({ kind: z.literal("dac"), channel: z.number().int() }),
+  z.strictObject({
+    kind: z.literal("dac"),
+    channel: z.number().int(),
+    /** What the output reaches, as shares of its supply; from nothing to all of it when absent. */
+    span: z.strictObject({ low: z.number().min(0).max(1), high: z.number().min(0).max(1) }).optional(),
+  }),
   z.strictObject({ kind: z.literal("interrupt"), line: unit, edge: z.boolean().default(true) }),
   z.strictObject({
     kind: z.literal("i2c"),
@@ -127,6 +132,8 @@ export const HazardSchema = z.strictObject({
     "programming",
     "input-only",
     "adc-radio",
+    // Not in a header: a wire is soldered to it.
+    "pad",
   ]),
   says: text(200),
 });
@@ -292,6 +299,12 @@ export const ElementSchema = z.discriminatedUnion("kind", [
     Vbe: SpreadSchema,
     VCEsat_V: z.number(),
     hFE_min: z.number(),
+    /** Gain and base voltage at the collector currents that the data sheet names, smallest first. */
+    at: z
+      .array(z.strictObject({ Ic_mA: z.number().positive(), hFE_min: z.number(), Vbe_max: z.number() }))
+      .min(1)
+      .max(12)
+      .optional(),
     Ic_mA: z.number(),
     Vceo: z.number(),
     Ptot_mW: z.number(),
@@ -323,6 +336,12 @@ export const GroupSchema = z.strictObject({
     .regex(/^0x[0-7][0-9a-f]$/i)
     .optional(),
   max_Hz: z.number().optional(),
+  /** Where the fastest clock follows the supply: at these voltages of it, lowest first. */
+  max_Hz_at: z
+    .array(z.strictObject({ V: z.number().positive(), Hz: z.number().positive() }))
+    .min(2)
+    .max(8)
+    .optional(),
   mode: z.number().int().min(0).max(3).optional(),
   /** Further addresses that the part answers to, such as a memory on the same module. */
   also: z

@@ -5,7 +5,16 @@
  */
 export const WEIGHTS = {
   level: 90,
-  hazard: { console: 60, strapping: 50, onboard: 25, bootlog: 25, programming: 15, "adc-radio": 5, "input-only": 0 },
+  hazard: {
+    console: 60,
+    strapping: 50,
+    pad: 40,
+    onboard: 25,
+    bootlog: 25,
+    programming: 15,
+    "adc-radio": 5,
+    "input-only": 0,
+  },
   software: 30,
   /** Below `moved`: what somebody put behind a chip stays there. */
   behind: 12,
