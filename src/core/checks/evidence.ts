@@ -33,6 +33,7 @@ const SAYS: Record<string, string> = {
   prints: "Prints that are known: {}.",
   certainty: "How sure the order is that is taken until then: {}.",
   wires: "Wires concerned: {}.",
+  rests: "It rests on {}.",
   every_s: "A round takes {}.",
   awake_s: "Awake in it: {}.",
   needs_s: "Needed: {}.",

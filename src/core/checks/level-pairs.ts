@@ -4,6 +4,7 @@ import { chooseDivider } from "../circuit/formulas";
 import { formatV, type Triple } from "../quantity";
 import type { LevelVerdict } from "../circuit/solve";
 import { isTwoWay, label, owner, round } from "./help";
+import { levelRest } from "./rests";
 import { translatorFix } from "./translators";
 import type { Fix } from "./types";
 
@@ -22,6 +23,13 @@ export const evidence = (v: LevelVerdict) => ({
   highest_V: round(v.highest_V),
   ceiling_V: round(v.ceiling),
 });
+
+/** The values that decide about a high, a low, and what a pin may see. */
+const drives = (c: Circuit, v: LevelVerdict, key: "VOH" | "VOL") =>
+  v.driver.how === "push-pull" ? levelRest(c, v.driver, key) : [];
+export const highRests = (c: Circuit, v: LevelVerdict) => [...levelRest(c, v.receiver, "VIH"), ...drives(c, v, "VOH")];
+export const lowRests = (c: Circuit, v: LevelVerdict) => [...levelRest(c, v.receiver, "VIL"), ...drives(c, v, "VOL")];
+export const ceilingRests = (c: Circuit, v: LevelVerdict) => levelRest(c, v.receiver, "absMax");
 
 /** The need that runs over this pair: its part is the one that a companion can be added to. */
 export function needPart(c: Circuit, v: LevelVerdict) {

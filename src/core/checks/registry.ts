@@ -1,5 +1,6 @@
 /** What runs the rules. */
 import type { Circuit } from "../circuit";
+import { restsOf } from "./rests";
 import { RULES } from "./rules";
 import { SEVERITIES, type Finding, type Fix, type Found } from "./types";
 
@@ -34,14 +35,15 @@ function asFinding(
   name: ((text: string) => string) | null,
   more: string,
   reason: string | undefined,
+  rests: ReturnType<typeof restsOf> | null,
 ): Finding {
   let fixes: Fix[] | undefined;
   return {
     rule: f.rule,
     severity: f.severity,
     at: f.at,
-    message: `${name ? name(f.message) : f.message}${more}`,
-    evidence: f.evidence,
+    message: `${name ? name(f.message) : f.message}${rests?.doubt ?? ""}${more}`,
+    evidence: rests?.all ? { ...f.evidence, rests: rests.all } : f.evidence,
     get fixes() {
       if (!fixes) {
         const all = typeof f.fixes === "function" ? f.fixes() : f.fixes;
@@ -62,7 +64,11 @@ export function findings(c: Circuit): Finding[] {
   const own = foreign(c);
   const known = new Map(c.project.acknowledged.map((a) => [`${a.rule}|${a.at.join("|")}`, a.reason]));
   return RULES.flatMap((r) => r.check(c))
-    .map((f) => ({ key: order(f), f: asFinding(f, name, own?.(f) ?? "", known.get(`${f.rule}|${f.at.join("|")}`)) }))
+    .map((f) => {
+      const rests = f.rests ? restsOf(c, f.rests) : null;
+      const reason = known.get(`${f.rule}|${f.at.join("|")}`);
+      return { key: order(f), f: asFinding(f, name, own?.(f) ?? "", reason, rests) };
+    })
     .sort((a, b) => (a.key < b.key ? -1 : a.key > b.key ? 1 : 0))
     .map((x) => x.f);
 }

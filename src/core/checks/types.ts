@@ -24,8 +24,17 @@ export interface Finding {
   acknowledged?: string;
 }
 
+/** A value of a part that a finding rests on, by its path in the part's data, and what it is called. */
+export interface Rest {
+  ref: string;
+  path: string;
+  called: string;
+}
+
 /** A finding as a rule states it: fixes may be worked out when somebody asks for them. */
 export interface Found extends Omit<Finding, "fixes"> {
+  /** The values that decide it: their certainty is told with it. */
+  rests?: Rest[];
   fixes: Fix[] | (() => Fix[]);
 }
 

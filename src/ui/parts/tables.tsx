@@ -72,6 +72,7 @@ const LEVELS = columnsOf<Levels["rows"][number]>([
   { head: "level", show: (r) => r.what },
   { head: "rule", show: (r) => r.rule.replace(/(?<![A-Za-z])V(?![A-Za-z])/g, "VDD"), look: "num" },
   { head: "in volts", show: (r) => r.at, look: "num" },
+  { head: "from", show: (r) => r.sure ?? "", look: "text-sm text-soft whitespace-normal!" },
 ]);
 
 export function Thresholds({ of }: { of: Levels }) {

@@ -2,6 +2,7 @@ import type { Circuit } from "../../circuit";
 import { formatOhm, nextUp } from "../../quantity";
 import { label, mA, round } from "../help";
 import { switchesOf } from "../loads";
+import { levelRest } from "../rests";
 import type { Found, Fix, Rule } from "../types";
 import { type PinLoad, pinLoads, resistorFix, lessCurrent } from "../currents";
 
@@ -26,6 +27,7 @@ export const currentPin: Rule = {
             recommended_mA: limits.recommended,
             ...(limits.absMax !== undefined && { absMax_mA: limits.absMax }),
           },
+          rests: levelRest(c, s, "pin_mA"),
           fixes: s.paths
             .flatMap((p) => [...resistorFix(c, p.ref), ...lessCurrent(c, p, limits.recommended)])
             .concat(s.paths.length ? [] : baseFix(c, s, limits.recommended))

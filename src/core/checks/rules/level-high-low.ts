@@ -1,7 +1,7 @@
 import { formatV } from "../../quantity";
 import { logicSupplyFix } from "../supply-fixes";
 import type { Found, Rule } from "../types";
-import { at, pinOf, evidence, bufferFix, worst, gradeOf, whenWords } from "../level-pairs";
+import { at, pinOf, evidence, lowRests, bufferFix, worst, gradeOf, whenWords } from "../level-pairs";
 
 export const highLow: Rule = {
   rule: "level.high-low",
@@ -16,6 +16,7 @@ export const highLow: Rule = {
       at: at(v),
       message: `${pinOf(v.driver)} pulls down to ${formatV(v.low_V)} only, but ${pinOf(v.receiver)} needs ${formatV(v.VIL)} or less for a low${whenWords(c, v, v.usualLow)}.`,
       evidence: evidence(v),
+      rests: lowRests(c, v),
       fixes: () => [...bufferFix(c, v), ...logicSupplyFix(c, v.receiver.ref)],
     })),
 };

@@ -3,7 +3,7 @@ import { label, owner } from "../help";
 import { logicSupplyFix } from "../supply-fixes";
 import { twoWayFix } from "../two-way";
 import type { Found, Rule } from "../types";
-import { at, pinOf, evidence, bufferFix, isGate, worst, gradeOf, whenWords } from "../level-pairs";
+import { at, pinOf, evidence, highRests, bufferFix, isGate, worst, gradeOf, whenWords } from "../level-pairs";
 
 export const lowHigh: Rule = {
   rule: "level.low-high",
@@ -18,6 +18,7 @@ export const lowHigh: Rule = {
       at: at(v),
       message: `${pinOf(v.driver)} gives at least ${formatV(v.high_V)} as a high, but ${pinOf(v.receiver)} (${label(c, owner(c, v.receiver.ref))}) needs ${formatV(v.VIH)}: ${formatV(-v.marginHigh)} short${whenWords(c, v, v.usualHigh)}.`,
       evidence: evidence(v),
+      rests: highRests(c, v),
       fixes: [
         ...bufferFix(c, v),
         ...(v.driver.how === "pull-up" ? twoWayFix(c, v) : []),

@@ -6,7 +6,7 @@ import { logicSupplyFix } from "../supply-fixes";
 import { translatorFix } from "../translators";
 import { twoWayFix } from "../two-way";
 import type { Found, Fix, Rule } from "../types";
-import { THIN_MARGIN_V, at, pinOf, evidence, needPart, dividerFix, worst } from "../level-pairs";
+import { THIN_MARGIN_V, at, pinOf, evidence, ceilingRests, needPart, dividerFix, worst } from "../level-pairs";
 
 /** A part whose signals have the level of its supply may be fed as the board is; nothing need stand in between then. */
 function riseFix(c: Circuit, v: LevelVerdict): Fix[] {
@@ -48,6 +48,7 @@ export const overdrive: Rule = {
             ? `A pull-up lifts ${pinOf(v.receiver)} to as much as ${formatV(v.highest_V)}; it takes ${formatV(v.ceiling)} at most. Do not power this.`
             : `${pinOf(v.driver)} can put ${formatV(v.highest_V)} on ${pinOf(v.receiver)}, which takes ${formatV(v.ceiling)} at most. Do not power this.`,
         evidence: evidence(v),
+        rests: ceilingRests(c, v),
         fixes: [
           ...dividerFix(c, v),
           ...(v.driver.how === "pull-up"

@@ -3,7 +3,7 @@ import { houseRule } from "../../project";
 import { formatV } from "../../quantity";
 import { logicSupplyFix } from "../supply-fixes";
 import type { Found, Rule } from "../types";
-import { THIN_MARGIN_V, at, pinOf, evidence, bufferFix, isGate, worst } from "../level-pairs";
+import { THIN_MARGIN_V, at, pinOf, evidence, highRests, lowRests, bufferFix, isGate, worst } from "../level-pairs";
 
 export const thinMargin: Rule = {
   rule: "level.thin-margin",
@@ -32,6 +32,7 @@ export const thinMargin: Rule = {
         at: at(v),
         message,
         evidence: evidence(v),
+        rests: v.marginHigh <= v.marginLow ? highRests(c, v) : lowRests(c, v),
         fixes: () => [...bufferFix(c, v), ...logicSupplyFix(c, v.receiver.ref)],
       };
     });

@@ -7,6 +7,7 @@ import { outletsFor, ownSupply } from "../supply-fixes";
 import { droppedOut } from "../regulators";
 import { splitEnd } from "../../project";
 import { clashingNets } from "../sources";
+import { supplyRest } from "../rests";
 import type { Found, Fix, Rule } from "../types";
 
 /**
@@ -58,6 +59,7 @@ export const powerRange: Rule = {
           at: [`${inst.ref}.${pin.label}`],
           message: `${label(c, inst.ref)} gets ${formatV(V.min)} to ${formatV(V.max)} on ${pin.label}; it wants ${formatV(min)} to ${formatV(max)}${over ? " and may be destroyed" : low && !usual ? ". So it is when the source is low" : ""}.`,
           evidence: { low_V: round(V.min), high_V: round(V.max), min_V: min, max_V: max },
+          rests: [supplyRest(inst.ref, key, over && s.absMax_V !== undefined ? "absMax_V" : "V", pin.label)],
           fixes: () => rangeFixes(c, inst, key),
         });
       }

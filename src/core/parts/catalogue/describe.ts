@@ -1,6 +1,7 @@
 import { evaluate, formatSI } from "../../quantity";
 import { findPin } from "./catalogue";
 import { optionVars } from "./options";
+import { standingOf, type Standing } from "./standing";
 import type { Print } from "./print-schema";
 import { printedPins, printsOf, printText, readingOf, type Reading } from "./prints";
 import type { Level, Offer, Part, Pin } from "./schema";
@@ -85,7 +86,8 @@ export interface HeaderRow {
 }
 export interface ThresholdRow {
   name: string;
-  rows: { what: string; rule: string; at: string }[];
+  /** `sure`: in words, where it is another thing than what is said of the whole part. */
+  rows: { what: string; rule: string; at: string; sure?: string }[];
 }
 /** A known print as a page shows it. */
 export interface PrintRow {
@@ -171,6 +173,13 @@ const RULES: [key: "VIH" | "VIL" | "VOH" | "VOL" | "absMax", what: string][] = [
   ["absMax", "absolute maximum"],
 ];
 
+const SURE: Record<Standing, string> = {
+  high: "sure",
+  medium: "well known",
+  low: "not sure",
+  assumed: "a rule of thumb",
+};
+
 function thresholdRow(part: Part, name: string, l: Level): ThresholdRow {
   const vars = optionVars(part, {});
   const s = part.supplies[l.supply];
@@ -180,7 +189,16 @@ function thresholdRow(part: Part, name: string, l: Level): ThresholdRow {
     rows: RULES.flatMap(([key, what]) => {
       const rule = l[key];
       if (rule === undefined) return [];
-      return [{ what, rule: String(rule), at: `${volts(evaluate(rule, { ...vars, V, I: 0 }))} at ${volts(V)}` }];
+      const { certainty, source } = standingOf(part, `levels/${name}/${key}`);
+      const sure = source ?? (certainty === part.certainty ? undefined : SURE[certainty]);
+      return [
+        {
+          what,
+          rule: String(rule),
+          at: `${volts(evaluate(rule, { ...vars, V, I: 0 }))} at ${volts(V)}`,
+          ...(sure && { sure }),
+        },
+      ];
     }),
   };
 }

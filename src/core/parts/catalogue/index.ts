@@ -4,6 +4,7 @@ export * from "./kind";
 export * from "./talks";
 export * from "./validate";
 export * from "./catalogue";
+export * from "./standing";
 export * from "./roles";
 export * from "./connector";
 export * from "./options";

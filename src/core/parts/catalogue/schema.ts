@@ -537,6 +537,22 @@ export const PartSchema = z.strictObject({
   tags: z.array(z.string().max(30)).default([]),
   sources: z.array(z.strictObject({ title: text(120), where: text(160) })).min(1),
   certainty: z.enum(["high", "medium", "low"]),
+  /**
+   * How sure single values are, and where they are from, by their path in this file (`levels/main/VIH`, or `levels/main` for
+   * all in it): what differs from `certainty` of the part. `assumed`: a rule of thumb, never looked up.
+   */
+  values: z
+    .record(
+      z.string().regex(/^[A-Za-z0-9_/-]{1,80}$/, "a path in this file, like levels/main/VIH"),
+      z.strictObject({
+        certainty: z.enum(["high", "medium", "low", "assumed"]),
+        source: z
+          .strictObject({ title: text(120), revision: text(40).optional(), where: text(160).optional() })
+          .optional(),
+        says: text(200).optional(),
+      }),
+    )
+    .optional(),
   notes: z.array(text(300)).default([]),
   cautions: z.array(text(300)).default([]),
   /** What a sensor tells: quantity, span, accuracy, smallest step, in words with units. */

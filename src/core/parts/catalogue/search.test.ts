@@ -136,6 +136,11 @@ describe("what a part page shows", () => {
   });
   it("tells thresholds as rule and number", () => {
     const d = describePart(catalogue.get("module/hc-sr04")!);
-    expect(d.thresholds[0]!.rows[0]).toEqual({ what: "sees a high from (VIH)", rule: "2.0", at: "2 V at 5 V" });
+    expect(d.thresholds[0]!.rows[0]).toEqual({
+      what: "sees a high from (VIH)",
+      rule: "2.0",
+      at: "2 V at 5 V",
+      sure: "a rule of thumb",
+    });
   });
 });

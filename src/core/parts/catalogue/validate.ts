@@ -2,6 +2,7 @@ import jsonPatch, { type Operation } from "fast-json-patch";
 import { evaluate, expressionNames, type Expr } from "../../quantity";
 import { expressions, fit, type PartProblem } from "./sound";
 import { elementEnds, PartSchema, type Part } from "./schema";
+import { valueAt } from "./standing";
 
 export type { PartProblem } from "./sound";
 
@@ -52,6 +53,8 @@ function references(part: Part): PartProblem[] {
     if (c.to) pin(`companions/${i}/to`, c.to);
   }
   for (const [i, x] of (part.addresses ?? []).entries()) for (const l of [x.a, x.b]) pin(`addresses/${i}`, l);
+  for (const path of Object.keys(part.values ?? {}))
+    if (valueAt(part, path) === undefined) say(`values/${path}`, `there is no value at "${path}" in this part`);
   if (part.board) supply("board/logicSupply", part.board.logicSupply);
   const { mosi, miso, sck, reset } = part.board?.programming ?? {};
   for (const [k, l] of Object.entries({ mosi, miso, sck, reset })) if (l) pin(`board/programming/${k}`, l);

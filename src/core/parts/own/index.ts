@@ -5,3 +5,4 @@ export * from "./roles";
 export * from "./schema";
 export * from "./draft";
 export * from "./readiness";
+export * from "./trust";
