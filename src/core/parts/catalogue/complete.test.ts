@@ -27,7 +27,7 @@ describe.each(parts.map((p) => [p.id, p] as const))("%s", (_id, p) => {
   });
   it("has a current by state for every supply that a pin feeds", () => {
     for (const [key, s] of Object.entries(p.supplies)) {
-      const fed = p.pins.some((x) => x.role === "supply-in" && x.supply === key);
+      const fed = p.pins.some((x) => x.role === "supply-in" && x.supply === key && !x.optional);
       // What feeds loads draws what they draw.
       if (!fed || s.forLoads) continue;
       expect(s.mA !== undefined || p.converters.some((c) => c.from === key), key).toBe(true);
