@@ -596,3 +596,156 @@ it("chip/atmega32a-dip40 has its ports round the package as the data sheet draws
   expect(buses(of("PC1"), "i2c")).toEqual(["i2c0.sda"]);
   expect([pwm(of("PB3")), pwm(of("PD7")), pwm(of("PD5")), pwm(of("PD4"))].every(Boolean)).toBe(true);
 });
+
+/** Headers of further boards, as printed on them from the end where they are counted; numbers are the chip's. */
+const rowOf = (id: string, header: string) =>
+  catalogue
+    .get(id)!
+    .pins.filter((p) => p.at?.header === header)
+    .sort((a, b) => a.at!.index - b.at!.index);
+const printedRow = (id: string, header: string) =>
+  rowOf(id, header).map((p) => (p.gpio === undefined ? p.label.replace(/\.\d+$/, "") : p.gpio));
+
+describe("boards of the second edition", () => {
+  it("board/esp32-thirty: fifteen a side, without the pins of the flash", () => {
+    expect(printedRow("board/esp32-thirty", "L")).toEqual([
+      "RST",
+      36,
+      39,
+      34,
+      35,
+      32,
+      33,
+      25,
+      26,
+      27,
+      14,
+      12,
+      13,
+      "GND",
+      "5V",
+    ]);
+    expect(printedRow("board/esp32-thirty", "R")).toEqual([
+      23,
+      22,
+      1,
+      3,
+      21,
+      19,
+      18,
+      5,
+      17,
+      16,
+      4,
+      2,
+      15,
+      "GND",
+      "3V3",
+    ]);
+    // What the pins can do is the chip's, whatever the board.
+    for (const p of catalogue.get("board/esp32-thirty")!.pins) {
+      const same = catalogue
+        .get("board/esp32-thirtyeight")!
+        .pins.find((q) => q.gpio !== undefined && q.gpio === p.gpio);
+      if (same) expect(p.offers, p.label).toEqual(same.offers);
+    }
+  });
+  it("board/esp8266-thirty: the numbers behind D0 to D8, the flash's own pins taken", () => {
+    expect(printedRow("board/esp8266-thirty", "R")).toEqual([
+      16,
+      5,
+      4,
+      0,
+      2,
+      "3V3",
+      "GND",
+      14,
+      12,
+      13,
+      15,
+      3,
+      1,
+      "GND",
+      "3V3",
+    ]);
+    expect(printedRow("board/esp8266-thirty", "L")).toEqual([
+      17,
+      "RSV",
+      "RSV",
+      10,
+      9,
+      8,
+      11,
+      7,
+      6,
+      "GND",
+      "3V3",
+      "EN",
+      "RST",
+      "GND",
+      "5V",
+    ]);
+    for (const g of [6, 7, 8, 9, 10, 11])
+      expect(
+        has(
+          slots("board/esp8266-thirty").find((p) => p.gpio === g)!,
+          "reserved",
+        ),
+        String(g),
+      ).toBe(true);
+  });
+  it.each(["rp2040", "rp2350"])("board/%s-forty-radio has the header of the one without, and a radio", (chip) => {
+    const [radio, plain] = [`board/${chip}-forty-radio`, `board/${chip}-forty`];
+    for (const h of ["L", "R"]) expect(printedRow(radio, h)).toEqual(printedRow(plain, h));
+    expect(catalogue.get(radio)!.board!.radio).toEqual(["wifi", "bluetooth"]);
+    expect(Object.values(catalogue.get(radio)!.board!.targets).some((t) => "led" in t)).toBe(false);
+    const peak = (id: string) => Number(catalogue.get(id)!.supplies.v33!.mA!.peak);
+    expect(peak(radio) - peak(plain)).toBeGreaterThan(250);
+  });
+  it.each([
+    ["board/atmega328p-mini-5v", 16e6, 5],
+    ["board/atmega328p-mini-3v3", 8e6, 3.3],
+  ] as const)("%s runs at its own clock and voltage, within what the chip takes", (id, Hz, V) => {
+    const p = catalogue.get(id)!;
+    expect(printedRow(id, "L")).toEqual([1, 0, "RST", "GND", 2, 3, 4, 5, 6, 7, 8, 9]);
+    expect(printedRow(id, "R")).toEqual(["RAW", "GND", "RST", "VCC", 17, 16, 15, 14, 13, 12, 11, 10]);
+    expect([p.board!.clock_Hz, p.supplies.vcc!.V.typ]).toEqual([Hz, V]);
+    // The chip's safe operating area: 10 MHz at 2.7 V, 20 MHz at 4.5 V, on a straight line.
+    expect(Hz / 1e6).toBeLessThanOrEqual(10 + ((Number(p.supplies.vcc!.V.min) - 2.7) * 10) / 1.8 + 1e-9);
+    for (const q of p.pins) {
+      const same = catalogue
+        .get("board/atmega328p-compact")!
+        .pins.find((x) => x.gpio !== undefined && x.gpio === q.gpio);
+      if (same) expect(q.offers, q.label).toEqual(same.offers);
+    }
+  });
+  /** D0 to D10 of the thumb-size shape. */
+  const THUMB: Record<string, number[]> = {
+    "board/rp2040-thumb": [26, 27, 28, 29, 6, 7, 0, 1, 2, 4, 3],
+    "board/esp32-c3-thumb": [2, 3, 4, 5, 6, 7, 21, 20, 8, 9, 10],
+    "board/esp32-s3-thumb": [1, 2, 3, 4, 5, 6, 43, 44, 7, 8, 9],
+  };
+  it.each(Object.entries(THUMB))(
+    "%s: the chip's numbers behind D0 to D10, and the usual buses of the shape",
+    (id, gpio) => {
+      expect(printedRow(id, "L")).toEqual(gpio.slice(0, 7));
+      expect(printedRow(id, "R")).toEqual(["5V", "GND", "3V3", gpio[10], gpio[9], gpio[8], gpio[7]]);
+      const usualAt = (kind: string, role: string) =>
+        slots(id)
+          .filter((p) =>
+            p.offers!.some((o) => o.kind === kind && "role" in o && o.role === role && "usual" in o && o.usual),
+          )
+          .map((p) => p.label);
+      for (const [kind, role, label] of [
+        ["i2c", "sda", "D4"],
+        ["i2c", "scl", "D5"],
+        ["uart", "tx", "D6"],
+        ["uart", "rx", "D7"],
+        ["spi", "sck", "D8"],
+        ["spi", "miso", "D9"],
+        ["spi", "mosi", "D10"],
+      ] as const)
+        expect(usualAt(kind, role), `${kind} ${role}`).toEqual([label]);
+    },
+  );
+});

@@ -10,7 +10,8 @@ const part = (id: string) => catalogue.get(id)!;
 /** The ids that projects may rely on. More are welcome; none of these may go. */
 const IDS: Record<string, string> = {
   board:
-    "atmega328p-long atmega328p-compact atmega32u4-compact atmega32u4-long atmega2560-long sam3x-long samd21-compact rp2040-forty rp2040-mini rp2350-forty esp32-thirtyeight esp32-s3-fortyfour esp32-c3-mini esp8266-mini stm32f103-forty stm32f411-forty nrf52840-compact imxrt1062-compact mkl26z64-compact linux-forty",
+    "atmega328p-long atmega328p-compact atmega32u4-compact atmega32u4-long atmega2560-long sam3x-long samd21-compact rp2040-forty rp2040-mini rp2350-forty esp32-thirtyeight esp32-s3-fortyfour esp32-c3-mini esp8266-mini stm32f103-forty stm32f411-forty nrf52840-compact imxrt1062-compact mkl26z64-compact linux-forty " +
+    "esp32-thirty esp8266-thirty rp2040-forty-radio rp2350-forty-radio atmega328p-mini-5v atmega328p-mini-3v3 rp2040-thumb esp32-c3-thumb esp32-s3-thumb",
   chip: "atmega328p-dip28 atmega32a-dip40 attiny85-dip8 attiny84-dip14 attiny13a-dip8",
   module:
     "bme280 bmp280 sht31 aht20 bh1750 veml7700 apds9960 vl53l0x mpu6050 lsm6ds3 adxl345 qmc5883l ina219 ads1115 mcp4725 mlx90614 ccs811 sgp40 scd41 max30102 as5600 ds3231 ds1307 pcf8563 at24c32 pca9685 mcp23017 pcf8574 tca9548a ssd1306-i2c lcd1602-i2c ht16k33-digits " +

@@ -1,6 +1,6 @@
 import { evaluate, nextUp } from "../../quantity";
 import { debounce, ledResistor } from "../../circuit/formulas";
-import { optionVars, withOptions, type Catalogue, type CompanionRule, type Part } from "../../parts/catalogue";
+import { optionVars, withOptions, type Catalogue, type CompanionRule, type Level, type Part } from "../../parts/catalogue";
 import { houseRule, type CompanionKey, type CompanionValue, type Project, type ProjectPart } from "../../project";
 
 interface Ask {
@@ -59,6 +59,12 @@ function bounceFilter(project: Project, rule: CompanionRule, host: Part | undefi
   return d ? { filter: { ohm: CONTACT_OHM, F: Number(d.F.toPrecision(3)), pin: rule.pin } } : {};
 }
 
+/** The levels of a board's ordinary outputs: of the first pin that drives, not of one that only listens. */
+function drivingLevel(host: Part | undefined): Level | undefined {
+  const pin = host?.pins.find((p) => p.level && p.offers?.some((o) => o.kind === "digital" && o.out));
+  return pin && host?.levels[pin.level!];
+}
+
 const COMPUTE: Record<CompanionRule["compute"], (a: Ask) => Computed> = {
   fixed: ({ rule, vars, project: { drawer } }) => ({
     [rule.key]: {
@@ -71,8 +77,7 @@ const COMPUTE: Record<CompanionRule["compute"], (a: Ask) => Computed> = {
   "led-series": ({ part, host, vars, rule, project }) => {
     const owned = project.drawer.resistors_ohm;
     const led = part.elements.find((e) => e.kind === "led");
-    const pin = host?.pins.find((p) => p.offers?.length);
-    const level = pin?.level ? host?.levels[pin.level] : undefined;
+    const level = drivingLevel(host);
     const Vf = led?.Vf ?? { min: 1.8, typ: 2, max: 2.2 };
     const wish = {
       V: logicVolts(host).typ,
@@ -92,8 +97,7 @@ const COMPUTE: Record<CompanionRule["compute"], (a: Ask) => Computed> = {
   // The usual value, or more where the board's pins like to give less.
   "pin-limit": ({ part, host, rule, vars, project }) => {
     const owned = project.drawer.resistors_ohm;
-    const pin = host?.pins.find((p) => p.offers?.length);
-    const limit = pin?.level ? host?.levels[pin.level]?.pin_mA?.recommended : undefined;
+    const limit = drivingLevel(host)?.pin_mA?.recommended;
     const bjt = part.elements.find((e) => e.kind === "bjt");
     const drop = bjt?.kind === "bjt" ? evaluate(bjt.Vbe.min, vars) : 0;
     const least = limit ? (logicVolts(host).max - drop) / ((limit / 1000) * 0.95) : 0;
