@@ -33,7 +33,7 @@ describe("the catalogue over the wire", () => {
       ["module/bme280", "connector/header-9"],
     );
     expect(details({ ids: null, boards: true }).every((p) => p.board)).toBe(true);
-    expect(details({ ids: null, boards: true })).toHaveLength(25);
+    expect(details({ ids: null, boards: true })).toHaveLength(34);
     expect(details({ ids: "x,".repeat(5000), boards: false })).toEqual([]);
   });
 });

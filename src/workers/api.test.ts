@@ -165,7 +165,7 @@ describe("what the interface asks", () => {
     const check = await api.ownCheck(draft);
     expect(check.problems).toEqual([]);
     const own = [check.part!];
-    expect((await api.search("tilt", {}, own)).parts[0]).toMatchObject({ id: "module/tilt-thing", own: true });
+    expect((await api.search("tilt thing", {}, own)).parts[0]).toMatchObject({ id: "module/tilt-thing", own: true });
     const s = await api.add(planned([BOARD5, USB]), "module/tilt-thing", "Tilt", { own: own[0]! });
     expect(s.project.customParts.map((p) => p.id)).toEqual(["module/tilt-thing"]);
     expect(s.view.verdict.words).toBe("Ready to wire");

@@ -145,7 +145,7 @@ describe("until somebody has looked", () => {
     const p = one("module/ssd1306-i2c");
     const fix = check(p)
       .find((f) => f.rule === "part.print")!
-      .fixes.find((f) => f.label === "Mine reads VCC GND SCL SDA")!;
+      .fixes.find((f) => f.label === "Mine (M1) reads VCC GND SCL SDA")!;
     const q = fix.edits.reduce((x, e) => applyEdit(x, e, catalogue), p);
     const c = circuitOf(q, catalogue);
     expect(pinWords(c.netlist.instance("M1")!, "GND")).toBe("second of 4, printed GND");

@@ -34,6 +34,8 @@ const SAYS: Record<string, string> = {
   certainty: "How sure the order is that is taken until then: {}.",
   wires: "Wires concerned: {}.",
   rests: "It rests on {}.",
+  made_from_C: "It is made for {} and warmer.",
+  made_to_C: "It is made for up to {}.",
   every_s: "A round takes {}.",
   awake_s: "Awake in it: {}.",
   needs_s: "Needed: {}.",

@@ -17,6 +17,7 @@ export const RESTS: Record<string, Record<string, Rest>> = {
   "module/drv8833": { IN1: 0, IN2: 0, IN3: 0, IN4: 0, EEP: "float" },
   "module/hc-sr04": { TRIG: 0 },
   "module/ultrasonic-3v3": { TRIG: 0 },
+  "module/ultrasonic-waterproof": { TRIG: 0 },
   // High at power-on opens its settings.
   "module/hc05": { EN: 0 },
   // High for longer than 60 us is power-down.
@@ -67,8 +68,10 @@ export const RESTS: Record<string, Record<string, Rest>> = {
   "discrete/led-rgb-cc": { R: 0, G: 0, B: 0 },
   "discrete/nmos-ao3400": { G: 0 },
   "discrete/nmos-irlz44n": { G: 0 },
+  "discrete/nmos-2n7000": { G: 0 },
   "discrete/npn-2n2222": { B: 0 },
   "discrete/npn-bc547": { B: 0 },
+  "discrete/npn-tip120": { B: 0 },
   "discrete/speaker": { "1": 0 },
 };
 

@@ -181,6 +181,17 @@ const a4988: Model = {
   },
 };
 
+/** Relays in a row, each with an input of its own: which of them are drawn. */
+const relays = (n: number): Model => {
+  const of = (v: number) => Object.fromEntries(Array.from({ length: n }, (_, i) => [`r${i + 1}`, (v >> i) & 1]));
+  const wants = [0, ...Array.from({ length: n }, (_, i) => 2 ** i), 2 ** n - 1, 5];
+  return acts(
+    `module/relay-${n}`,
+    wants.map((v) => [v, of(v)] as const),
+    (pins) => Object.fromEntries(pins.map((p, i) => [`r${i + 1}`, p])),
+  );
+};
+
 export const actors: readonly Model[] = [
   ...[
     "module/relay-1",
@@ -189,14 +200,18 @@ export const actors: readonly Model[] = [
     "module/mosfet-switch",
     "discrete/nmos-ao3400",
     "discrete/nmos-irlz44n",
+    "discrete/nmos-2n7000",
     "discrete/npn-2n2222",
     "discrete/npn-bc547",
+    "discrete/npn-tip120",
   ].map(onOff),
   acts(
     "module/relay-2",
     [0, 1, 2, 3].map((v) => [v, { first: v % 2, second: v >> 1 }] as const),
     ([a, b]) => ({ first: a!, second: b! }),
   ),
+  relays(4),
+  relays(8),
   acts(
     "discrete/led-rgb-cc",
     [0, 1, 2, 4, 7].map((v) => [v, { red: v % 2, green: (v >> 1) % 2, blue: v >> 2 }] as const),

@@ -8,9 +8,10 @@ const NOTHING_US = 38_000;
 const QUIET_MS = 60;
 
 /** Asked for bytes it says how long the line was high by then, in microseconds, as two of them; 0 while it has not ended. */
-const model = (part: string): Model => ({
+const model = (part: string, near_cm = 2): Model => ({
   part,
-  worlds: [{ cm: 42 }, { cm: 3 }, { cm: 391 }],
+  // The nearest that it hears, something in the middle, and far away.
+  worlds: [{ cm: 42 }, { cm: near_cm + 1 }, { cm: 391 }],
   // A centimetre of the part's own, and what the rounded speed of sound makes of far ones.
   within: { cm: 3 },
   make(w) {
@@ -30,4 +31,8 @@ const model = (part: string): Model => ({
   },
 });
 
-export const echoes = [model("module/hc-sr04"), model("module/ultrasonic-3v3")];
+export const echoes = [
+  model("module/hc-sr04"),
+  model("module/ultrasonic-3v3"),
+  model("module/ultrasonic-waterproof", 25),
+];

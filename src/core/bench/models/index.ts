@@ -19,6 +19,7 @@ import { qmc5883l } from "./qmc5883l";
 import { scd41 } from "./scd41";
 import { sgp40 } from "./sgp40";
 import { sht31 } from "./sht31";
+import { sht40 } from "./sht40";
 import { veml7700 } from "./veml7700";
 import { actors } from "./actors";
 import { mcp3008, mcp4725, mcp4921 } from "./converters";
@@ -36,7 +37,7 @@ import { rc522 } from "./rc522";
 import { sd3v3, sdShifted } from "./sd";
 import { gps, mhz19b, pms5003 } from "./serial";
 import { signals } from "./signals";
-import { dht22, ds18b20, hx711 } from "./single-wires";
+import { dht11, dht22, ds18b20, hx711 } from "./single-wires";
 import { hc05, max3485, mp3Player, usbUart3v3, usbUart5v } from "./talk";
 import { max31855, max6675 } from "./thermocouples";
 import { w5500 } from "./w5500";
@@ -67,6 +68,7 @@ export const MODELS: readonly Model[] = [
   scd41,
   sgp40,
   sht31,
+  sht40,
   veml7700,
   ...actors,
   ...signals,
@@ -104,6 +106,7 @@ export const MODELS: readonly Model[] = [
   rfm95,
   rc522,
   dht22,
+  dht11,
   ds18b20,
   hx711,
   max31855,

@@ -56,6 +56,41 @@ export const ds18b20: Model = {
   },
 };
 
+/** DHT11: answers after a low of 18 ms at least, at most every second, from a second after power-on; tenths behind whole numbers. */
+export const dht11: Model = {
+  part: "module/dht11",
+  worlds: [
+    { t_C: 21, rh_pct: 48 },
+    // Its sum has the bit that stands for the sign elsewhere.
+    { t_C: 45.4, rh_pct: 90 },
+    { t_C: -5.2, rh_pct: 35 },
+  ],
+  within: { t_C: 0.001, rh_pct: 0.001 },
+  make(w) {
+    let low_at: number | null = null;
+    let last = 0;
+    return {
+      write(_b, now) {
+        low_at = now;
+        return true;
+      },
+      read(_n, now) {
+        const held = low_at === null ? 0 : now - low_at;
+        low_at = null;
+        if (held < 18 || held > 30) return null;
+        // Asked too soon it tells what it measured last.
+        const soon = now - last < 1000;
+        last = now;
+        if (soon) return [50, 0, 10, 0, 60];
+        const tenths = Math.round(Math.abs(w.t_C!) * 10);
+        const rh = Math.round(w.rh_pct! * 10);
+        const data = [Math.floor(rh / 10), rh % 10, Math.floor(tenths / 10), (tenths % 10) | (w.t_C! < 0 ? 0x80 : 0)];
+        return [...data, data.reduce((s, x) => s + x, 0) & 0xff];
+      },
+    };
+  },
+};
+
 /** DHT22: answers after a low of a millisecond, at most every two seconds, from a second after power-on; sign and size apart. */
 export const dht22: Model = {
   part: "module/dht22",

@@ -60,6 +60,7 @@ import { onewireParasiticCases } from "./onewire-parasitic.cases";
 import { partDataMissingCases } from "./part-data-missing.cases";
 import { partOwnDataCases } from "./part-own-data.cases";
 import { partPrintCases } from "./part-print.cases";
+import { partTemperatureCases } from "./part-temperature.cases";
 import { partRatingCases } from "./part-rating.cases";
 import { partReversedCases } from "./part-reversed.cases";
 import { firmwareCases } from "./firmware.cases";
@@ -205,6 +206,7 @@ export const cases: Case[] = [
   ...partDataMissingCases,
   ...partOwnDataCases,
   ...partPrintCases,
+  ...partTemperatureCases,
   ...spiModeCases,
   ...spiCsSharedCases,
   ...spiClockCases,

@@ -59,6 +59,7 @@ import { onewireParasitic } from "./onewire-parasitic";
 import { partDataMissing } from "./part-data-missing";
 import { partOwnData } from "./part-own-data";
 import { partPrint } from "./part-print";
+import { partTemperature } from "./part-temperature";
 import { partRating } from "./part-rating";
 import { partReversed } from "./part-reversed";
 import { firmwareSleep } from "./firmware-sleep";
@@ -209,6 +210,7 @@ export const RULES: readonly Rule[] = [
   partDataMissing,
   partOwnData,
   partPrint,
+  partTemperature,
   companionNotPlanned,
   // Where it is built, and where it lives.
   breadboardRow,

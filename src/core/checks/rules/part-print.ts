@@ -21,7 +21,7 @@ export const partPrint: Rule = {
             evidence: { prints: prints.length, certainty: reading.certainty },
             fixes: prints.map((p) => ({
               id: `print-${p.id}`,
-              label: `Mine reads ${printText(p)}`,
+              label: `Mine (${ref}) reads ${printText(p)}`,
               edits: [{ type: "setPrint" as const, ref, print: { id: p.id } }],
             })),
           },

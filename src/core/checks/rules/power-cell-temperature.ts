@@ -5,8 +5,18 @@ import { airOf, PLACES } from "../../project";
 import { label } from "../help";
 import type { Found, Rule } from "../types";
 
-/** Air that cells are made for, °C: data sheets of protected lithium cells and of alkaline LR6 cells, temperature ranges. */
-const USED_C = { lithium: { min: -20, max: 60 }, alkaline: { min: -18, max: 54 } };
+/** Air that cells are made for, °C: temperature ranges in data sheets of each kind, the narrower where they differ. */
+const USED_C = {
+  lithium: { min: -20, max: 60 },
+  alkaline: { min: -18, max: 54 },
+  nimh: { min: -20, max: 50 },
+  lifepo4: { min: -20, max: 60 },
+  lead: { min: -15, max: 50 },
+  coin: { min: -20, max: 60 },
+};
+/** Kinds that a charger may fill where they live, and what happens to those that get too hot. */
+const CHARGED = new Set(["lithium", "lifepo4", "nimh", "lead"]);
+const BURNS = new Set(["lithium", "coin"]);
 
 const CHARGED_C = { min: 0, max: 45 };
 
@@ -33,13 +43,13 @@ export const powerCellTemperature: Rule = {
       if (!chemistry) return [];
       const used = USED_C[chemistry];
       const hot = air.max_C > used.max;
-      const outside = chemistry === "lithium" && (air.min_C < CHARGED_C.min || air.max_C > CHARGED_C.max);
+      const outside = CHARGED.has(chemistry) && (air.min_C < CHARGED_C.min || air.max_C > CHARGED_C.max);
       if (!hot && !outside) return [];
       const charger = outside ? chargerOn(c, s.net) : undefined;
       const words = [
         `Where this lives (${short}) the air is between ${C(air.min_C)} and ${C(air.max_C)}.`,
         hot &&
-          `${label(c, s.ref)} must stay below ${C(used.max)}, or it ${chemistry === "lithium" ? "swells or burns" : "leaks"}: keep it out of the sun, or feed the build from outside.`,
+          `${label(c, s.ref)} must stay below ${C(used.max)}, or it ${BURNS.has(chemistry) ? "swells or burns" : "leaks"}: keep it out of the sun, or feed the build from outside.`,
         outside &&
           `${hot ? "It" : label(c, s.ref)} is charged between ${CHARGED_C.min} and ${C(CHARGED_C.max)} only${charger ? `: not by ${label(c, charger)} where it lives, but indoors and watched` : ", so indoors and watched"}.`,
       ];

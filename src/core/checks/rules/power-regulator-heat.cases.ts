@@ -32,6 +32,8 @@ export const powerRegulatorHeatCases: Case[] = [
     severity: "stop",
     says: "a gas heater behind the board's regulator, in the sun",
     bad: () => gas(1, "sun"),
+    // The gas sensor itself is not made for that heat.
+    also: ["risk part.temperature"],
     near: () => gas(0, "sun"),
   },
 ];

@@ -1,4 +1,4 @@
-export type Chemistry = "alkaline" | "lithium";
+export type Chemistry = "alkaline" | "nimh" | "lithium" | "lifepo4" | "lead" | "coin";
 
 /**
  * What cold does to cells: the share of the charge that can still be used, and how many times larger the inner
@@ -11,9 +11,29 @@ const COLD: Record<Chemistry, [C: number, share: number, times: number][]> = {
     [0, 0.7, 2],
     [10, 1, 1],
   ],
+  nimh: [
+    [-20, 0.4, 4],
+    [0, 0.85, 2],
+    [10, 1, 1],
+  ],
   lithium: [
     [-20, 0.5, 5],
     [0, 0.85, 2],
+    [10, 1, 1],
+  ],
+  lifepo4: [
+    [-20, 0.45, 6],
+    [0, 0.8, 2.5],
+    [10, 1, 1],
+  ],
+  lead: [
+    [-20, 0.5, 2.5],
+    [0, 0.8, 1.5],
+    [10, 1, 1],
+  ],
+  coin: [
+    [-20, 0.5, 6],
+    [0, 0.8, 2.5],
     [10, 1, 1],
   ],
 };

@@ -229,6 +229,7 @@ const SAME: Record<string, readonly RegExp[]> = {
   "module/ds18b20": [/\[204,78,75,70,127\]} as .*\[204,78,(180|76|75),(70|185|71),127\]/],
   // Any of four bytes not 0, looked at twice.
   "module/dht22": [/"must"/],
+  "module/dht11": [/"must"/],
   // Other calls that it may hear; a bit that switches an output off stands above its numbers.
   "module/pca9685": [/\[0,(48|32)\]} as .*\[0,(49|33)\]/, /\[250,0,0,0,16\]} as .*\[250,\d+,\d+,\d+,(16|17)\]/],
   // One row follows the other by itself; dots beyond the last begin again at the first; a digit more lies outside of the glass; a window may be higher than what is put

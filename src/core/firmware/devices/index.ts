@@ -21,10 +21,27 @@ import { qmc5883l } from "./qmc5883l";
 import { scd41 } from "./scd41";
 import { sgp40 } from "./sgp40";
 import { sht31 } from "./sht31";
+import { sht40 } from "./sht40";
 import { veml7700 } from "./veml7700";
 import {
   cd4067,
   a3144,
+  flame,
+  flex,
+  fsr,
+  irObstacle,
+  max4466,
+  microwave,
+  mq135,
+  mq3,
+  mq7,
+  rain,
+  slotBarrier,
+  soundThreshold,
+  tilt,
+  ttp223,
+  vibration,
+  waterLevel,
   acs712,
   buttonModule,
   encoder,
@@ -42,7 +59,7 @@ import {
   thermistor,
 } from "./signals";
 import { mcp3008, mcp4725, mcp4921 } from "./converters";
-import { dht22 } from "./dht22";
+import { dht11, dht22 } from "./dht22";
 import { ds18b20 } from "./ds18b20";
 import { hx711 } from "./hx711";
 import { irReceiver } from "./infrared";
@@ -61,7 +78,18 @@ import { nrf24l01, rfm95 } from "./radios";
 import { rc522 } from "./rc522";
 import { sd3v3, sdShifted } from "./sd";
 import { buzzerPassive, gauge, speaker } from "./sounds";
-import { buzzerActive, digits, ledRgb, mosfetSwitch, optocoupler, relay1, relay2, transistors } from "./switches";
+import {
+  buzzerActive,
+  digits,
+  ledRgb,
+  mosfetSwitch,
+  optocoupler,
+  relay1,
+  relay2,
+  relay4,
+  relay8,
+  transistors,
+} from "./switches";
 import { hc05, max3485, mp3Player, usbUart3v3, usbUart5v } from "./talk";
 import { ssd1306I2c, ssd1306Spi } from "./ssd1306";
 import { max31855, max6675 } from "./thermocouples";
@@ -94,6 +122,7 @@ const LIST: readonly (Device | DeviceKind)[] = [
   scd41,
   sgp40,
   sht31,
+  sht40,
   veml7700,
   gps,
   mhz19b,
@@ -112,6 +141,7 @@ const LIST: readonly (Device | DeviceKind)[] = [
   rc522,
   ds18b20,
   dht22,
+  dht11,
   hx711,
   keypad,
   hc165,
@@ -137,8 +167,26 @@ const LIST: readonly (Device | DeviceKind)[] = [
   thermistor,
   encoder,
   cd4067,
+  flame,
+  soundThreshold,
+  rain,
+  mq3,
+  mq7,
+  mq135,
+  irObstacle,
+  vibration,
+  slotBarrier,
+  tilt,
+  ttp223,
+  microwave,
+  max4466,
+  waterLevel,
+  fsr,
+  flex,
   relay1,
   relay2,
+  relay4,
+  relay8,
   buzzerActive,
   optocoupler,
   mosfetSwitch,

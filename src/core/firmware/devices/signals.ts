@@ -86,6 +86,10 @@ export const soilCapacitive: DeviceKind = {
     };
   },
 };
+export const max4466 = voltage("module/max4466", "OUT", "sound", "whistle for a second");
+export const waterLevel = voltage("module/water-level", "S", "wet", "dip its tracks into a glass of water");
+export const fsr = voltage("discrete/fsr", "2", "pressed", "press its field and hold");
+export const flex = voltage("discrete/flex", "2", "straight", "bend it and hold");
 export const ldr = voltage("discrete/ldr", "2", "light", "cover it with your hand and hold");
 export const potentiometer = voltage("discrete/potentiometer", "2", "turned", "turn it and let it stand");
 
@@ -98,6 +102,26 @@ export const soilResistive = comparator(
   "AO",
   "wet its prongs or join them with a finger",
 );
+
+export const flame = comparator("module/flame", "light", "DO", "hold it before a bright lamp, then cover it");
+export const soundThreshold = comparator("module/sound-threshold", "loud", "DO", "whistle at it for a second");
+export const rain = comparator("module/rain", "wet", "AO", "wet its plate with a finger");
+export const mq3 = comparator("module/mq3", "gas", "AO", "breathe on it for a few seconds");
+export const mq7 = comparator("module/mq7", "gas", "AO", "breathe on it for a few seconds");
+export const mq135 = comparator("module/mq135", "gas", "AO", "breathe on it for a few seconds");
+
+export const irObstacle = yesNo("module/ir-obstacle", "OUT", "near", true, "hold a hand before it");
+export const vibration = yesNo("module/vibration", "DO", "shaking", false, "shake it, or knock beside it");
+export const slotBarrier = yesNo(
+  "module/slot-barrier",
+  "DO",
+  "covered",
+  false,
+  "put a piece of card into its slot and hold",
+);
+export const tilt = yesNo("module/tilt", "DO", "tilted", false, "tilt it on its side and hold");
+export const ttp223 = yesNo("module/ttp223", "IO", "touched", false, "lay a finger on its pad and hold");
+export const microwave = yesNo("module/microwave-motion", "OUT", "moving", false, "wave before it");
 
 /** Two voltages that rest near the middle, which is taken at the start, and a press to ground. */
 export const joystick: Device = {

@@ -25,8 +25,10 @@ export const mosfetSwitch = one("module/mosfet-switch", "SIG", "Was the load swi
 export const transistors = [
   ["discrete/nmos-ao3400", "G"],
   ["discrete/nmos-irlz44n", "G"],
+  ["discrete/nmos-2n7000", "G"],
   ["discrete/npn-2n2222", "B"],
   ["discrete/npn-bc547", "B"],
+  ["discrete/npn-tip120", "B"],
 ].map(([id, pin]) => one(id!, pin!, "Was the load switched on twice?", LOAD));
 
 /** Two relays: bit 0 is the first. */
@@ -37,6 +39,23 @@ export const relay2 = acting(
   { word: "relays", unit: "", digits: 0, range: [0, 3], rest: 0, on: 3 },
   { kind: "seen", show: [1, 2, 0], question: "Did the first click, then the second?", careful: LOAD },
 );
+
+/** More relays in a row: a bit each, the first the lowest; shown one after the other. */
+const relays = (n: number): Device =>
+  acting(
+    `module/relay-${n}`,
+    pinsAs("switch", ...Array.from({ length: n }, (_, i) => `IN${i + 1}`)),
+    [write(...Array.from({ length: n }, (_, i) => (i ? `want >> ${i} & 1` : "want & 1")))],
+    { word: "relays", unit: "", digits: 0, range: [0, 2 ** n - 1], rest: 0, on: 2 ** n - 1 },
+    {
+      kind: "seen",
+      show: [...Array.from({ length: n }, (_, i) => 2 ** i), 0],
+      question: "Did they click one after the other, from the first to the last?",
+      careful: LOAD,
+    },
+  );
+export const relay4 = relays(4);
+export const relay8 = relays(8);
 
 /** Three lights in one: bit 0 red, bit 1 green, bit 2 blue. */
 export const ledRgb = acting(

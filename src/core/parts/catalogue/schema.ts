@@ -227,7 +227,7 @@ export const SupplySchema = z.strictObject({
       capacity_mAh: ExprSchema.optional(),
       plug: z.string().max(60).optional(),
       /** What a battery is made of: its discharge curve follows from it. */
-      chemistry: z.enum(["alkaline", "lithium"]).optional(),
+      chemistry: z.enum(["alkaline", "nimh", "lithium", "lifepo4", "lead", "coin"]).optional(),
       cells: z.number().int().min(1).max(12).optional(),
     })
     .optional(),
@@ -555,6 +555,8 @@ export const PartSchema = z.strictObject({
     .optional(),
   notes: z.array(text(300)).default([]),
   cautions: z.array(text(300)).default([]),
+  /** The air that the part works in, °C, by its data sheet; unsaid where it stands more than any build meets. */
+  air_C: z.strictObject({ min: z.number().min(-100), max: z.number().max(300) }).optional(),
   /** What a sensor tells: quantity, span, accuracy, smallest step, in words with units. */
   measures: z
     .array(

@@ -30,6 +30,8 @@ const CALLED: readonly [RegExp, readonly string[]][] = [
     /\b(momentary|tact(ile)?)\b|\bpush\s*-?\s*(buttons?|switch(es)?)\b|^\W*(\d+\s*mm\s+)?(arcade\s+|small\s+|round\s+|big\s+)?(push)?buttons?\W*$/i,
     ["discrete/button"],
   ],
+  [/\bslide\s*-?\s*switch(es)?\b/i, ["discrete/slide-switch"]],
+  [/\bfloat\s*-?\s*switch(es)?\b/i, ["discrete/float-switch"]],
   [/\b(latching|toggles?|rockers?|slide|spst|spdt)\b(?!.*\brelay)|\bon\s*[/-]?\s*off\s+switch/i, ["discrete/toggle"]],
   // Knobs and what varies
   [/\b(potentiometers?|pots?|trim\s*-?\s*pots?|trimmers?|poti)\b/i, ["discrete/potentiometer"]],
@@ -50,6 +52,17 @@ const CALLED: readonly [RegExp, readonly string[]][] = [
     /\b(1|one|single)\s*-?\s*(channel|ch|way)\b.*\brelays?\b|\brelays?\b.*\b(1|one)\s*-?\s*(channel|ch)\b/i,
     ["module/relay-1"],
   ],
+  [
+    /\b(4|four)\s*-?\s*(channel|ch|way)\b.*\brelays?\b|\brelays?\b.*\b(4|four)\s*-?\s*(channel|ch)\b/i,
+    ["module/relay-4"],
+  ],
+  [
+    /\b(8|eight)\s*-?\s*(channel|ch|way)\b.*\brelays?\b|\brelays?\b.*\b(8|eight)\s*-?\s*(channel|ch)\b/i,
+    ["module/relay-8"],
+  ],
+  [/\b(waterproof|jsn)\b.*\b(ultrasonic|sr04t?)\b/i, ["module/ultrasonic-waterproof"]],
+  [/\b(coin|button)\s*-?\s*cells?\b|\bcr2032\b/i, ["supply/coin-cell"]],
+  [/\bpower\s*-?\s*banks?\b/i, ["supply/power-bank"]],
   // Displays
   [/\b(16\s*[x×]\s*2|1602)\b.*\bi2c\b|\bi2c\b.*\b(16\s*[x×]\s*2|1602)\b/i, ["module/lcd1602-i2c"]],
 ];

@@ -1,6 +1,13 @@
 import { evaluate, nextUp } from "../../quantity";
 import { debounce, ledResistor } from "../../circuit/formulas";
-import { optionVars, withOptions, type Catalogue, type CompanionRule, type Level, type Part } from "../../parts/catalogue";
+import {
+  optionVars,
+  withOptions,
+  type Catalogue,
+  type CompanionRule,
+  type Level,
+  type Part,
+} from "../../parts/catalogue";
 import { houseRule, type CompanionKey, type CompanionValue, type Project, type ProjectPart } from "../../project";
 
 interface Ask {
