@@ -1,4 +1,6 @@
-export type Chemistry = "alkaline" | "nimh" | "lithium" | "lifepo4" | "lead" | "coin";
+import type { Chemistry } from "../../parts/catalogue";
+
+export type { Chemistry };
 
 /**
  * What cold does to cells: the share of the charge that can still be used, and how many times larger the inner

@@ -1,6 +1,8 @@
 import { evaluate, formatSI } from "../../quantity";
 import { spreadWords } from "./describe";
+import { cellVolts } from "./cells";
 import { optionVars } from "./options";
+import { printsOf, printText } from "./prints";
 import { MOST_COMPARED } from "./roles";
 import type { Level, Part } from "./schema";
 import { summarise } from "./summary";
@@ -77,6 +79,28 @@ const ROWS: [what: string, cell: (p: Part) => string][] = [
       return p.board ? `offers ${s.pins}` : s.pins ? `takes ${s.pins}` : NOTHING;
     },
   ],
+  [
+    "cells",
+    (p) => {
+      const source = Object.values(p.supplies).find((s) => s.source?.chemistry)?.source;
+      if (!source?.chemistry) return NOTHING;
+      const n = source.cells ?? 1;
+      const V = (used: number) => `${Number((n * cellVolts(source.chemistry!, used)).toFixed(2))} V`;
+      const mAh = source.capacity_mAh === undefined ? "" : `, ${evaluate(source.capacity_mAh, optionVars(p, {}))} mAh`;
+      return `${n} × ${source.chemistry}: ${V(0)} full, ${V(0.5)} half used, ${V(0.9)} near the end${mAh}`;
+    },
+  ],
+  [
+    "inner resistance",
+    (p) => {
+      const source = Object.values(p.supplies).find((s) => s.source?.rint_ohm !== undefined)?.source;
+      return source ? formatSI(evaluate(source.rint_ohm!, optionVars(p, {})), "Ω") : NOTHING;
+    },
+  ],
+  ["isolation", (p) => (p.isolation ? `tested with ${p.isolation.test_V / 1000} kV for a minute` : NOTHING)],
+  ["speed across it", (p) => (p.isolation ? `${formatSI(p.isolation.most_bit_s, "bit/s")}` : NOTHING)],
+  ["works in air of", (p) => (p.air_C ? `${String(p.air_C.min).replace("-", "−")} to ${p.air_C.max} °C` : NOTHING)],
+  ["headers known", (p) => (printsOf(p).length ? printsOf(p).map(printText).join("; ") : NOTHING)],
   ["chip", (p) => (p.board ? `${p.board.chip}, ${p.board.clock_Hz / 1e6} MHz` : NOTHING)],
   ["memory", (p) => (p.board ? `${p.board.flash_kB} kB flash, ${p.board.ram_kB} kB RAM` : NOTHING)],
   ["USB", (p) => (p.board ? p.board.usb.kind : NOTHING)],

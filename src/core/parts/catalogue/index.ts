@@ -1,6 +1,7 @@
 /** The part schema, its validation, options, look-up, summaries and search. The shipped data is in `shipped.ts`. */
 export * from "./schema";
 export * from "./kind";
+export * from "./cells";
 export * from "./talks";
 export * from "./validate";
 export * from "./catalogue";

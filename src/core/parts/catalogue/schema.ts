@@ -624,6 +624,8 @@ export const PartSchema = z.strictObject({
       source: text(160),
     })
     .optional(),
+  /** What keeps two grounds apart: the voltage that it is tested with for a minute, and how fast a line across it may be. */
+  isolation: z.strictObject({ test_V: z.number().positive(), most_bit_s: z.number().positive() }).optional(),
   body: BodySchema,
   /** A family of connectors: the one pin given is repeated, and `connector/header-n` stands for header-1 to header-40. */
   repeat: z.strictObject({ most: z.number().int().max(64), listed: z.array(z.number().int()) }).optional(),

@@ -117,6 +117,28 @@ describe("side by side", () => {
   });
 });
 
+describe("parts side by side", () => {
+  const row = (ids: string[], what: string) =>
+    compareParts(ids.map((id) => catalogue.get(id)!)).find((r) => r.what === what);
+  it("isolators by what they keep apart and how fast they are, cells by their curve", () => {
+    const two = ["module/isolator-2ch", "module/optocoupler-pc817"];
+    expect(row(two, "isolation")!.cells).toEqual(["tested with 2.5 kV for a minute", "tested with 5 kV for a minute"]);
+    expect(row(two, "speed across it")!.cells).toEqual(["1 Mbit/s", "10 kbit/s"]);
+    const cells = row(["supply/aa-2", "supply/coin-cell", "supply/li-ion-2s"], "cells")!.cells;
+    expect(cells[0]).toMatch(/^2 × alkaline: 3\.2 V full, 2\.47 V half used, .*2000 mAh$/);
+    expect(cells[1]).toMatch(/^1 × coin: 3\.1 V full, 2\.9 V half used/);
+    expect(cells[2]).toMatch(/^2 × lithium: 8\.4 V full/);
+    expect(row(["supply/aa-2", "module/pir"], "isolation")).toBeUndefined();
+  });
+  it("headers that are known, and the air that each is made for", () => {
+    expect(row(["module/dht11", "module/dht22"], "works in air of")!.cells).toEqual(["0 to 50 °C", "–"]);
+    expect(row(["module/pir", "module/hc-sr04"], "headers known")!.cells).toEqual([
+      "VCC OUT GND; GND OUT VCC",
+      "VCC TRIG ECHO GND",
+    ]);
+  });
+});
+
 describe("what a part page shows", () => {
   it.each(catalogue.parts.map((p) => [p.id, p] as const))("%s", (_id, p) => {
     const d = describePart(p);
