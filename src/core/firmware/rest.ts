@@ -66,6 +66,8 @@ export const RESTS: Record<string, Record<string, Rest>> = {
   "discrete/digit-7seg-cc": { a: 0, b: 0, c: 0, d: 0, e: 0, f: 0, g: 0, dp: 0 },
   "discrete/gauge-12v": { IN: 0 },
   "discrete/led-rgb-cc": { R: 0, G: 0, B: 0 },
+  // Dark is high.
+  "discrete/led-rgb-ca": { R: 1, G: 1, B: 1 },
   "discrete/nmos-ao3400": { G: 0 },
   "discrete/nmos-irlz44n": { G: 0 },
   "discrete/nmos-2n7000": { G: 0 },

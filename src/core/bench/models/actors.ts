@@ -212,10 +212,12 @@ export const actors: readonly Model[] = [
   ),
   relays(4),
   relays(8),
-  acts(
-    "discrete/led-rgb-cc",
-    [0, 1, 2, 4, 7].map((v) => [v, { red: v % 2, green: (v >> 1) % 2, blue: v >> 2 }] as const),
-    ([r, g, b]) => ({ red: r!, green: g!, blue: b! }),
+  ...["discrete/led-rgb-cc", "discrete/led-rgb-ca"].map((part) =>
+    acts(
+      part,
+      [0, 1, 2, 4, 7].map((v) => [v, { red: v % 2, green: (v >> 1) % 2, blue: v >> 2 }] as const),
+      ([r, g, b]) => ({ red: r!, green: g!, blue: b! }),
+    ),
   ),
   digit("discrete/digit-7seg-cc"),
   digit("discrete/digit-7seg-ca"),

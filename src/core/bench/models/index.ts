@@ -29,7 +29,7 @@ import { hc165, hc595, keypad } from "./lines";
 import { max7219Digits, max7219Matrix } from "./max7219";
 import { mcp2515 } from "./mcp2515";
 import { at24c32, tca9548a, vl53l0x } from "./memories";
-import { ht16k33, lcdI2c, lcdParallel, pca9685 } from "./numbers";
+import { ht16k33, lcd2004, lcdI2c, lcdParallel, pca9685 } from "./numbers";
 import { ili9341, st7735, st7789 } from "./panels";
 import { ssd1306I2c, ssd1306Spi } from "./ssd1306";
 import { nrf24l01, rfm95 } from "./radios";
@@ -86,6 +86,7 @@ export const MODELS: readonly Model[] = [
   vl53l0x,
   ht16k33,
   lcdI2c,
+  lcd2004,
   lcdParallel,
   pca9685,
   st7735,

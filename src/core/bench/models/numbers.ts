@@ -52,7 +52,7 @@ export const ht16k33: Model = {
 };
 
 /** HD44780 by four bits: what stands on its lines at the fall of E. It may be left in the middle of a byte by another program. */
-function controller() {
+function controller(columns = 16, starts: readonly number[] = [0, 64]) {
   let four = false;
   let half: number | null = null;
   let first = 0;
@@ -112,9 +112,11 @@ function controller() {
       }
     },
     is: () => {
-      const first = memory.slice(0, 16).join("");
-      // What bring-up writes there.
-      const letters = memory.slice(64, 80).join("") === "2 abcdefghijklmn";
+      const row = (i: number) => memory.slice(starts[i], starts[i]! + columns).join("");
+      const first = row(0);
+      // What bring-up writes into the others.
+      const alphabet = "abcdefghijklmnopqrstuvwxyz".slice(0, columns - 2);
+      const letters = starts.every((_, i) => i === 0 || row(i) === `${i + 1} ${alphabet}`);
       return { ...(!broken && twoLines && on && right ? shown(first) : { shows: NaN }), letters: Number(letters) };
     },
   };
@@ -125,13 +127,13 @@ const LONG = [
 ];
 
 /** Behind a PCF8574: RS, RW, E, light, D4 to D7 from bit 0. The bus alone takes longer over a byte than the display. */
-export const lcdI2c: Model = {
-  part: "module/lcd1602-i2c",
+const glassI2c = (part: string, columns: number, starts: readonly number[]): Model => ({
+  part,
   worlds: [{}],
   within: { shows: 0, light: 0, letters: 0 },
   wants: () => LONG.map((v) => [v, { shows: v, light: 1, letters: 1 }] as const),
   make(): BusPart {
-    const lcd = controller();
+    const lcd = controller(columns, starts);
     let last = 0;
     // What the bus has taken so far, which comes on top of the program's waits.
     let us = 0;
@@ -150,7 +152,10 @@ export const lcdI2c: Model = {
       is: () => ({ ...lcd.is(), light: (last >> 3) & 1 }),
     };
   },
-};
+});
+export const lcdI2c = glassI2c("module/lcd1602-i2c", 16, [0, 64]);
+/** Four rows: the places of two rows of forty, cut in the middle. */
+export const lcd2004 = glassI2c("module/lcd2004-i2c", 20, [0, 64, 20, 84]);
 
 /** By plain pins: RS, E, D4 to D7. */
 export const lcdParallel: Model = {

@@ -247,6 +247,7 @@ const SAME: Record<string, readonly RegExp[]> = {
   ),
   // Waits before a longer one, or that the bus takes anyway.
   "module/lcd1602-i2c": [/^begin 8: no wait/],
+  "module/lcd2004-i2c": [/^begin 8: no wait/],
   "module/lcd1602-parallel": [/^(begin 27|read 0\.6\.5): no wait/],
   // Which clock it runs from; the filter for its motion interrupt.
   "module/mpu6050": [/\[107,0\]} as .*\[107,1\]}$/, /\[28,0\]} as .*\[28,1\]}$/],

@@ -70,7 +70,7 @@ import { gps, mhz19b, pms5003 } from "./serial";
 import { mcp2515 } from "./mcp2515";
 import { at24c32, tca9548a } from "./memories";
 import { a4988, drv8833, l298n, servoLarge, servoSmall, tb6612, uln2003 } from "./motors";
-import { lcdI2c, lcdParallel } from "./lcd";
+import { lcd2004, lcdI2c, lcdParallel } from "./lcd";
 import { ht16k33 } from "./numbers";
 import { ili9341, st7735, st7789 } from "./panels";
 import { pca9685 } from "./pca9685";
@@ -82,6 +82,7 @@ import {
   buzzerActive,
   digits,
   ledRgb,
+  ledRgbCa,
   mosfetSwitch,
   optocoupler,
   relay1,
@@ -192,6 +193,7 @@ const LIST: readonly (Device | DeviceKind)[] = [
   mosfetSwitch,
   ...transistors,
   ledRgb,
+  ledRgbCa,
   ...digits,
   buzzerPassive,
   speaker,
@@ -205,6 +207,7 @@ const LIST: readonly (Device | DeviceKind)[] = [
   a4988,
   ht16k33,
   lcdI2c,
+  lcd2004,
   lcdParallel,
   ssd1306I2c,
   ssd1306Spi,

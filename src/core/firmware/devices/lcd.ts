@@ -23,15 +23,19 @@ const beginText = (half: (bits: number) => Step[], put: Put): Step[] => [
   ...put(false, 0x06),
   ...put(false, 0x0c),
 ];
-const text = { columns: 16, rows: 2 };
-/** The second row begins at its place 64. */
-const writeText = (put: Put): Step[] => [
+interface Glass {
+  columns: number;
+  rows: number;
+}
+const text: Glass = { columns: 16, rows: 2 };
+/** The second row begins at its place 64; of four, the third and fourth go on where the first and second end. */
+const writeText = (put: Put, { columns, rows }: Glass): Step[] => [
   each(
     "r",
-    2,
-    work("to", "0x80 + 64 * r"),
+    rows,
+    work("to", rows === 2 ? "0x80 + 64 * r" : `0x80 + 64 * (r & 1) + ${columns} * (r >> 1)`),
     ...put(false, "to"),
-    each("i", 16, work("ch", "char(16 * r + i)"), ...put(true, "ch")),
+    each("i", columns, work("ch", `char(${columns} * r + i)`), ...put(true, "ch")),
   ),
 ];
 
@@ -46,16 +50,18 @@ const putI2c: Put = (data, byte) => {
   const one = (v: number | string, more: number) => (typeof v === "number" ? v | more : `${v} | ${more}`);
   return [write(one(hi, rs | LIGHT | E), one(hi, rs | LIGHT), one(lo, rs | LIGHT | E), one(lo, rs | LIGHT))];
 };
-export const lcdI2c: Device = {
-  id: "module/lcd1602-i2c",
+const glassI2c = (id: string, glass: Glass): Device => ({
+  id,
   begin: beginText(halfI2c, putI2c),
-  read: writeText(putI2c),
+  read: writeText(putI2c, glass),
   every: 200,
   out: [],
   takes: number(8),
-  text,
+  text: glass,
   proof: letters,
-};
+});
+export const lcdI2c = glassI2c("module/lcd1602-i2c", text);
+export const lcd2004 = glassI2c("module/lcd2004-i2c", { columns: 20, rows: 4 });
 
 /** By plain pins: data first, then a pulse of the enable. */
 const LINES = ["RS", "E", "D4", "D5", "D6", "D7"];
@@ -71,7 +77,7 @@ export const lcdParallel: Device = {
   id: "module/lcd1602-parallel",
   over: { kind: "pins", out: LINES.map((pin) => ({ pin, as: "level" })) },
   begin: beginText((bits) => nibble(0, bits, 0), putPins),
-  read: writeText(putPins),
+  read: writeText(putPins, text),
   every: 200,
   out: [],
   takes: number(8),

@@ -58,13 +58,17 @@ export const relay4 = relays(4);
 export const relay8 = relays(8);
 
 /** Three lights in one: bit 0 red, bit 1 green, bit 2 blue. */
-export const ledRgb = acting(
-  "discrete/led-rgb-cc",
-  pinsAs("switch", "R", "G", "B"),
-  [write("want & 1", "want >> 1 & 1", "want >> 2")],
-  { word: "colour", unit: "", digits: 0, range: [0, 7], rest: 0, on: 7 },
-  { kind: "seen", show: [1, 2, 4, 0], question: "Was it red, then green, then blue?" },
-);
+const colours = (id: string): Device =>
+  acting(
+    id,
+    pinsAs("switch", "R", "G", "B"),
+    [write("want & 1", "want >> 1 & 1", "want >> 2")],
+    { word: "colour", unit: "", digits: 0, range: [0, 7], rest: 0, on: 7 },
+    { kind: "seen", show: [1, 2, 4, 0], question: "Was it red, then green, then blue?" },
+  );
+export const ledRgb = colours("discrete/led-rgb-cc");
+/** A colour lights while its pin is low: that is the link's business. */
+export const ledRgbCa = colours("discrete/led-rgb-ca");
 
 /** One digit of seven bars: 0 to 9, 10 is a minus, 11 is dark. */
 const digit = (id: string): Device =>

@@ -18,9 +18,9 @@ const IDS: Record<string, string> = {
     "ssd1306-spi st7735 st7789 ili9341 max7219-digits max7219-matrix sd-3v3 sd-shifted mcp3008 mcp4921 mcp2515 nrf24l01 rfm95 rc522 w5500 max6675 max31855 gps-neo6m hc05 mp3-player pms5003 mhz19b max3485 usb-uart-3v3 usb-uart-5v " +
     "ds18b20 dht22 hx711 hc-sr04 ultrasonic-3v3 pir ir-receiver-38k tcrt5000 a3144 encoder keypad-4x4 button-module joystick soil-capacitive soil-resistive ldr-module max9814 mq2 acs712 " +
     "relay-1 relay-2 mosfet-switch l298n drv8833 tb6612 uln2003-stepper a4988 servo-small servo-large buzzer-active buzzer-passive ws2812b-strip ws2812b-matrix-8x8 ws2812b-ring-16 apa102-strip lcd1602-parallel vfd-20x2-parallel shifter-bss138-4 buffer-74ahct125 74hc595 74hc165 cd4067 isolator-2ch optocoupler-pc817 buck-adjustable boost-adjustable ldo-3v3 charger-1s avr-programmer " +
-    "dht11 sht40 ir-obstacle flame sound-threshold rain vibration slot-barrier ttp223 tilt microwave-motion mq3 mq7 mq135 max4466 water-level ultrasonic-waterproof relay-4 relay-8",
+    "dht11 sht40 ir-obstacle flame sound-threshold rain vibration slot-barrier ttp223 tilt microwave-motion mq3 mq7 mq135 max4466 water-level lcd2004-i2c ultrasonic-waterproof relay-4 relay-8",
   discrete:
-    "led-red led-green led-yellow led-blue led-white led-ir led-rgb-cc resistor capacitor electrolytic diode-1n4007 diode-1n5819 npn-2n2222 npn-bc547 nmos-irlz44n nmos-ao3400 button toggle limit-switch footswitch reed potentiometer ldr thermistor-10k digit-7seg-cc digit-7seg-ca motor-dc pump-5v solenoid relay-coil-12v gauge-12v speaker fsr flex float-switch slide-switch nmos-2n7000 npn-tip120",
+    "led-red led-green led-yellow led-blue led-white led-ir led-rgb-cc resistor capacitor electrolytic diode-1n4007 diode-1n5819 npn-2n2222 npn-bc547 nmos-irlz44n nmos-ao3400 button toggle limit-switch footswitch reed potentiometer ldr thermistor-10k digit-7seg-cc digit-7seg-ca motor-dc pump-5v solenoid relay-coil-12v gauge-12v speaker led-rgb-ca fsr flex float-switch slide-switch nmos-2n7000 npn-tip120",
   supply:
     "usb-port usb-charger adapter-5v-2a adapter-5v-10a adapter-9v-1a adapter-12v-2a battery-9v aa-2 aa-3 aa-4 coin-cell li-ion-1s li-ion-2s lipo-1s power-bank bench",
   connector: "din5 din6 de9 screw-2 screw-3 jst-2 barrel header-1 header-12 header-40",

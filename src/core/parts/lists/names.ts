@@ -64,6 +64,10 @@ const CALLED: readonly [RegExp, readonly string[]][] = [
   [/\b(coin|button)\s*-?\s*cells?\b|\bcr2032\b/i, ["supply/coin-cell"]],
   [/\bpower\s*-?\s*banks?\b/i, ["supply/power-bank"]],
   // Displays
+  [
+    /\b(20\s*[x×]\s*4|2004)\b.*\b(i2c|lcd|display)\b|\b(i2c|lcd|display)\b.*\b(20\s*[x×]\s*4|2004)\b/i,
+    ["module/lcd2004-i2c"],
+  ],
   [/\b(16\s*[x×]\s*2|1602)\b.*\bi2c\b|\bi2c\b.*\b(16\s*[x×]\s*2|1602)\b/i, ["module/lcd1602-i2c"]],
 ];
 

@@ -94,6 +94,7 @@ export const PHRASES: readonly Phrase[] = [
   ["IR LED", "discrete/led-ir"],
   ["infrared led", "discrete/led-ir"],
   ["RGB LED common cathode", "discrete/led-rgb-cc"],
+  ["RGB LED common anode", "discrete/led-rgb-ca"],
   ["LED", "?discrete/led-red discrete/led-green discrete/led-yellow discrete/led-blue discrete/led-white"],
   ["WS2812B strip 30 LEDs", "module/ws2812b-strip"],
   ["addressable led strip 60 leds", "module/ws2812b-strip"],
@@ -185,6 +186,7 @@ export const PHRASES: readonly Phrase[] = [
   ["power bank", "supply/power-bank"],
   // Displays and the rest
   ["16x2 LCD I2C", "module/lcd1602-i2c"],
+  ["20x4 LCD display", "module/lcd2004-i2c"],
   ["OLED SSD1306 I2C", "module/ssd1306-i2c"],
   ["0.96 inch OLED", "?module/ssd1306-i2c module/ssd1306-spi"],
   ["MAX7219 matrix", "module/max7219-matrix"],
