@@ -77,7 +77,7 @@ describe("sketches compile for every AVR board", () => {
     const t = p.board?.targets.sketch;
     return p.board?.family === "avr" && t?.mcu ? [[p.id, t.mcu] as const] : [];
   });
-  it("knows five of them", () => expect(boards.map(([id]) => id)).toHaveLength(5));
+  it("knows seven of them", () => expect(boards.map(([id]) => id)).toHaveLength(7));
   it.each(boards)("%s", (id, mcu) => {
     const p = assign(
       make([

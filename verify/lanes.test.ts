@@ -126,7 +126,7 @@ describe("parts on the outputs of a maker of pulses", () => {
     const d = deviceOf(id).of(x.of("M2"));
     const w = watched(x, id, d);
     const typed = 'clock.STDIN.typed = [(2500, "2"), (2501, "\\n")]';
-    const ms = 6000 + 3 * (d.proof?.kind === "seen" ? (d.proof.ms ?? 700) : 0);
+    const ms = 6000 + (d.proof?.kind === "seen" ? d.proof.show.length * (d.proof.ms ?? 700) : 0);
     const bus = new Map([[0x40, w.heard]]);
     const r = await runProgram(micropython.files(x.c), "bringup.py", `clock.END[0] = ${ms}\n${typed}`, bus);
     expect(r.lines).toContain("YL1 sensor M1 fresh=1 ok");
