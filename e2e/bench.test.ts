@@ -109,7 +109,7 @@ describe("the bench finds what is wrong", () => {
     const { context, page } = await app.session();
     // A small stand-in for the browser's ports: one that says what the bring-up program says, in pieces.
     await page.addInitScript((fp) => {
-      const text = `YL1 hello B1 chip=x plan=${fp} info\r\nYL1 scan B1 bus=Wire found=0x3C, want=60 ok\r\nYL1 act M2 told=1 fresh=1 ok\r\nYL1 sensor M1 fresh=1 ok\r\nYL1 gpio LED1 pin=D8 blink=3 info\r\nYL1 seen LED1 ok\r\nYL1 done parts=3 proven=3 failed=0 unproven=0 ok\r\n`;
+      const text = `YL1 hello B1 chip=x plan=${fp} info\r\nYL1 scan B1 bus=Wire found=0x27, want=39 ok\r\nYL1 act M2 told=1 fresh=1 ok\r\nYL1 sensor M1 fresh=1 ok\r\nYL1 gpio LED1 pin=D8 blink=3 info\r\nYL1 seen LED1 ok\r\nYL1 done parts=3 proven=3 failed=0 unproven=0 ok\r\n`;
       const port = {
         readable: null as ReadableStream<Uint8Array> | null,
         writable: null,
@@ -256,13 +256,13 @@ describe("a capture at the bench", () => {
     const file = page.getByLabel("Capture file");
     await file.setInputFiles({ name: "notes.vcd", mimeType: "text/plain", buffer: Buffer.from("a few words") });
     await page.getByText(/notes.vcd can't be read: its first row names no column Time/).waitFor();
-    // A start, the address 0x3c for writing, taken, and a stop; drawn with a quarter of a bit of 100 kHz as the step.
+    // A start, the address 0x27 for writing, taken, and a stop; drawn with a quarter of a bit of 100 kHz as the step.
     const moves: string[] = [];
     let t = 1000;
     const put = (id: string, v: number) => moves.push(`#${(t += 25)}`, `${v}${id}`);
     put("!", 0);
     put('"', 0);
-    for (const bit of [0, 1, 1, 1, 1, 0, 0, 0, 0]) {
+    for (const bit of [0, 1, 0, 0, 1, 1, 1, 0, 0]) {
       put("!", bit);
       put('"', 1);
       t += 25;
@@ -278,7 +278,7 @@ describe("a capture at the bench", () => {
     await page.keyboard.press("Escape");
     await page.getByRole("button", { name: "Compare again" }).click();
     const list = page.getByRole("list", { name: "Compared with the plan" });
-    await list.getByText(/Display answers at 0x3c/).waitFor();
+    await list.getByText(/Display answers at 0x27/).waitFor();
     await context.close();
   });
 });

@@ -52,7 +52,7 @@ describe("looking at a header", () => {
     expect(await printOf(page, "M2")).toEqual({ id: "b" });
     // And it can be looked at again.
     await page.getByRole("button", { name: "Details of M1" }).click();
-    await page.getByRole("button", { name: "look at the header of M1 again" }).click();
+    await page.getByRole("button", { name: "look again at the header of M1" }).click();
     await check.getByRole("button", { name: "Mine reads like this: GND VCC SCL SDA" }).click();
     await page.getByText(/GND VCC SCL SDA, looked at/).waitFor();
     await context.close();
@@ -103,7 +103,7 @@ describe("looking at a header", () => {
     await check.getByRole("button", { name: /VIN GND SCL SDA/ }).click();
     await page.getByText(/VIN GND SCL SDA, looked at/).waitFor();
     expect((await project(page)).parts.find((p) => p.ref === "M1")!.options).toMatchObject({ supply: "regulated" });
-    await page.getByRole("button", { name: "look at the header of M1 again" }).click();
+    await page.getByRole("button", { name: "look again at the header of M1" }).click();
     await check.getByRole("button", { name: /CSB SDO/ }).click();
     await page.getByText(/CSB SDO, looked at/).waitFor();
     const { links } = await project(page);
@@ -117,7 +117,7 @@ describe("looking at a header", () => {
     await page.getByRole("button", { name: "One more", exact: false }).first().click();
     await page.getByRole("tab", { name: "My drawer" }).click();
     const table = page.getByRole("table", { name: "Owned parts" });
-    await table.getByRole("button", { name: /^look at the header of/ }).click();
+    await table.getByRole("button", { name: /^look at it/ }).click();
     await page.getByRole("button", { name: "Mine reads like this: GND OUT VCC" }).click();
     await table.getByText("GND OUT VCC").waitFor();
     expect(await axeViolations(page)).toEqual([]);

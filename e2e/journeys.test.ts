@@ -318,7 +318,7 @@ describe("changing one's mind", () => {
     await page.getByTestId("part-M1").waitFor();
     await saved(page);
     await station(page, "Board").click();
-    await page.getByRole("button", { name: /Use this board: RP2040, forty/ }).click();
+    await page.getByRole("button", { name: /Use this board: RP2040, forty-pin board, 3/ }).click();
     // Its echo is too high for this board: the plan brings the divider that it needs.
     await page.waitForFunction(
       () => document.querySelector('[data-testid="verdict"]')?.textContent === "Ready to wire",
@@ -416,9 +416,9 @@ describe("when a list does not fit", () => {
   it("says what clashes and keeps the part", async () => {
     const { page } = await app.session();
     await openProject(page, "Rain-barrel gauge", "parts");
-    await addPart(page, "module/ssd1306-i2c");
+    await addPart(page, "module/lcd1602-i2c");
     await page
-      .getByText(/both answer to address 0x3c/)
+      .getByText(/both answer to address 0x27/)
       .first()
       .waitFor();
     await page.getByTestId("part-M3").waitFor();
@@ -432,7 +432,7 @@ describe("when a list does not fit", () => {
       .getByTestId("part-M3")
       .getByRole("button", { name: /^Details/ })
       .click();
-    await pick(page.locator("#M3-address"), "0x3d");
+    await pick(page.locator("#M3-address"), "0x3f");
     await station(page, "Pins").click();
     await page.getByRole("button", { name: "Plan open pins" }).click();
     await page.waitForFunction(

@@ -23,14 +23,14 @@ const pinOf = async (page: Page, need: string) => (await chosen(page, need).getA
 describe("when nothing fits", () => {
   it("says why, tries what would help, and does it with one press; undo brings the clash back", async () => {
     const { page, context, foreign } = await app.session();
-    const signs = many("module/ssd1306-i2c", "M", 3, "Sign");
+    const signs = many("module/lcd1602-i2c", "M", 3, "Sign");
     await open(page, "Three signs", [...LONG, ...signs], "pins");
     const clash = page.getByTestId("clash");
     await clash.waitFor();
     await expect
       .poll(() => clash.innerText())
       .toContain(
-        "Sign 1 (M1), Sign 2 (M2) and Sign 3 (M3) each want an I2C bus of their own (all answer to address 0x3c)",
+        "Sign 1 (M1), Sign 2 (M2) and Sign 3 (M3) each want an I2C bus of their own (all answer to address 0x27)",
       );
     const mux = page.getByTestId("remedy-add-tca9548a-1");
     await mux.waitFor();
@@ -133,7 +133,7 @@ describe("the board station", () => {
     await openProject(page, "Rain-barrel gauge", "board");
     await page.getByTestId("trial-board/atmega328p-long").waitFor();
     const rows = page.locator('[data-testid^="trial-"]');
-    await expect.poll(() => rows.count()).toBe(25);
+    await expect.poll(() => rows.count()).toBe(34);
     // One line each, sorted by a press, opened for the rest.
     const board = (n: number) => rows.nth(n).getAttribute("data-testid");
     const before = await board(0);

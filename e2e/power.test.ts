@@ -164,8 +164,8 @@ describe("levels of whole parts", () => {
     const parts = [
       LONG[0],
       { ref: "S1", part: "supply/usb-charger", label: "Charger" },
-      { ref: "M1", part: "module/max31855", label: "Kiln probe" },
-      { ref: "M2", part: "module/st7735", label: "Display" },
+      { ref: "M1", part: "module/max31855", label: "Kiln probe", print: { id: "a" } },
+      { ref: "M2", part: "module/st7735", label: "Display", print: { id: "a" } },
     ];
     // Wired straight, as somebody does who knows no better; planned by the app, both buffers come along.
     const straight = planned(parts as object[]);

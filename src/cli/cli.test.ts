@@ -201,7 +201,7 @@ describe("lattice", () => {
     const q = path.join(dir, "placed.lattice.json");
     expect(await main(["place", demo("beehive-scale"), "--out", q])).toBe(0);
     expect(out).toMatch(/^breadboards: 830 points; \d+ jumpers, \d+ mm of wire/);
-    expect(out).toMatch(/^B1 +GP0 c2, /m);
+    expect(out).toMatch(/^B1 +GP0 c1, /m);
     expect(out).toContain("beside: S1, a supply stands beside the breadboard");
     out = "";
     expect(await main(["check", q])).toBe(0);

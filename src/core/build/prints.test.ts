@@ -174,6 +174,16 @@ describe("prints in edits", () => {
     );
     const q = applyEdit(p, { type: "addPart", part: "module/pir" }, catalogue);
     expect(q.parts.at(-1)!.print).toEqual({ id: "b" });
+    // Another choice is another board: that one is looked at by itself.
+    const air = applyEdit(make([BOARD3]), { type: "setDrawer", drawer: { prints: { "module/bme280": { id: "a" } } } }, catalogue); // prettier-ignore
+    const added = (options: object) =>
+      applyEdit(air, { type: "addPart", part: "module/bme280", options: { ...options } }, catalogue).parts.at(-1)!;
+    expect(added({ address: "0x77" })).toMatchObject({
+      print: { id: "a" },
+      options: { supply: "plain", address: "0x77" },
+    });
+    expect(added({ supply: "regulated" })).toMatchObject({ options: { supply: "regulated" } });
+    expect(added({ supply: "regulated" }).print).toBeUndefined();
     // What the catalogue no longer knows is looked at again.
     const r = applyEdit(p, { type: "setDrawer", drawer: { prints: { "module/pir": { id: "zz" } } } }, catalogue);
     expect(applyEdit(r, { type: "addPart", part: "module/pir" }, catalogue).parts.at(-1)!.print).toBeUndefined();

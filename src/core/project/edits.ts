@@ -227,13 +227,17 @@ const withOwnPart = (p: Project, part: Part): Project => ({
 const ownEntry = <T>(o: Readonly<Record<string, T>> | undefined, key: string): T | undefined =>
   o && Object.hasOwn(o, key) ? o[key] : undefined;
 
+/** The choices that go with a known print of a part. */
+const printChoices = (part: Part, print: ChosenPrint): Readonly<Record<string, string>> =>
+  ("id" in print && printsOf(part).find((y) => y.id === print.id)?.when) || {};
+
 /** A part's entry with a print that was confirmed, and the choices that go with that print. */
 function withPrintOf(p: Project, parts: ProjectPart[], ref: string, print: ChosenPrint, c: Catalogue): Project {
   const all = parts.map((x): ProjectPart => {
     if (x.ref !== ref) return x;
     const part = p.customParts.find((q) => q.id === x.part) ?? c.get(x.part);
-    const when = part && "id" in print ? printsOf(part).find((y) => y.id === print.id)?.when : undefined;
-    return { ...x, print, ...(when && { options: { ...x.options, ...when } }) };
+    const when = part ? printChoices(part, print) : {};
+    return { ...x, print, ...(Object.keys(when).length && { options: { ...x.options, ...when } }) };
   });
   return { ...p, parts: all };
 }
@@ -255,7 +259,11 @@ const HANDLERS: Handlers = {
     const part = c.get(e.part);
     // What was confirmed for the one in the drawer need not be looked at again.
     const known = ownEntry(p.drawer.prints, e.part);
-    if (part && known && printProblems(part, known).length === 0)
+    // Another choice now is another board, such as one with a regulator: that one has not been seen.
+    const other = Object.entries(part && known ? printChoices(part, known) : {}).some(
+      ([k, v]) => e.options?.[k] !== undefined && String(e.options[k]).toLowerCase() !== v.toLowerCase(),
+    );
+    if (part && known && !other && printProblems(part, known).length === 0)
       return withPrintOf(p, [...p.parts, entry], entry.ref, known, c);
     return { ...p, parts: [...p.parts, entry] };
   },

@@ -28,7 +28,7 @@ export function PinTable({ pins }: { pins: Pin[] }) {
       rows={pins}
       rowId={(p) => `${p.header}${p.index} ${p.label}`}
       columns={columnsOf<Pin>([
-        { head: "no.", by: (p) => `${p.header}${p.index}`, show: (p) => `${p.header}${p.index}`, look: "num" },
+        { head: "no.", by: (p) => p.index, show: (p) => (p.index ? `${p.header}${p.index}` : ""), look: "num" },
         { head: "label", by: (p) => p.label, show: (p) => p.label, look: "num font-bold" },
         {
           head: "also printed",

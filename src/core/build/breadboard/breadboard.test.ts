@@ -465,7 +465,7 @@ describe("the run sheet of a placed project", () => {
   it("says where each part goes, loose ones with their value", () => {
     const note = (ref: string) => rows.find((r) => r.id === `look-${ref}`)!.note;
     expect(note("RD1")).toMatch(/^RD1, 470 Ω resistor of Alive: 1 in [a-j]\d+, 2 in [a-j]\d+\./);
-    expect(note("B1")).toMatch(/GP0 in c2/);
+    expect(note("B1")).toMatch(/GP0 in c1/);
   });
   it("has a wire for each piece of rail, and ids of its own for each", () => {
     expect(new Set(rows.map((r) => r.id)).size).toBe(rows.length);

@@ -3,7 +3,7 @@ import { findPin } from "./catalogue";
 import { optionVars } from "./options";
 import { standingOf, type Standing } from "./standing";
 import type { Print } from "./print-schema";
-import { printedPins, printsOf, printText, readingOf, type Reading } from "./prints";
+import { asksPrint, printedPins, printsOf, printText, readingOf, type Reading } from "./prints";
 import type { Level, Offer, Part, Pin } from "./schema";
 
 const num = (v: number) => String(Number(v.toPrecision(4)));
@@ -213,6 +213,14 @@ export const printRows = (part: Part): PrintRow[] =>
     headers: readingRows(part, readingOf(part, { id: p.id })),
   }));
 
+/** A pin's number in its row; 0 where boards of the kind differ, or it is somewhere else: then its label is all that helps. */
+function placeOf(part: Part, pin: Pin, i: number): number {
+  if (!printsOf(part).length) return i + 1;
+  if (asksPrint(part)) return 0;
+  const { rows } = readingOf(part);
+  return rows.flat().findIndex((h) => h.pin === pin.label) + 1;
+}
+
 /** Everything that a part page shows, as plain data. */
 export function describePart(part: Part): PartDescription {
   const vars = optionVars(part, {});
@@ -227,7 +235,7 @@ export function describePart(part: Part): PartDescription {
       hazards: (p.hazards ?? []).map((h) => h.says),
       says: p.says ?? "",
       header: p.at?.header ?? "",
-      index: p.at?.index ?? i + 1,
+      index: p.at?.index ?? placeOf(part, p, i),
     })),
     headers: headerRows(part),
     thresholds: Object.entries(part.levels).map(([name, l]) => thresholdRow(part, name, l)),

@@ -105,7 +105,7 @@ const columns = (o: {
     accessorKey: "name",
     cell: ({ row: { original: t } }) => (
       <>
-        <strong className="sm:whitespace-nowrap">{t.name}</strong>
+        <strong className="sm:inline-block sm:min-w-44">{t.name}</strong>
         {(t.current || t.owned) && (
           <span className="ml-2 text-sm text-accent">
             {[t.current && "in use", t.owned && "in your drawer"].filter(Boolean).join(", ")}

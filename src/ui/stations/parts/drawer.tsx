@@ -166,7 +166,7 @@ export function Drawer() {
                     <button
                       className="quiet text-sm"
                       aria-expanded={looking === id}
-                      aria-label={`${drawer.prints?.[id] ? "look again at" : "look at"} the header of ${names.get(id)?.name ?? id}`}
+                      aria-label={`${drawer.prints?.[id] ? "look again" : "look at it"}: the header of ${names.get(id)?.name ?? id}`}
                       onClick={() => setLooking(looking === id ? null : id)}
                     >
                       {drawer.prints?.[id] ? "look again" : "look at it"}

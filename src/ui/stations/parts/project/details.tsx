@@ -85,7 +85,7 @@ function Header({ part }: { part: PartView }) {
       {print.confirmed && !again && (
         <button
           className="quiet"
-          aria-label={`look at the header of ${part.label} again`}
+          aria-label={`look again at the header of ${part.label}`}
           onClick={() => setAgain(true)}
         >
           look again
