@@ -8,6 +8,7 @@ interface Options {
   reads?: string[];
   name?: string[];
   apart?: string;
+  edge?: string;
   forget?: boolean;
   out?: string;
   json?: boolean;
@@ -36,9 +37,13 @@ function orderOf(o: Options): ChosenPrint {
   const apart = o.apart === undefined ? undefined : Number(o.apart);
   if (apart !== undefined && !(apart >= 2 && apart <= 80))
     throw new Unusable(`--apart ${o.apart}: the distance of the two rows, 2 to 80 mm`);
+  const { edge } = o;
+  if (edge !== undefined && edge !== "bottom" && edge !== "top")
+    throw new Unusable(`--edge ${edge}: bottom (towards you) or top, the print held upright`);
   const names = namesOf(o.name ?? []);
   return {
     rows,
+    ...(edge && { edge }),
     ...(apart !== undefined && { rowPitch_mm: apart }),
     ...(Object.keys(names).length && { names }),
   };

@@ -43,8 +43,9 @@ export async function main(argv: string[]): Promise<number> {
       "what a label means that the catalogue doesn't know; nothing behind = leaves it open",
     )
     .option("--apart <mm>", "how far two rows are apart")
+    .option("--edge <edge>", "where one row is with the print upright: bottom or top")
     .option("--forget", "nobody has looked at it")
-    .option("--out <file>", "write the changed project here")
+    .option("--out <file>", "write the changed project here; left out: the file itself is changed")
     .option("--json", "one JSON value")
     .action(async (file, ref, o) => done(await (await import("./header")).headerCommand(file, ref, o)));
   program

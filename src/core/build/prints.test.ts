@@ -78,6 +78,31 @@ describe("an order of one's own", () => {
     expect(reading.rows[0]!.map((h) => h.pin)).toEqual(["VCC", "GND", "SCL", "SDA", null]);
     expect(pinWords(instance("module/bme280", known), "SCL")).toBe("third of 5, printed CLOCK");
   });
+  it("the edge that was said turns the header round: the same labels, the other way on the breadboard", () => {
+    const part = get("module/bme280");
+    const order = ["VCC", "GND", "SCL", "SDA"];
+    const down = (edge: "bottom" | "top") => {
+      const c = circuitOf(one(part.id, { rows: [order], edge }), catalogue);
+      const { holes } = propose(c).parts.find((p) => p.ref === "M1")!;
+      const row = (h: string) => Number(/(\d+)$/.exec(h)![1]);
+      const pins = [...holes].sort((a, b) => row(a.hole) - row(b.hole)).map((h) => h.pin);
+      return /[a-e]\d+$/.test(holes[0]!.hole) ? pins.reverse() : pins;
+    };
+    expect(down("bottom")).toEqual(order);
+    expect(down("top")).toEqual([...order].reverse());
+    // Unsaid, it is where such a part usually has it.
+    for (const p of modules.filter((m) => printsOf(m)[0]!.rows.length === 1)) {
+      const rows = printsOf(p)[0]!.rows;
+      expect(readingOf(p, { rows }).edge, p.id).toBe(printsOf(p)[0]!.edge === "top" ? "top" : "bottom");
+      expect(readingOf(p, { rows, edge: "top" }).edge).toBe("top");
+    }
+    expect(printProblems(get("module/74hc595"), { rows: [["VCC"], ["GND"]], edge: "top" })[0]).toMatch(/one row/);
+  });
+  it("a - may be ground: it is asked for, not left open", () => {
+    const light = { rows: [["VCC", "-", "GND", "SCL", "SDA"]] };
+    expect(told(light)).toMatch(/"-" is no pin/);
+    expect(told({ ...light, names: { "-": null } })).toBe("");
+  });
   it("says what stands there twice, what is missing, and what no such part has", () => {
     expect(told({ rows: [["VCC", "VIN", "GND", "SCL", "SDA"]] })).toMatch(/"VIN" and "VCC" would both be VCC/);
     expect(told({ rows: [["GND", "SCL", "SDA"]] })).toMatch(/VCC is missing/);

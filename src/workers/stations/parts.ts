@@ -5,10 +5,11 @@ import {
   ChosenPrintSchema,
   compareParts,
   describePart,
-  findPin,
   printedPins,
   printProblems,
   printRows,
+  unknownLabels,
+  usualEdge,
   readingOf,
   readingRows,
   type ChosenPrint,
@@ -138,7 +139,12 @@ export const partsApi = {
   async prints(
     id: string,
     own: readonly Part[],
-  ): Promise<{ name: string; prints: PrintRow[]; pins: { label: string; says: string }[] } | null> {
+  ): Promise<{
+    name: string;
+    prints: PrintRow[];
+    edge: "bottom" | "top";
+    pins: { label: string; says: string }[];
+  } | null> {
     const [part] = await definitions([id], own);
     if (!part) return null;
     const known = printedPins(part);
@@ -146,6 +152,7 @@ export const partsApi = {
     return {
       name: part.name,
       prints: printRows(part),
+      edge: usualEdge(part),
       pins: pins.map((p) => ({ label: p.label, says: [p.label, ...(p.aliases ?? [])].join(", ") })),
     };
   },
@@ -176,10 +183,9 @@ export const partsApi = {
     if (!part || !parsed.success || "id" in parsed.data)
       return { problems: parsed.error?.issues.slice(0, 3).map((i) => i.message) ?? [], unknown: [], headers: [] };
     const reading = readingOf(part, parsed.data);
-    const unknown = parsed.data.rows.flat().filter((l) => l !== "NC" && !findPin(part, l));
     return {
       problems: printProblems(part, parsed.data),
-      unknown: [...new Set(unknown)],
+      unknown: unknownLabels(part, parsed.data),
       headers: readingRows(part, reading),
     };
   },

@@ -33,6 +33,8 @@ export const ChosenPrintSchema = z.union([
   z.strictObject({
     rows,
     rowPitch_mm: z.number().min(2).max(80).optional(),
+    /** Where the one row is when it is read from left to right; left out: where such a part usually has it. */
+    edge: z.enum(["bottom", "top"]).optional(),
     /** What labels mean that the definition doesn't know: one of its pins, or null: left open. */
     names: z.record(printed, printed.nullable()).optional(),
   }),

@@ -26,8 +26,8 @@ export interface Reading {
 /** A row that prints GND at two places names it once: the second is `GND.2` in the plan. */
 const shown = (label: string) => label.replace(/\.\d+$/, "");
 
-/** The label that holes without a pin of the plan carry. */
-const NOTHING = /^(NC|N\/C|-)$/;
+/** The label of a hole that leads nowhere. A "-" or "N" may well be ground: those are asked for. */
+const OPEN = "NC";
 
 function holeOf(part: Part, label: string, names: Readonly<Record<string, string | null>> = {}): PrintHole {
   const own = Object.hasOwn(names, label) ? names[label]! : undefined;
@@ -91,6 +91,9 @@ function plain(part: Part): Reading {
   };
 }
 
+/** Where a header of one row usually is when the print is held upright. */
+export const usualEdge = (part: Part): "bottom" | "top" => (printsOf(part)[0]?.edge === "top" ? "top" : "bottom");
+
 /** The commonest print that goes with the choices that were made: a board with a regulator has that board's header. */
 function usual(part: Part, values: OptionValues): Print | undefined {
   const now = optionValues(part, values);
@@ -108,8 +111,7 @@ export function readingOf(part: Part, chosen?: ChosenPrint, values: OptionValues
   if (chosen && !("id" in chosen))
     return {
       rows: chosen.rows.map((row) => row.map((l) => holeOf(part, l, chosen.names))),
-      edge:
-        chosen.rows.length === 1 ? (list[0]?.edge === "top" ? "top" : "bottom") : chosen.rowPitch_mm ? "sides" : "ends",
+      edge: chosen.rows.length === 1 ? (chosen.edge ?? usualEdge(part)) : chosen.rowPitch_mm ? "sides" : "ends",
       ...(chosen.rowPitch_mm !== undefined && { rowPitch_mm: chosen.rowPitch_mm }),
       certainty: "yours",
       confirmed: true,
@@ -173,6 +175,10 @@ export function withPrint(part: Part, chosen?: ChosenPrint, values: OptionValues
 const isNeeded = (p: Pin) =>
   !p.optional && (p.role === "ground" || p.role.startsWith("supply") || (p.need !== undefined && !p.need.optional));
 
+/** Labels of an own order that the definition does not know: a person says which pins they are. */
+export const unknownLabels = (part: Part, chosen: ChosenPrint): string[] =>
+  "id" in chosen ? [] : [...new Set(chosen.rows.flat().filter((l) => l !== OPEN && !findPin(part, l)))];
+
 /** What is wrong with a print that a person gives: unknown names, pins that stand there twice or are missing. */
 export function printProblems(part: Part, chosen: ChosenPrint): string[] {
   const list = printsOf(part);
@@ -187,14 +193,16 @@ export function printProblems(part: Part, chosen: ChosenPrint): string[] {
   if (partKind(part.id) === "board" || partKind(part.id) === "chip")
     return [`the pins of ${part.id} are where its data say; leave "print" out`];
   const out: string[] = [];
+  if (chosen.edge && chosen.rows.length > 1) out.push(`"edge" is for a header of one row; leave it out`);
   const names = chosen.names ?? {};
   for (const [label, pin] of Object.entries(names))
     if (pin !== null && !findPin(part, pin)) out.push(`"${label}" is said to be "${pin}", which ${part.id} has not`);
+  const asked = new Set(unknownLabels(part, chosen).filter((l) => names[l] === undefined));
   const seen = new Map<string, string>();
   for (const label of chosen.rows.flat()) {
     const { pin } = holeOf(part, label, names);
     if (pin === null) {
-      if (!NOTHING.test(label) && names[label] !== null)
+      if (asked.has(label))
         out.push(`"${label}" is no pin that ${part.id} is known to have: say which pin it is, or that it stays open`);
     } else if (seen.has(pin)) out.push(`"${label}" and "${seen.get(pin)}" would both be ${pin}`);
     else seen.set(pin, label);

@@ -63,6 +63,7 @@ export function OwnOrder({
     before ? before.rows.map((r) => r.join(" ")).join(` ${ROW_BREAK} `) : (known.prints[0]?.text ?? ""),
   );
   const [apart, setApart] = useState(before?.rowPitch_mm ? String(before.rowPitch_mm) : "");
+  const [edge, setEdge] = useState<"bottom" | "top">(before?.edge ?? known.edge);
   const [names, setNames] = useState<Record<string, string | null>>(before?.names ?? {});
   const [judged, setJudged] = useState<Judged | null>(null);
   const sensors = useSensors(
@@ -89,6 +90,7 @@ export function OwnOrder({
   const mm = Number(apart.replace(",", "."));
   const print: ChosenPrint = {
     rows,
+    ...(rows.length === 1 && { edge }),
     ...(rows.length > 1 && mm >= 2 && mm <= 80 && { rowPitch_mm: mm }),
     ...(Object.keys(names).length && { names }),
   };
@@ -111,8 +113,8 @@ export function OwnOrder({
     <div className="mt-2" data-testid="own-order">
       <Label className="block">
         <span className="text-soft">
-          Its labels as they stand, from left to right, header towards you. Two rows: the left one from the top, then |,
-          then the right one.
+          Its labels as they stand, from left to right, print upright. Two rows: the left one from the top, then |, then
+          the right one.
         </span>
         <input
           className="num w-full"
@@ -147,6 +149,20 @@ export function OwnOrder({
           </ul>
         </SortableContext>
       </DndContext>
+      {rows.length === 1 && (
+        <div className="mt-2 flex flex-wrap items-center gap-2">
+          <span className="text-soft">Held like that, the header is at</span>
+          <Select<"bottom" | "top">
+            label="Where the header is"
+            value={edge}
+            options={[
+              { value: "bottom", name: "the edge towards you" },
+              { value: "top", name: "the edge away from you" },
+            ]}
+            onChange={setEdge}
+          />
+        </div>
+      )}
       {rows.length > 1 && (
         <Label className="mt-2 flex items-center gap-2">
           <span className="text-soft">The two rows are apart by</span>
