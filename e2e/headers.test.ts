@@ -76,6 +76,7 @@ describe("looking at a header", () => {
     await pick(order.getByLabel("What CLOCK is"), "SCL");
     await pick(order.getByLabel("What PWR is"), "VCC");
     await pick(order.getByLabel("What X is"), "nothing");
+    await pick(order.getByLabel("Where the header is"), "the edge away from you");
     // Space lifts a label, the arrow moves it, Space puts it down.
     await order.getByRole("button", { name: "X, 5 of 5: move it" }).focus();
     await page.keyboard.press("Space");
@@ -91,6 +92,7 @@ describe("looking at a header", () => {
     await page.getByText(/GND CLOCK PWR X SDA, looked at/).waitFor();
     expect(await printOf(page, "M1")).toEqual({
       rows: [["GND", "CLOCK", "PWR", "X", "SDA"]],
+      edge: "top",
       names: { CLOCK: "SCL", PWR: "VCC", X: null },
     });
     await context.close();

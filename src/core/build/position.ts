@@ -1,4 +1,4 @@
-import { findPin } from "../parts/catalogue";
+import { findPin, type Reading } from "../parts/catalogue";
 import type { Instance } from "../circuit/netlist";
 
 const ORDINALS = ["first", "second", "third"];
@@ -32,6 +32,10 @@ const withName = (words: string, called: string | undefined) => (called ? `${wor
 
 const ROWS = { sides: ["left row", "right row"], ends: ["first row", "second row"] } as const;
 
+/** What a row of a header is called where it has two; nothing for the only one. */
+export const rowName = ({ rows, edge }: Reading, r: number): string =>
+  rows.length === 1 ? "" : (edge === "ends" ? ROWS.ends : ROWS.sides)[r]!;
+
 /**
  * On a module: by its place in the header as printed. Until somebody has looked at the one in hand, by its label alone: a
  * place by a guess swaps supply and ground.
@@ -41,8 +45,7 @@ function holeWords({ reading }: Instance, label: string): string {
     const k = row.findIndex((h) => h.pin === label);
     if (k < 0) continue;
     const place = `${nth(k + 1)} of ${row.length}`;
-    const where =
-      reading.rows.length === 1 ? place : `${reading.edge === "ends" ? ROWS.ends[r] : ROWS.sides[r]}, ${place}`;
+    const where = [rowName(reading, r), place].filter(Boolean).join(", ");
     return reading.confirmed
       ? `${where}, printed ${row[k]!.printed}`
       : `printed ${row[k]!.printed}: find it by its print, its place is not confirmed`;

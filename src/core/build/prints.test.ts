@@ -8,9 +8,12 @@ import {
   printsOf,
   printText,
   readingOf,
+  turnedRound,
   withPrint,
   type ChosenPrint,
 } from "../parts/catalogue";
+import { probesOf } from "../bench/station/probes";
+import { builtTurned } from "../wires/built";
 import { seeded } from "../plan/assign/random";
 import { applyEdit, loadProject } from "../project";
 import { BOARD3, catalogue, check, make, planned, USB } from "../testing";
@@ -150,6 +153,82 @@ describe("an order of one's own", () => {
       expect(turned ? down.reverse() : down).toEqual(order.map(pinOf));
     },
   );
+});
+
+describe("every room reads the same header", () => {
+  const legged = modules.filter((p) => p.body.header?.kind === "leads");
+  it.each(legged.flatMap((p) => printsOf(p).map((x) => [`${p.id} ${x.id}`, p, x] as const)))(
+    "%s: its legs stand on the breadboard as this one reads",
+    (_name, part, print) => {
+      const c = circuitOf(one(part.id, { id: print.id }), catalogue);
+      const placed = propose(c).parts.find((p) => p.ref === "M1");
+      expect(placed).toBeDefined();
+      const row = (h: string) => Number(/(\d+)$/.exec(h)![1]);
+      const half = (h: string) => (/^\d*[a-e]/.test(h.replace(/^.*\./, "")) ? "left" : "right");
+      const columns = (["left", "right"] as const).map((s) =>
+        placed!.holes
+          .filter((h) => print.rows.length === 1 || half(h.hole) === s)
+          .sort((a, b) => row(a.hole) - row(b.hole))
+          .map((h) => h.pin),
+      );
+      const reads = readingOf(part, { id: print.id }).rows.map((r) => r.flatMap((h) => h.pin ?? []));
+      const turn = (r: (string | null)[]) => [...r].reverse();
+      const seen = JSON.stringify(print.rows.length === 1 ? [columns[0]] : columns);
+      // Upright, or by half a turn.
+      expect([JSON.stringify(reads), JSON.stringify([...reads].reverse().map(turn))]).toContain(seen);
+    },
+  );
+  it("turned round, first and last hole exchange places as printed, not as the catalogue lists them", () => {
+    for (const part of modules)
+      for (const print of printsOf(part)) {
+        const reading = readingOf(part, { id: print.id });
+        const holes = reading.rows.flat();
+        const to = turnedRound(reading);
+        expect(to.size, part.id).toBe(holes.filter((h) => h.pin).length);
+        for (const [k, h] of holes.entries()) if (h.pin) expect(to.get(h.pin)).toBe(holes.at(-1 - k)!.pin);
+      }
+    // A chip turned by half a turn has its first leg where the leg across from its last in the left row was.
+    expect(turnedRound(readingOf(get("module/optocoupler-pc817"))).get("A")).toBe("E");
+  });
+  it.each(["a", "b"])("a plug turned round in print %s: what was built follows that print", (id) => {
+    const p = one("module/ssd1306-i2c", { id });
+    const act = builtTurned(p, catalogue, "M1");
+    if (!act.ok) throw new Error(act.why);
+    const q = act.edits.reduce((x, e) => applyEdit(x, e, catalogue), p);
+    const at = (x: typeof p, end: string) =>
+      x.links.flatMap((l) => (l.from === end ? [l.to] : l.to === end ? [l.from] : [])).sort();
+    const row = printsOf(get("module/ssd1306-i2c")).find((x) => x.id === id)!.rows[0]!;
+    row.forEach((l, k) => expect(at(q, `M1.${row.at(-1 - k)!}`), l).toEqual(at(p, `M1.${l}`)));
+  });
+  it("a wire that faces an open hole is joined to nothing", () => {
+    const p = one("module/ssd1306-i2c", { rows: [["NC", "GND", "VCC", "SCL", "SDA"]] });
+    const act = builtTurned(p, catalogue, "M1");
+    if (!act.ok) throw new Error(act.why);
+    const q = act.edits.reduce((x, e) => applyEdit(x, e, catalogue), p);
+    expect(p.links.some((l) => l.from === "M1.SDA" || l.to === "M1.SDA")).toBe(true);
+    expect(q.links.some((l) => [l.from, l.to].some((e) => e.endsWith("null")))).toBe(false);
+    expect(q.links.length).toBe(p.links.length - 1);
+  });
+  it("the probes are drawn where the one in hand has the pin, and not by number until it was looked at", () => {
+    const drawn = (print?: ChosenPrint) => {
+      const [m] = probesOf(circuitOf(one("module/scd41", print), catalogue), "M1.VCC", "M1.GND");
+      return { words: m!.words, row: m!.rows[0]!.pins.map((x) => [x.label, x.n, x.probe]) };
+    };
+    const own = { rows: [["SDA", "PWR", "SCL", "GND", "X"]], names: { PWR: "VCC", X: null } };
+    expect(drawn(own)).toEqual({
+      words: ["red: PWR, the 2nd of 5", "black: GND, the 4th of 5"],
+      row: [
+        ["SDA", 1, null],
+        ["PWR", 2, "red"],
+        ["SCL", 3, null],
+        ["GND", 4, "black"],
+        ["X", 5, null],
+      ],
+    });
+    const unread = drawn();
+    expect(unread.words[0]).toMatch(/find it by its print/);
+    expect(unread.row.every(([, n]) => n === null)).toBe(true);
+  });
 });
 
 describe("until somebody has looked", () => {

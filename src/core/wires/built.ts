@@ -1,5 +1,5 @@
 import { circuitOf, type Circuit } from "../circuit";
-import { findPin, type Catalogue } from "../parts/catalogue";
+import { findPin, turnedRound, type Catalogue } from "../parts/catalogue";
 import { farOf, linksAt, splitEnd, type BasicEdit, type Link, type Project } from "../project";
 import { linkBetween, refuse, type Act } from "./acts";
 import { pointOr } from "./points";
@@ -10,9 +10,14 @@ const moved = (l: Link, from: string, to: string): BasicEdit[] => [
   { type: "addLink", link: { ...l, from, to, by: "hand", locked: true } },
 ];
 
-/** Links that all change ends at once: first all go, then all come, so that none is in the way of another. */
-function exchange(links: readonly { l: Link; from: string; to: string }[]): BasicEdit[] {
-  const all = links.flatMap((x) => moved(x.l, x.from, x.to));
+/**
+ * Links that all change ends at once: first all go, then all come, so that none is in the way of another. null: the wire
+ * leads to an open hole, which joins nothing.
+ */
+function exchange(links: readonly { l: Link; from: string; to: string | null }[]): BasicEdit[] {
+  const all = links.flatMap(({ l, from, to }) =>
+    to === null ? [{ type: "removeLink" as const, from: l.from, to: l.to }] : moved(l, from, to),
+  );
   return [...all.filter((e) => e.type === "removeLink"), ...all.filter((e) => e.type !== "removeLink")];
 }
 
@@ -71,20 +76,21 @@ export function builtTurned(project: Project, catalogue: Catalogue, ref: string)
   if (!inst || !project.parts.some((p) => p.ref === ref)) return refuse(`There is no part ${ref} in this project.`);
   if (inst.part.board)
     return refuse(`${ref} is a board; say which of its wires are elsewhere, or that they are in the other row.`);
-  const pins = inst.part.pins.filter((p) => p.role !== "cable");
-  if (pins.length < 2) return refuse(`${ref} has one pin only: it can't be turned round.`);
-  const mirror = new Map(pins.map((p, i) => [p.label, pins[pins.length - 1 - i]!.label]));
+  const turned = turnedRound(inst.reading);
+  if (turned.size < 2) return refuse(`${ref} has one pin only: it can't be turned round.`);
   const list = project.links.flatMap((l) => {
     const end = splitEnd(l.from).ref === ref ? l.from : splitEnd(l.to).ref === ref ? l.to : null;
     const label = end && findPin(inst.part, splitEnd(end).pin)?.label;
-    const other = label && mirror.get(label);
-    return end && other && other !== label ? [{ l, from: farOf(l, end), to: `${ref}.${other}` }] : [];
+    const other = label ? turned.get(label) : undefined;
+    if (!end || other === undefined || other === label) return [];
+    return [{ l, from: farOf(l, end), to: other && `${ref}.${other}` }];
   });
   if (!list.length) return refuse(`Nothing is joined to ${ref}.`);
+  const [first] = turned.keys();
   return {
     ok: true,
     edits: exchange(list),
-    says: `${ref} is turned round: ${pins[0]!.label} is where ${pins.at(-1)!.label} should be, and so on. The shortest way back: turn the plug`,
+    says: `${ref} is turned round: ${first!} is where ${turned.get(first!) ?? "an open hole"} should be, and so on. The shortest way back: turn the plug`,
   };
 }
 

@@ -58,16 +58,16 @@ export const movedTo = (w: LaidWire, end: string, to: string) => ({
   join: [[farOf(w, end), to]] as [string, string][],
 });
 
-/** All wires at some pins, each laid to where a pin's place is taken by another. */
-export function exchanged(laid: Laid, to: ReadonlyMap<string, string>) {
+/** All wires at some pins, each laid to where a pin's place is taken by another; null: an open hole, which joins nothing. */
+export function exchanged(laid: Laid, to: ReadonlyMap<string, string | null>) {
   const cut: number[] = [];
   const join: [string, string][] = [];
   for (const w of laid.wires) {
     if (w.cable) continue;
-    const [a, b] = [to.get(w.a) ?? w.a, to.get(w.b) ?? w.b];
+    const [a, b] = [w.a, w.b].map((end) => (to.has(end) ? to.get(end)! : end));
     if (a === w.a && b === w.b) continue;
     cut.push(w.i);
-    join.push([a, b]);
+    if (a && b) join.push([a, b]);
   }
   return { cut, join };
 }

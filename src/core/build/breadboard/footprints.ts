@@ -1,4 +1,4 @@
-import { partKind, printedPins, type Part } from "../../parts/catalogue";
+import { partKind, printedPins, printsOf, type Part } from "../../parts/catalogue";
 import { isSupply } from "../runsheet/ends";
 import type { Instance } from "../../circuit/netlist";
 import { PITCH_MM } from "./sizes";
@@ -13,7 +13,7 @@ export type Footprint =
   /** One row of pins at the edge of the rows, the body outward over the rails. `down`: pin order on the right half. */
   | { kind: "strip"; pins: (string | null)[]; length: number; depth: number; down: boolean }
   /** Stiff legs side by side in one column of holes, `steps` rows apart. */
-  | { kind: "legs"; pins: string[]; steps: number[] }
+  | { kind: "legs"; pins: (string | null)[]; steps: number[] }
   /** Two legs that bend: from `least` to `most` pitches apart. */
   | { kind: "bridge"; pins: [string, string]; least: number; most: number }
   /** Does not go on a breadboard: it stands beside it and hangs on leads. */
@@ -76,25 +76,35 @@ function twoRows({ rows, rowPitch_mm }: Instance["reading"]): Footprint | null {
   return { kind: "straddle", left, right, apart, usb: null };
 }
 
+const NO_FIT = off("its legs do not fit the pitch: it hangs on leads");
+
+function legs(pins: (string | null)[]): Footprint {
+  return pins.length <= 4 ? { kind: "legs", pins, steps: pins.slice(1).map(() => 1) } : NO_FIT;
+}
+
+/** A chip or a part with legs of its own, as the one in hand reads. */
+function readLegs({ reading }: Instance): Footprint {
+  return reading.rows.length === 1 ? legs(reading.rows[0]!.map((h) => h.pin)) : (twoRows(reading) ?? NO_FIT);
+}
+
 function loosePrint(i: Instance): Footprint {
   const { part } = i;
   const pins = part.pins.map((p) => p.label);
   const kind = part.body.header!.kind;
   if (kind !== "leads") return off("its contacts are no pins: it hangs on leads");
+  if (printsOf(part).length) return readLegs(i);
   if (part.id === "discrete/button")
     // Four legs, of which two that stand diagonally are used.
     return { kind: "straddle", left: [pins[0]!, "", null], right: [null, "", pins[1]!], apart: 3, usb: null };
   if (/digit-7seg/.test(part.id)) return dip(pins, 6);
   if (part.id === "discrete/potentiometer") return { kind: "legs", pins, steps: [2, 2] };
-  if (/^module\//.test(part.id) && pins.length >= 4 && pins.length % 2 === 0) return dip(pins, 3);
   if (pins.length === 2) {
     const reach = REACH.find(([test]) => test.test(part.id))?.[1];
     if (reach) return { kind: "bridge", pins: [pins[0]!, pins[1]!], least: reach[0], most: reach[1] };
     if (/led-/.test(part.id)) return { kind: "legs", pins, steps: [1] };
     return off("its legs are too thick for a breadboard: it hangs on leads");
   }
-  if (pins.length <= 4) return { kind: "legs", pins, steps: pins.slice(1).map(() => 1) };
-  return off("its legs do not fit the pitch: it hangs on leads");
+  return legs(pins);
 }
 
 function modulePrint(i: Instance): Footprint {

@@ -132,6 +132,15 @@ export function readingOf(part: Part, chosen?: ChosenPrint, values: OptionValues
   };
 }
 
+/**
+ * Where each pin of a header comes to lie when the part or its plug is put on the wrong way round, by half a turn: the
+ * first hole is where the last should be, in two rows on the other side. null: a hole that leads nowhere.
+ */
+export function turnedRound({ rows }: Pick<Reading, "rows">): Map<string, string | null> {
+  const holes = rows.flat();
+  return new Map(holes.flatMap((h, k) => (h.pin ? [[h.pin, holes[holes.length - 1 - k]!.pin]] : [])));
+}
+
 /** Pins that some print shows: those whose place depends on it. Screws and sockets elsewhere on the board are not. */
 export const printedPins = (part: Part): Set<string> =>
   new Set(printsOf(part).flatMap((p) => p.rows.flat().flatMap((l) => findPin(part, l)?.label ?? [])));

@@ -27,7 +27,7 @@ function PartRow({ part }: { part: ProbePart }) {
           const x = 12 + STEP / 2 + i * STEP;
           const tone = p.probe && TONE[p.probe];
           return (
-            <g key={p.n}>
+            <g key={i}>
               {tone && (
                 <>
                   <path d={`M${x} ${TOP + 18} L${x - 5} ${TOP - 4} L${x + 5} ${TOP - 4} Z`} fill={tone} />

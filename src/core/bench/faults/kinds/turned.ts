@@ -1,4 +1,5 @@
 import type { FaultKind, Weighted } from "../types";
+import { turnedRound } from "../../../parts/catalogue";
 import { exchanged, named, standing, wiredPins } from "../around";
 
 /** Loose parts for which it matters which leg is where. */
@@ -19,7 +20,8 @@ export const turned: FaultKind = {
         part.elements.some((e) => POLAR.has(e.kind) || (e.kind === "capacitor" && e.polar)) ||
         Object.keys(part.supplies).length > 0;
       if (!polar) return [];
-      const to = new Map(pins.map((p, i) => [p, pins[pins.length - 1 - i]!]));
+      const end = (label: string | null) => (label === null ? null : `${ref}.${label}`);
+      const to = new Map([...turnedRound(inst.reading)].map(([a, b]) => [`${ref}.${a}`, end(b)]));
       const change = exchanged(laid, to);
       if (!change.cut.length) return [];
       const loose = pins.length <= 3 && !Object.keys(part.supplies).length;
