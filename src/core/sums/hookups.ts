@@ -75,6 +75,8 @@ function switches(c: Circuit): Hookup[] {
       label: c.netlist.instance(s.el.ref)!.label,
       now: companion(c, s.el.ref, "seriesResistor"),
     };
+    // The sum is that of a single transistor; a pair in one case has other voltages.
+    if (s.def.kind === "bjt" && s.def.saturated) return [];
     if (s.def.kind === "bjt")
       return [
         {

@@ -8,6 +8,8 @@ export interface BjtAsk {
   Vbe: Triple;
   hFE_min: number;
   VCEsat_V: number;
+  /** The most forced gain that still counts as saturated; left out: that of a single transistor. */
+  saturated?: number;
   load_A: number;
   owned?: readonly number[];
 }
@@ -19,7 +21,7 @@ export interface BjtPoint {
 }
 /**
  * Gain and base voltage at a collector current, amperes: of the points that the data sheet names the worse of the two that it
- * lies between; what holds at any current where none are named, or beyond the last.
+ * lies between; what holds at any current where none are named, and no better than the last point beyond it.
  */
 export function bjtAt(
   def: { hFE_min: number; Vbe: Triple; at?: readonly BjtPoint[] | undefined },
@@ -27,8 +29,8 @@ export function bjtAt(
 ): { hFE_min: number; Vbe: Triple } {
   const list = def.at ?? [];
   const k = list.findIndex((p) => p.Ic_mA >= Ic_A * 1000 - 1e-9);
-  if (k < 0) return { hFE_min: def.hFE_min, Vbe: def.Vbe };
-  const near = [list[k]!, ...(k > 0 ? [list[k - 1]!] : [])];
+  const anywhere = { hFE_min: def.hFE_min, Vbe_max: def.Vbe.max };
+  const near = k < 0 ? [anywhere, ...list.slice(-1)] : list.slice(Math.max(0, k - 1), k + 1);
   const max = Math.max(...near.map((p) => p.Vbe_max));
   return {
     hFE_min: Math.min(...near.map((p) => p.hFE_min)),
@@ -36,9 +38,10 @@ export function bjtAt(
   };
 }
 
-/** Forced gain that saturates a small transistor for certain, and the most that still counts as saturated. */
-export const BETA = 15;
+/** The most forced gain at which a single transistor still counts as saturated; what a stage aims at leaves a quarter of it. */
 export const BETA_MAX = 20;
+const AIM = 0.75;
+export const BETA = AIM * BETA_MAX;
 /** Carbon film and metal film as sold: 5 %. */
 const TOLERANCE = 0.05;
 
@@ -68,12 +71,13 @@ export const leastBase = (a: Pick<BjtAsk, "V" | "Vbe" | "pin_ohm">, ohm: number)
 
 /**
  * Base resistor of a saturated switch: R = (VOH − VBE) / (IC / 15), next E12 value down. Forced gain between 10 and 20
- * keeps a small transistor well saturated whatever its own gain (data sheets give VCE(sat) at IC/IB = 10).
+ * keeps a small transistor well saturated whatever its own gain (data sheets give VCE(sat) at IC/IB = 10). A pair in one
+ * case aims at three quarters of the ratio at which its data sheet gives VCE(sat).
  */
 export function bjtStage(a: BjtAsk): BjtStage | null {
   const head = a.V.min - a.Vbe.max;
   if (head <= 0 || a.load_A <= 0) return null;
-  const exact = head / (a.load_A / BETA) - (a.pin_ohm ?? 0);
+  const exact = head / (a.load_A / (AIM * (a.saturated ?? BETA_MAX))) - (a.pin_ohm ?? 0);
   if (exact <= 0) return null;
   const ohm = nextDown(exact, a.owned);
   const most = (a.V.max - a.Vbe.min) / (ohm * (1 - TOLERANCE));

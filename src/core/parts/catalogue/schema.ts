@@ -299,6 +299,8 @@ export const ElementSchema = z.discriminatedUnion("kind", [
     Vbe: SpreadSchema,
     VCEsat_V: z.number(),
     hFE_min: z.number(),
+    /** Collector over base current at which the data sheet calls it saturated, where that is not 10: a pair in one case. */
+    saturated: z.number().positive().optional(),
     /** Gain and base voltage at the collector currents that the data sheet names, smallest first. */
     at: z
       .array(z.strictObject({ Ic_mA: z.number().positive(), hFE_min: z.number(), Vbe_max: z.number() }))

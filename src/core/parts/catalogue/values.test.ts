@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { bjtAt } from "../../circuit/formulas";
+import { bjtAt, bjtStage } from "../../circuit/formulas";
 import { circuitOf } from "../../circuit";
 import { spiBuses } from "../../circuit/buses";
 import { evaluate, type Expr } from "../../quantity";
@@ -113,8 +113,40 @@ describe("values of the data sheets", () => {
     expect(bjtAt(def, 0.02)).toMatchObject({ hFE_min: 75, Vbe: { max: 0.9 } });
     expect(bjtAt(def, 0.1)).toMatchObject({ hFE_min: 75, Vbe: { max: 0.9 } });
     expect(bjtAt(def, 0.12)).toMatchObject({ hFE_min: 50, Vbe: { max: 1.2 } });
-    expect(bjtAt(def, 2)).toEqual({ hFE_min: 35, Vbe: def.Vbe });
+    // Beyond the last point nothing is better than there.
+    const last = e.at!.at(-1)!;
+    expect(bjtAt(def, 2)).toEqual({
+      hFE_min: Math.min(35, last.hFE_min),
+      Vbe: { ...def.Vbe, max: Math.max(1.2, last.Vbe_max) },
+    });
+    expect(bjtAt(def, 2).Vbe.max).toBe(2);
     expect(bjtAt({ hFE_min: 110, Vbe: def.Vbe }, 0.05)).toEqual({ hFE_min: 110, Vbe: def.Vbe });
+  });
+  it("a pair in one case is fully on at its data sheet's ratio, and judged by that; a single one by its own", () => {
+    const pair = catalogue.get("discrete/npn-tip120")!.elements[0]!;
+    if (pair.kind !== "bjt") throw new Error(pair.kind);
+    // 3 A with 12 mA into the base.
+    expect(pair.saturated).toBe(3000 / 12);
+    const ask = {
+      V: { min: 4.5, typ: 5, max: 5.25 },
+      Vbe: { min: 1.2, typ: 1.4, max: 2.5 },
+      hFE_min: 1000,
+      VCEsat_V: 2,
+    };
+    const stage = bjtStage({ ...ask, load_A: 1, saturated: 250 })!;
+    // (4.5 - 2.5) V over 1 A / 187.5.
+    expect(stage.exact).toBeCloseTo(375, 6);
+    expect(stage.ohm).toBe(330);
+    expect(stage.beta).toBeLessThan(250);
+    const single = bjtStage({ ...ask, load_A: 0.05 })!;
+    expect(single.exact).toBeCloseTo(2 / (0.05 / 15), 6);
+  });
+  it("only a bare chip's reset takes the programmer's 12 V: on a board other things hang on it", () => {
+    for (const p of catalogue.parts) {
+      const reset = p.levels.reset;
+      if (reset?.absMax === 13) expect(p.id).toMatch(/^chip\//);
+    }
+    expect(catalogue.get("board/atmega328p-long")!.levels.reset!.absMax).toBe("V+0.5");
   });
   it("a converter's clock follows the lowest voltage that it gets", () => {
     const clock = (board: string) => {
