@@ -76,7 +76,7 @@ describe("looking at a header", () => {
     await pick(order.getByLabel("What CLOCK is"), "SCL");
     await pick(order.getByLabel("What PWR is"), "VCC");
     await pick(order.getByLabel("What X is"), "nothing");
-    await pick(order.getByLabel("Where the header is"), "the edge away from you");
+    await pick(order.getByLabel("Where the header is"), "top");
     // Space lifts a label, the arrow moves it, Space puts it down.
     await order.getByRole("button", { name: "X, 5 of 5: move it" }).focus();
     await page.keyboard.press("Space");

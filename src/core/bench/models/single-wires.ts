@@ -56,6 +56,35 @@ export const ds18b20: Model = {
   },
 };
 
+/** What answers once the line was held low as long as it asks, at most so often; asked too soon it tells its last reading. */
+function answering(a: {
+  held_ms: [least: number, most: number];
+  every_ms: number;
+  /** When it measured last as it starts. */
+  since_ms: number;
+  soon: number[];
+  data(): number[];
+}): ReturnType<Model["make"]> {
+  let low_at: number | null = null;
+  let last = a.since_ms;
+  return {
+    write(_b, now) {
+      low_at = now;
+      return true;
+    },
+    read(_n, now) {
+      const held = low_at === null ? 0 : now - low_at;
+      low_at = null;
+      if (held < a.held_ms[0] || held > a.held_ms[1]) return null;
+      const soon = now - last < a.every_ms;
+      last = now;
+      if (soon) return a.soon;
+      const data = a.data();
+      return [...data, data.reduce((s, x) => s + x, 0) & 0xff];
+    },
+  };
+}
+
 /** DHT11: answers after a low of 18 ms at least, at most every second, from a second after power-on; tenths behind whole numbers. */
 export const dht11: Model = {
   part: "module/dht11",
@@ -67,27 +96,17 @@ export const dht11: Model = {
   ],
   within: { t_C: 0.001, rh_pct: 0.001 },
   make(w) {
-    let low_at: number | null = null;
-    let last = 0;
-    return {
-      write(_b, now) {
-        low_at = now;
-        return true;
-      },
-      read(_n, now) {
-        const held = low_at === null ? 0 : now - low_at;
-        low_at = null;
-        if (held < 18 || held > 30) return null;
-        // Asked too soon it tells what it measured last.
-        const soon = now - last < 1000;
-        last = now;
-        if (soon) return [50, 0, 10, 0, 60];
+    return answering({
+      held_ms: [18, 30],
+      every_ms: 1000,
+      since_ms: 0,
+      soon: [50, 0, 10, 0, 60],
+      data: () => {
         const tenths = Math.round(Math.abs(w.t_C!) * 10);
         const rh = Math.round(w.rh_pct! * 10);
-        const data = [Math.floor(rh / 10), rh % 10, Math.floor(tenths / 10), (tenths % 10) | (w.t_C! < 0 ? 0x80 : 0)];
-        return [...data, data.reduce((s, x) => s + x, 0) & 0xff];
+        return [Math.floor(rh / 10), rh % 10, Math.floor(tenths / 10), (tenths % 10) | (w.t_C! < 0 ? 0x80 : 0)];
       },
-    };
+    });
   },
 };
 
@@ -101,26 +120,16 @@ export const dht22: Model = {
   ],
   within: { t_C: 0.001, rh_pct: 0.001 },
   make(w) {
-    let low_at: number | null = null;
-    let last = -1000;
-    return {
-      write(_b, now) {
-        low_at = now;
-        return true;
-      },
-      read(_n, now) {
-        const held = low_at === null ? 0 : now - low_at;
-        low_at = null;
-        if (held < 1 || held > 20) return null;
-        // Asked too soon it tells what it measured last.
-        const soon = now - last < 2000;
-        last = now;
-        if (soon) return [1, 244, 0, 100, 1 + 244 + 100 - 256];
+    return answering({
+      held_ms: [1, 20],
+      every_ms: 2000,
+      since_ms: -1000,
+      soon: [1, 244, 0, 100, 1 + 244 + 100 - 256],
+      data: () => {
         const t = Math.round(Math.abs(w.t_C!) * 10) | (w.t_C! < 0 ? 0x8000 : 0);
-        const data = [...low(Math.round(w.rh_pct! * 10)).reverse(), ...low(t).reverse()];
-        return [...data, data.reduce((s, x) => s + x, 0) & 0xff];
+        return [...low(Math.round(w.rh_pct! * 10)).reverse(), ...low(t).reverse()];
       },
-    };
+    });
   },
 };
 

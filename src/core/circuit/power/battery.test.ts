@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
 import { catalogue } from "../../testing";
-import { withOptions } from "../../parts/catalogue";
+import { withOptions, type Chemistry } from "../../parts/catalogue";
 import { batteryVolts } from "./battery";
-import { inCold, type Chemistry } from "./cold";
+import { inCold } from "./cold";
 
 /** Volts of one cell when full, half used and empty, as data sheets of the kind print them; and what it is sold as. */
 const CELLS: Record<Chemistry, { full: number; half: number; empty: number; called: number }> = {

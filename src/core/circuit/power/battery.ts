@@ -1,8 +1,8 @@
-import { cellVolts, type Part } from "../../parts/catalogue";
+import { cellVolts, type Chemistry, type Part } from "../../parts/catalogue";
 import { evaluate } from "../../quantity";
 import type { Sleep } from "../../project";
 import type { Netlist } from "../netlist";
-import { inCold, type Chemistry } from "./cold";
+import { inCold } from "./cold";
 import { lowestNeeded } from "./needs";
 import { sourcesOn, type SourceAt } from "./at";
 import type { Load, PowerReport } from "./tree";

@@ -1,7 +1,5 @@
 import type { Chemistry } from "../../parts/catalogue";
 
-export type { Chemistry };
-
 /**
  * What cold does to cells: the share of the charge that can still be used, and how many times larger the inner
  * resistance is, by °C. Rounded to the bad side from the discharge figures that cell data sheets print at 20, 0 and

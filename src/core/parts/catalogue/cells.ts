@@ -1,5 +1,6 @@
 /** What cells are made of, as sources in the catalogue name it. */
-export type Chemistry = "alkaline" | "nimh" | "lithium" | "lifepo4" | "lead" | "coin";
+export const CHEMISTRIES = ["alkaline", "nimh", "lithium", "lifepo4", "lead", "coin"] as const;
+export type Chemistry = (typeof CHEMISTRIES)[number];
 
 /**
  * Volts of one cell against the share of its charge that is used, at small currents: typical shapes of the kind, from

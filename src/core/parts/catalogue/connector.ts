@@ -1,14 +1,14 @@
 import { z } from "zod";
+import { PRINTED_LABEL } from "./printed-label";
 import { PIN_ROLES, type PinRole } from "./roles";
 import type { Level, Part, Pin, Supply } from "./schema";
 
 /** Names and roles that a person gives to the pins of a connector or harness: `options.pins`. `null`: not used. */
-const NAME = /^[A-Za-z0-9+\-~][A-Za-z0-9+\-_.'/]{0,19}$/;
 export const ConnectorPinsSchema = z.record(
   z.string().max(20),
   z
     .strictObject({
-      name: z.string().regex(NAME, "a name of up to 20 letters, digits and + - _ . ' /").optional(),
+      name: z.string().regex(PRINTED_LABEL, "a name of up to 20 letters, digits and + - _ . ' /").optional(),
       role: z.enum(PIN_ROLES).optional(),
       V: z.number().positive().max(1000).optional(),
       mA: z.number().min(0).max(20_000).optional(),

@@ -1,7 +1,8 @@
 import { evaluate, formatSI } from "../../quantity";
 import { findPin } from "./catalogue";
 import { optionVars } from "./options";
-import { standingOf, type Standing } from "./standing";
+import type { Standing } from "./certainty";
+import { standingOf } from "./standing";
 import type { Print } from "./print-schema";
 import { asksPrint, printedPins, printsOf, printText, readingOf, type Reading } from "./prints";
 import type { Level, Offer, Part, Pin } from "./schema";

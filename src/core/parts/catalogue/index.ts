@@ -5,6 +5,7 @@ export * from "./cells";
 export * from "./talks";
 export * from "./validate";
 export * from "./catalogue";
+export * from "./certainty";
 export * from "./standing";
 export * from "./roles";
 export * from "./connector";

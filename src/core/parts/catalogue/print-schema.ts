@@ -1,14 +1,11 @@
 import { z } from "zod";
+import { StandingSchema } from "./certainty";
+import { PRINTED_LABEL } from "./printed-label";
 
 /** What stands beside a hole of a header, as it is printed. */
-const printed = z
-  .string()
-  .regex(/^[A-Za-z0-9+\-~][A-Za-z0-9+\-_.'/]{0,19}$/, "a label as printed, up to 20 letters, digits and + - _ . ' /");
+const printed = z.string().regex(PRINTED_LABEL, "a label as printed, up to 20 letters, digits and + - _ . ' /");
 const short = z.string().regex(/^[A-Za-z][A-Za-z0-9_]{0,39}$/, "a short name of letters, digits and _");
 const rows = z.array(z.array(printed).min(1).max(60)).min(1).max(2);
-
-/** `assumed`: nobody looked; an order that the plan has to start from, and that a person has to confirm. */
-export const PrintCertainty = z.enum(["high", "medium", "low", "assumed"]);
 
 /**
  * How sellers print a part's header: labels in order as seen from the side with the print, the header at `edge`. One row
@@ -22,7 +19,8 @@ export const PrintSchema = z.strictObject({
   rows,
   edge: z.enum(["bottom", "top", "sides", "ends"]),
   rowPitch_mm: z.number().positive().max(80).optional(),
-  certainty: PrintCertainty,
+  /** `assumed`: nobody looked; an order that the plan has to start from, and that a person has to confirm. */
+  certainty: StandingSchema,
   /** Option values that go with this print: a board with a regulator takes 5 V. */
   when: z.record(short, z.string().max(40)).optional(),
 });

@@ -1,6 +1,9 @@
 import { z } from "zod";
 import { expressionProblem } from "../../quantity";
+import { CHEMISTRIES } from "./cells";
+import { CertaintySchema, StandingSchema } from "./certainty";
 import { PrintSchema } from "./print-schema";
+import { PRINTED_LABEL } from "./printed-label";
 
 /**
  * The shape of a part: board, bare chip, module, loose part, supply or connector. One schema for all of them, because
@@ -22,12 +25,7 @@ const key = z
 /** What becomes a word of a program or names a controller: letters, digits and _ only, so that no text can become code. */
 const word = z.string().regex(/^[A-Za-z0-9_]{1,20}$/, "letters, digits and _ only, up to 20: it stands in programs");
 const unit = z.string().regex(/^[A-Za-z0-9_.-]{1,12}$/, "letters, digits and _ . - only, up to 12");
-const pinLabel = z
-  .string()
-  .regex(
-    /^[A-Za-z0-9+\-~][A-Za-z0-9+\-_.'/]{0,19}$/,
-    "a pin label as printed, up to 20 letters, digits and + - _ . ' /",
-  );
+const pinLabel = z.string().regex(PRINTED_LABEL, "a pin label as printed, up to 20 letters, digits and + - _ . ' /");
 
 export const ExprSchema = z.union([
   z.number(),
@@ -227,7 +225,7 @@ export const SupplySchema = z.strictObject({
       capacity_mAh: ExprSchema.optional(),
       plug: z.string().max(60).optional(),
       /** What a battery is made of: its discharge curve follows from it. */
-      chemistry: z.enum(["alkaline", "nimh", "lithium", "lifepo4", "lead", "coin"]).optional(),
+      chemistry: z.enum(CHEMISTRIES).optional(),
       cells: z.number().int().min(1).max(12).optional(),
     })
     .optional(),
@@ -538,7 +536,7 @@ export const PartSchema = z.strictObject({
   does: text(200),
   tags: z.array(z.string().max(30)).default([]),
   sources: z.array(z.strictObject({ title: text(120), where: text(160) })).min(1),
-  certainty: z.enum(["high", "medium", "low"]),
+  certainty: CertaintySchema,
   /**
    * How sure single values are, and where they are from, by their path in this file (`levels/main/VIH`, or `levels/main` for
    * all in it): what differs from `certainty` of the part. `assumed`: a rule of thumb, never looked up.
@@ -547,7 +545,7 @@ export const PartSchema = z.strictObject({
     .record(
       z.string().regex(/^[A-Za-z0-9_/-]{1,80}$/, "a path in this file, like levels/main/VIH"),
       z.strictObject({
-        certainty: z.enum(["high", "medium", "low", "assumed"]),
+        certainty: StandingSchema,
         source: z
           .strictObject({ title: text(120), revision: text(40).optional(), where: text(160).optional() })
           .optional(),

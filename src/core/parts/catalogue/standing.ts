@@ -1,7 +1,5 @@
+import type { Standing } from "./certainty";
 import type { Part } from "./schema";
-
-/** How sure a value is; `assumed`: a rule of thumb, never looked up in a data sheet. */
-export type Standing = "high" | "medium" | "low" | "assumed";
 
 /** The value at a path like `levels/main/VIH`; undefined where there is none. */
 export function valueAt(part: Part, path: string): unknown {

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { CertaintySchema } from "../catalogue/certainty";
 import { PartSchema } from "../catalogue/schema";
 import { OWN_ROLES, type OwnRole } from "./roles";
 
@@ -36,7 +37,7 @@ export const OwnDraftSchema = z.strictObject({
   does: field,
   sourceTitle: field,
   sourceWhere: field,
-  certainty: z.enum(["high", "medium", "low"]).default("medium"),
+  certainty: CertaintySchema.default("medium"),
   pins: z.array(DraftPinSchema).max(150).default([]),
   supplies: z.array(DraftSupplySchema).max(6).default([]),
   address: field,

@@ -4,6 +4,7 @@ import { useEffect, useMemo, useRef, useState, type ReactNode } from "react";
 import { toast } from "sonner";
 import { Controller, FormProvider, useFieldArray, useForm, useWatch } from "react-hook-form";
 import type { Part } from "@/core/parts/catalogue";
+import { CertaintySchema } from "@/core/parts/catalogue/certainty";
 import { OwnDraftSchema, type OwnDraft } from "@/core/parts/own/schema";
 import type { OwnPartCheck } from "@/workers/api";
 import { AskFirst } from "@/ui/shared/ask-first";
@@ -236,7 +237,7 @@ function Form({
                       label="How sure"
                       className="w-full"
                       value={field.value}
-                      options={(["high", "medium", "low"] as const).map((value) => ({ value, name: value }))}
+                      options={CertaintySchema.options.map((value) => ({ value, name: value }))}
                       onChange={field.onChange}
                     />
                   </Label>
