@@ -170,6 +170,7 @@ const columns = (o: {
 ];
 
 const NOTHING: ReadonlySet<string> = new Set();
+const AFTER_PRESS_ms = 300;
 
 /** Every board tried for this parts list, by the same solver that plans the pins. */
 function Trials() {
@@ -179,19 +180,23 @@ function Trials() {
   const [asked, setAsked] = useKept<ReadonlySet<string>>("board asked", NOTHING);
   const [marked, setMarked] = useKept<string[]>("board marked", []);
   const [comparing, setComparing] = useState(false);
-  const pressed = useRef(false);
-  const waiting = useRef<Trial[] | null>(null);
+  const [held, setHeld] = useState<Trial[] | null>(null);
+  const release = useRef<ReturnType<typeof setTimeout>>(undefined);
+  // The list sorts itself while boards are tried: not under a finger that is pressing. What comes meanwhile is taken in
+  // after the click, which a touch sends a moment after it lifts.
+  const hold = () => {
+    clearTimeout(release.current);
+    setHeld((h) => h ?? trials);
+  };
   useEffect(() => {
-    // After the click that belongs to the press.
-    const up = () =>
-      setTimeout(() => {
-        pressed.current = false;
-        if (waiting.current) setTrials(waiting.current);
-        waiting.current = null;
-      }, 0);
+    const up = () => {
+      clearTimeout(release.current);
+      release.current = setTimeout(() => setHeld(null), AFTER_PRESS_ms);
+    };
     window.addEventListener("pointerup", up);
     window.addEventListener("pointercancel", up);
     return () => {
+      clearTimeout(release.current);
       window.removeEventListener("pointerup", up);
       window.removeEventListener("pointercancel", up);
     };
@@ -200,18 +205,16 @@ function Trials() {
     let gone = false;
     const job = nextJob();
     setDone(false);
-    const show = (t: Trial[]) => {
-      if (gone) return;
-      // The list sorts itself while boards are tried: not under a finger that is pressing.
-      if (pressed.current) waiting.current = t;
-      else setTrials(t);
-    };
-    void asItComes((sofar) => core().boards(project, job, sofar), show).then(() => {
+    void asItComes<Trial[]>(
+      (sofar) => core().boards(project, job, sofar),
+      (t) => {
+        if (!gone) setTrials(t);
+      },
+    ).then(() => {
       if (!gone) setDone(true);
     });
     return () => {
       gone = true;
-      waiting.current = null;
       void core().drop(job);
     };
   }, [project]);
@@ -223,8 +226,8 @@ function Trials() {
       return s;
     });
   const shown = useMemo(
-    () => trials?.filter((t) => ASKS.every((a) => !asked.has(a.id) || a.test(t))) ?? [],
-    [trials, asked],
+    () => (held ?? trials)?.filter((t) => ASKS.every((a) => !asked.has(a.id) || a.test(t))) ?? [],
+    [held, trials, asked],
   );
   const ask = (id: string) => {
     const next = new Set(asked);
@@ -250,7 +253,7 @@ function Trials() {
           Compare two
         </button>
       </fieldset>
-      <div className="mt-2" onPointerDownCapture={() => (pressed.current = true)}>
+      <div className="mt-2" onPointerDownCapture={hold}>
         <Table
           label="Boards"
           columns={columns({ marked, mark, use })}
