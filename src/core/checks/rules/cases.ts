@@ -47,6 +47,7 @@ import { loadVoltageCases } from "./load-voltage.cases";
 import { matrixGhostingCases } from "./matrix-ghosting.cases";
 import { netContentionCases } from "./net-contention.cases";
 import { contentionRailCases } from "./net-contention-rail.cases";
+import { gateShutCases } from "./net-gate-shut.cases";
 import { netDanglingCases } from "./net-dangling.cases";
 import { netFloatingCases } from "./net-floating.cases";
 import { netFloatingAtResetCases } from "./net-floating-at-reset.cases";
@@ -129,6 +130,7 @@ export const cases: Case[] = [
   ...netFloatingCases,
   ...netFloatingAtResetCases,
   ...netOnAtPowerOnCases,
+  ...gateShutCases,
   ...netDanglingCases,
   ...partUnwiredCases,
   ...companionNotPlannedCases,

@@ -47,6 +47,7 @@ import { loadVoltage } from "./load-voltage";
 import { matrixGhosting } from "./matrix-ghosting";
 import { netContention } from "./net-contention";
 import { contentionRail } from "./net-contention-rail";
+import { gateShut } from "./net-gate-shut";
 import { netDangling } from "./net-dangling";
 import { netFloating } from "./net-floating";
 import { netFloatingAtReset } from "./net-floating-at-reset";
@@ -205,6 +206,7 @@ export const RULES: readonly Rule[] = [
   netFloating,
   netFloatingAtReset,
   netOnAtPowerOn,
+  gateShut,
   netDangling,
   partUnwired,
   partDataMissing,

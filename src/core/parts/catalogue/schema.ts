@@ -585,8 +585,26 @@ export const PartSchema = z.strictObject({
         both: z.boolean().optional(),
         /** The input that opens this path when it is low; while it is high, the output lets go. */
         enable: pinLabel.optional(),
+        /** What a closed switch still puts in the way, ohms, at most: an expression in its supply `V`. */
+        ohm: ExprSchema.optional(),
       }),
     )
+    .default([]),
+  /** Inputs that let the part, or some of its pins, work at one level only: enables, sleep, resets, direction. */
+  gates: z
+    .array(
+      z.strictObject({
+        pin: pinLabel,
+        open: z.enum(["low", "high"]),
+        /** The pins that are dead at the other level; all of the part when absent. */
+        opens: z.array(pinLabel).min(1).max(40).optional(),
+        /** What the part does at that level, and at no other, as a verb: "sends", "answers on I2C". */
+        says: text(80),
+        /** At the other level it still works somehow: a line driver that never lets go of its pair. */
+        mild: z.boolean().optional(),
+      }),
+    )
+    .max(24)
     .default([]),
   companions: z.array(CompanionRuleSchema).default([]),
   bringup: z

@@ -47,6 +47,7 @@ function references(part: Part): PartProblem[] {
       else if (end.startsWith("supply:")) supply(`elements/${i}`, end.slice(7));
   for (const [i, c] of part.channels.entries())
     for (const end of [c.in, c.out, ...(c.enable ? [c.enable] : [])]) pin(`channels/${i}`, end);
+  for (const [i, g] of part.gates.entries()) for (const l of [g.pin, ...(g.opens ?? [])]) pin(`gates/${i}`, l);
   for (const [i, g] of part.groups.entries()) for (const l of Object.values(g.pins)) pin(`groups/${i}/pins`, l);
   for (const [i, c] of part.companions.entries()) {
     for (const label of [c.pin, ...(c.also ?? [])]) pin(`companions/${i}/pin`, label);
