@@ -323,7 +323,12 @@ describe("serial ports that the program times, in simavr", () => {
   // The adapters are heard as HC-05 is.
   const ALIKE = new Set(process.env.ALL ? [] : ["module/usb-uart-3v3", "module/usb-uart-5v"]);
   const PORTS = CASES.filter(
-    ([id]) => ON_PORTS.has(id) && !ALIKE.has(id) && id !== "module/max3485" && id !== "module/mp3-player",
+    ([id]) =>
+      ON_PORTS.has(id) &&
+      !ALIKE.has(id) &&
+      id !== "module/max3485" &&
+      id !== "module/max485" &&
+      id !== "module/mp3-player",
   );
   it.each(PORTS)("%s", async (id, m) => {
     const x = inSoftware(id);

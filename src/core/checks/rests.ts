@@ -9,7 +9,8 @@ type LevelKey = "VIH" | "VIL" | "VOH" | "VOL" | "absMax" | "pin_mA";
 export function levelRest(c: Circuit, at: { ref: string; pin: string }, key: LevelKey): Rest[] {
   const inst = c.netlist.instance(at.ref);
   const level = inst && findPin(inst.part, at.pin)?.level;
-  const path = `levels/${level}/${key}`;
+  const points = (key === "VOH" || key === "VOL") && inst && level && inst.part.levels[level]?.[key] === undefined;
+  const path = `levels/${level}/${points ? "points" : key}`;
   return inst && level && valueAt(inst.part, path) !== undefined
     ? [{ ref: at.ref, path, called: `${key === "pin_mA" ? "the current limit" : key} of ${at.ref}.${at.pin}` }]
     : [];

@@ -30,6 +30,7 @@ export const RESTS: Record<string, Record<string, Rest>> = {
   "module/max31855": { CS: 1 },
   // Listening, its own driver off the pair.
   "module/max3485": { RE: 0, DE: 0 },
+  "module/max485": { RE: 0, DE: 0 },
   "module/max6675": { CS: 1 },
   "module/max7219-digits": { CS: 1 },
   "module/max7219-matrix": { CS: 1 },

@@ -38,7 +38,7 @@ import { sd3v3, sdShifted } from "./sd";
 import { gps, mhz19b, pms5003 } from "./serial";
 import { signals } from "./signals";
 import { dht11, dht22, ds18b20, hx711 } from "./single-wires";
-import { hc05, max3485, mp3Player, usbUart3v3, usbUart5v } from "./talk";
+import { hc05, max3485, max485, mp3Player, usbUart3v3, usbUart5v } from "./talk";
 import { max31855, max6675 } from "./thermocouples";
 import { w5500 } from "./w5500";
 import type { Model } from "./types";
@@ -98,6 +98,7 @@ export const MODELS: readonly Model[] = [
   usbUart3v3,
   usbUart5v,
   max3485,
+  max485,
   mp3Player,
   irReceiver,
   apa102,

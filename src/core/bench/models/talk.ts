@@ -39,9 +39,9 @@ export const hc05 = listener("module/hc05");
 export const usbUart3v3 = listener("module/usb-uart-3v3");
 export const usbUart5v = listener("module/usb-uart-5v");
 
-/** MAX3485: sends while DE is high, hears the pair while RE is low; what it sends it hears itself. */
-export const max3485: Model = {
-  part: "module/max3485",
+/** MAX3485 and MAX485: sends while DE is high, hears the pair while RE is low; what it sends it hears itself. */
+const lineDriver = (part: string): Model => ({
+  part,
   worlds: [
     { heard: 9, letter: 88 },
     { heard: 130, letter: 2 },
@@ -90,7 +90,9 @@ export const max3485: Model = {
       },
     };
   },
-};
+});
+export const max3485 = lineDriver("module/max3485");
+export const max485 = lineDriver("module/max485");
 
 /** A player with its card: it hears frames with a right sum and no others, and nothing while it looks through its card. */
 export const mp3Player: Model = {

@@ -85,6 +85,9 @@ import { arrivesCases } from "./power-arrives.cases";
 import { powerBrownoutCases } from "./power-brownout.cases";
 import { powerBulkCases } from "./power-bulk.cases";
 import { powerCellTemperatureCases } from "./power-cell-temperature.cases";
+import { powerChargerCases } from "./power-charger.cases";
+import { powerKeepsOnCases } from "./power-keeps-on.cases";
+import { powerSunCases } from "./power-sun.cases";
 import { powerDecouplingCases } from "./power-decoupling.cases";
 import { powerDropoutCases } from "./power-dropout.cases";
 import { powerGroundJoinedCases } from "./power-ground-joined.cases";
@@ -200,6 +203,9 @@ export const cases: Case[] = [
   ...powerRegulatorHeatCases,
   ...powerDropoutCases,
   ...powerBulkCases,
+  ...powerChargerCases,
+  ...powerKeepsOnCases,
+  ...powerSunCases,
   ...powerDecouplingCases,
   ...wireAmpacityCases,
   ...wireDropCases,

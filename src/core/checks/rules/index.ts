@@ -79,12 +79,14 @@ import { arrives } from "./power-arrives";
 import { powerBrownout } from "./power-brownout";
 import { powerBulk } from "./power-bulk";
 import { powerCellTemperature } from "./power-cell-temperature";
+import { powerCharger } from "./power-charger";
 import { powerDecoupling } from "./power-decoupling";
 import { powerDropout } from "./power-dropout";
 import { powerGroundJoined } from "./power-ground-joined";
 import { powerGroundNotCommon } from "./power-ground-not-common";
 import { inrush } from "./power-inrush";
 import { mains } from "./power-mains";
+import { powerKeepsOn } from "./power-keeps-on";
 import { powerNoGround } from "./power-no-ground";
 import { noReturn } from "./power-no-return";
 import { powerNoSupply } from "./power-no-supply";
@@ -99,6 +101,7 @@ import { powerShort } from "./power-short";
 import { shortByContact } from "./power-short-by-contact";
 import { powerShortSources } from "./power-short-sources";
 import { sleep } from "./power-sleep";
+import { powerSun } from "./power-sun";
 import { powerThroughBoard } from "./power-through-board";
 import { powerTight } from "./power-tight";
 import { twoRegulators } from "./power-two-regulators";
@@ -190,6 +193,9 @@ export const RULES: readonly Rule[] = [
   powerTwoSources,
   powerShortSources,
   powerThroughBoard,
+  powerCharger,
+  powerKeepsOn,
+  powerSun,
   powerBrownout,
   powerNoSwitch,
   powerPolarity,

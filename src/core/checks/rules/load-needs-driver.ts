@@ -1,6 +1,7 @@
 import type { Circuit } from "../../circuit";
 import { fetStage } from "../../circuit/formulas";
 import type { Instance } from "../../circuit/netlist";
+import { outputOf } from "../../parts/catalogue";
 import { evaluate, type Triple } from "../../quantity";
 import { nextRef, splitEnd, type BasicEdit } from "../../project";
 import { isRail, netById } from "../graph";
@@ -68,7 +69,7 @@ function driverFix(c: Circuit, l: LoadAt, host: string): Fix[] {
   const V = c.netlist.netOf(`${host}:${inst.part.board!.logicSupply}`).V;
   const level = pins[0] && c.netlist.level(pins[0].ref, pins[0].pin);
   if (!V || !level || pins.length !== 1 || !c.project.parts.some((p) => p.ref === l.el.ref)) return [];
-  const high = (volts: number) => evaluate(level.VOH ?? "V", { ...inst.vars, V: volts, I: 0 });
+  const high = (volts: number) => evaluate(outputOf(level, "VOH") ?? "V", { ...inst.vars, V: volts, I: 0 });
   const drive = { min: high(V.min), typ: high(V.typ), max: V.max };
   const part = fetFor(c, drive, l.A.peak, l.V.max);
   const def = part ? c.catalogue.get(part)?.elements.find((e) => e.kind === "fet") : undefined;

@@ -1,5 +1,5 @@
 import { evaluate } from "../../quantity";
-import type { Level } from "../../parts/catalogue";
+import { outputOf, type Level } from "../../parts/catalogue";
 
 /** An output whose data names a drop without a current is taken to have it at this current, amperes. */
 export const RATED_A = 0.004;
@@ -21,7 +21,7 @@ export function outputLine(
   side: "VOH" | "VOL",
 ): { V0: number; ohm: number } {
   const rated = (level.pin_mA?.recommended ?? RATED_A * 1000) / 1000;
-  const expression = level[side];
+  const expression = outputOf(level, side);
   if (expression === undefined) return { V0: side === "VOH" ? V : 0, ohm: 0 };
   const value = (I: number, at = V) => evaluate(expression, { ...vars, V: at, I });
   const [none, some] = [value(0), value(rated)];

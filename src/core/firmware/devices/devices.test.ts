@@ -212,6 +212,7 @@ const SAME: Record<string, readonly RegExp[]> = {
   ),
   // Bytes that are only counted.
   "module/max3485": [/\[51\]\} as/, /\[85,167\]\} as .*,167\]/],
+  "module/max485": [/\[51\]\} as/, /\[85,167\]\} as .*,167\]/],
   // What is clocked out at the end counts for nothing; lights that are not there.
   "module/apa102-strip": [
     /"bytes":\[0\],"times":\d+\} as .*"bytes":\[(255|1)\]/,

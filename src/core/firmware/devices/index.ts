@@ -91,7 +91,7 @@ import {
   relay8,
   transistors,
 } from "./switches";
-import { hc05, max3485, mp3Player, usbUart3v3, usbUart5v } from "./talk";
+import { hc05, max3485, max485, mp3Player, usbUart3v3, usbUart5v } from "./talk";
 import { ssd1306I2c, ssd1306Spi } from "./ssd1306";
 import { max31855, max6675 } from "./thermocouples";
 import { vl53l0x } from "./vl53l0x";
@@ -215,6 +215,7 @@ const LIST: readonly (Device | DeviceKind)[] = [
   usbUart3v3,
   usbUart5v,
   max3485,
+  max485,
   mp3Player,
   irReceiver,
   apa102,

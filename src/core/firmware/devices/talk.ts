@@ -23,9 +23,9 @@ const ADAPTER = "open its port on the computer at the planned speed and type a l
 export const usbUart3v3 = listener("module/usb-uart-3v3", ADAPTER);
 export const usbUart5v = listener("module/usb-uart-5v", ADAPTER);
 
-/** MAX3485: with its driver and its receiver on it hears itself, and not with its driver off, which proves both. Then it listens. */
-export const max3485: Device = {
-  id: "module/max3485",
+/** MAX3485 and MAX485: with its driver and its receiver on it hears itself, and not with its driver off, which proves both. Then it listens. */
+const lineDriver = (id: string): Device => ({
+  id,
   over: { kind: "uart", frame: "any" },
   begin: [
     // Its driver off: nothing may come of what is sent. Then on, and off again whatever comes of it.
@@ -47,7 +47,9 @@ export const max3485: Device = {
   read: heard,
   every: 50,
   out: OUT,
-};
+});
+export const max3485 = lineDriver("module/max3485");
+export const max485 = lineDriver("module/max485");
 
 /** A player of pieces on a card: frames of ten bytes, their sum in the ninth and tenth. 0 is silence. */
 const play = (command: number | string, high: number | string, low: number | string): Step[] => [

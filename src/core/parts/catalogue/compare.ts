@@ -3,6 +3,7 @@ import { spreadWords } from "./describe";
 import { cellVolts } from "./cells";
 import { optionVars } from "./options";
 import { printsOf, printText } from "./prints";
+import { outputOf } from "./outputs";
 import { MOST_COMPARED } from "./roles";
 import type { Level, Part } from "./schema";
 import { summarise } from "./summary";
@@ -28,8 +29,11 @@ function threshold(part: Part, keys: ("VIH" | "VIL" | "VOH" | "VOL")[]): string 
   const s = l && part.supplies[l.supply];
   if (!l || !s) return NOTHING;
   const V = evaluate(s.V.typ, optionVars(part, {}));
+  const rule = (k: (typeof keys)[number]) => (k === "VOH" || k === "VOL" ? outputOf(l, k) : l[k]);
   const list = keys.flatMap((k) =>
-    l[k] === undefined ? [] : [`${k} ${Number(evaluate(l[k], { ...optionVars(part, {}), V, I: 0 }).toFixed(2))} V`],
+    rule(k) === undefined
+      ? []
+      : [`${k} ${Number(evaluate(rule(k)!, { ...optionVars(part, {}), V, I: 0 }).toFixed(2))} V`],
   );
   return list.length ? `${list.join(", ")} at ${V} V` : NOTHING;
 }

@@ -3,6 +3,7 @@ import { findPin } from "./catalogue";
 import { optionVars } from "./options";
 import type { Standing } from "./certainty";
 import { standingOf } from "./standing";
+import { outputOf } from "./outputs";
 import type { Print } from "./print-schema";
 import { asksPrint, printedPins, printsOf, printText, readingOf, type Reading } from "./prints";
 import type { Level, Offer, Part, Pin } from "./schema";
@@ -89,6 +90,8 @@ export interface ThresholdRow {
   name: string;
   /** `sure`: in words, where it is another thing than what is said of the whole part. */
   rows: { what: string; rule: string; at: string; sure?: string }[];
+  /** Points of its outputs that the data sheet names, in words. */
+  points: string[];
 }
 /** A known print as a page shows it. */
 export interface PrintRow {
@@ -188,9 +191,9 @@ function thresholdRow(part: Part, name: string, l: Level): ThresholdRow {
   return {
     name,
     rows: RULES.flatMap(([key, what]) => {
-      const rule = l[key];
+      const rule = key === "VOH" || key === "VOL" ? outputOf(l, key) : l[key];
       if (rule === undefined) return [];
-      const { certainty, source } = standingOf(part, `levels/${name}/${key}`);
+      const { certainty, source } = standingOf(part, `levels/${name}/${l[key] === undefined ? "points" : key}`);
       const sure = source ?? (certainty === part.certainty ? undefined : SURE[certainty]);
       return [
         {
@@ -201,6 +204,10 @@ function thresholdRow(part: Part, name: string, l: Level): ThresholdRow {
         },
       ];
     }),
+    points: (l.points ?? []).map(
+      (p) =>
+        `${volts(p.V)} and ${formatSI(p.mA / 1000, "A")}: ${[p.VOH !== undefined && `high ${volts(p.VOH)}`, p.VOL !== undefined && `low ${volts(p.VOL)}`].filter(Boolean).join(", ")}`,
+    ),
   };
 }
 

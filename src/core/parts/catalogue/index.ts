@@ -7,6 +7,7 @@ export * from "./validate";
 export * from "./catalogue";
 export * from "./certainty";
 export * from "./standing";
+export * from "./outputs";
 export * from "./roles";
 export * from "./connector";
 export * from "./options";

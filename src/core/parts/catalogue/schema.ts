@@ -188,6 +188,22 @@ export const LevelSchema = z.strictObject({
   VIL: ExprSchema.optional(),
   VOH: ExprSchema.optional(),
   VOL: ExprSchema.optional(),
+  /**
+   * Points that the data sheet names: at this supply and this current at least so much when high, at most so much when low.
+   * Without `VOH` and `VOL` the lines through them hold; beside them, the expressions may promise no more.
+   */
+  points: z
+    .array(
+      z.strictObject({
+        V: z.number().positive(),
+        mA: z.number().positive(),
+        VOH: z.number().optional(),
+        VOL: z.number().min(0).optional(),
+      }),
+    )
+    .min(1)
+    .max(12)
+    .optional(),
   outTyp_ohm: ExprSchema.optional(),
   /** The highest voltage that an output can reach, when that is less than its supply. */
   outMax: ExprSchema.optional(),
@@ -213,6 +229,8 @@ export const SupplySchema = z.strictObject({
   domain: key.default("gnd"),
   V: SpreadSchema,
   absMax_V: z.number().optional(),
+  /** It switches itself off, for good or until somebody presses, when less than this is drawn for a while. */
+  keeps_mA: ExprSchema.optional(),
   /** What hangs on it draws far more than the part itself: motors, servos, coils. It wants a supply of its own. */
   forLoads: z.boolean().optional(),
   /** `asleep`: the whole board while its program sleeps; absent where no program of ours lets it. */
@@ -227,6 +245,10 @@ export const SupplySchema = z.strictObject({
       /** What a battery is made of: its discharge curve follows from it. */
       chemistry: z.enum(CHEMISTRIES).optional(),
       cells: z.number().int().min(1).max(12).optional(),
+      /** The most that its cells may be charged with; absent: they must never be charged. */
+      charge_mA: ExprSchema.optional(),
+      /** It gives only while the sun shines on it; the figures are those of full sun. */
+      sun: z.boolean().optional(),
     })
     .optional(),
 });
@@ -640,6 +662,18 @@ export const PartSchema = z.strictObject({
         )
         .default([]),
       source: text(160),
+    })
+    .optional(),
+  /** What fills a cell: from which supply, which one is the cell, with how much, up to which voltage, and where it stops. */
+  charger: z
+    .strictObject({
+      from: key,
+      cell: key,
+      mA: ExprSchema,
+      full_V: z.number().positive(),
+      stops_mA: ExprSchema,
+      /** While it charges, what the project draws comes from the input by a way of its own. */
+      shares: z.boolean().optional(),
     })
     .optional(),
   /** What keeps two grounds apart: the voltage that it is tested with for a minute, and how fast a line across it may be. */

@@ -29,7 +29,7 @@ export function standingOf(part: Part, path: string): { certainty: Standing; sou
 }
 
 /** Sections whose values decide, and which of their keys they are. */
-const LEVEL_KEYS = ["VIH", "VIL", "VOH", "VOL", "absMax", "absMax_off", "pin_mA"] as const;
+const LEVEL_KEYS = ["VIH", "VIL", "VOH", "VOL", "points", "absMax", "absMax_off", "pin_mA"] as const;
 const SUPPLY_KEYS = ["V", "absMax_V", "mA", "source"] as const;
 
 /** Every value of a part by which something is judged, as paths. */

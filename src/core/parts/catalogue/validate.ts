@@ -2,6 +2,7 @@ import jsonPatch, { type Operation } from "fast-json-patch";
 import { evaluate, expressionNames, type Expr } from "../../quantity";
 import { expressions, fit, type PartProblem } from "./sound";
 import { elementEnds, PartSchema, type Part } from "./schema";
+import { outdone, outputOf } from "./outputs";
 import { valueAt } from "./standing";
 
 export type { PartProblem } from "./sound";
@@ -56,6 +57,10 @@ function references(part: Part): PartProblem[] {
   for (const [i, x] of (part.addresses ?? []).entries()) for (const l of [x.a, x.b]) pin(`addresses/${i}`, l);
   for (const path of Object.keys(part.values ?? {}))
     if (valueAt(part, path) === undefined) say(`values/${path}`, `there is no value at "${path}" in this part`);
+  if (part.charger) {
+    supply("charger/from", part.charger.from);
+    supply("charger/cell", part.charger.cell);
+  }
   if (part.board) supply("board/logicSupply", part.board.logicSupply);
   const { mosi, miso, sck, reset } = part.board?.programming ?? {};
   for (const [k, l] of Object.entries({ mosi, miso, sck, reset })) if (l) pin(`board/programming/${k}`, l);
@@ -110,13 +115,20 @@ function numbers(part: Part): PartProblem[] {
     if (V === undefined || V === null) continue;
     const at = { V, I: 0 };
     const of = (key: "VIH" | "VIL" | "VOH" | "VOL" | "absMax" | "absMin") =>
-      l[key] === undefined ? null : value(`levels/${k}/${key}`, l[key], at);
+      rule(key) === undefined ? null : value(`levels/${k}/${key}`, rule(key)!, at);
+    const rule = (key: "VIH" | "VIL" | "VOH" | "VOL" | "absMax" | "absMin") =>
+      key === "VOH" || key === "VOL" ? outputOf(l, key) : l[key];
     const [VIH, VIL, VOH, VOL, top] = [of("VIH"), of("VIL"), of("VOH"), of("VOL"), of("absMax")];
     of("absMin");
     if (VIH !== null && VIL !== null && VIL >= VIH)
       out.push({ path: `levels/${k}`, message: `VIL (${VIL} V) must be below VIH (${VIH} V)` });
     if (VOH !== null && VOL !== null && VOL >= VOH)
       out.push({ path: `levels/${k}`, message: `VOL (${VOL} V) must be below VOH (${VOH} V)` });
+    for (const x of outdone(l, vars))
+      out.push({
+        path: `levels/${k}/${x.side}`,
+        message: `promises ${Number(x.says.toFixed(2))} V at ${x.point.V} V and ${x.point.mA} mA, where the point says ${x.point[x.side]} V`,
+      });
     if (VIH !== null && top !== null && VIH > top)
       out.push({ path: `levels/${k}`, message: `VIH (${VIH} V) is above the absolute maximum (${top} V)` });
   }

@@ -3,6 +3,7 @@ import {
   isBusKind,
   isPointToPoint,
   optionValues,
+  outputOf,
   type Need,
   type Part,
   type Pin,
@@ -115,7 +116,8 @@ const WEAK_OHM = 2000;
 
 /** Whether a pin's high is only a weak pull-up, by its own data: the voltage that 1 mA costs. */
 function weakHigh(at: Instance, pin: Pin): boolean {
-  const VOH = pin.level ? at.part.levels[pin.level]?.VOH : undefined;
+  const level = pin.level ? at.part.levels[pin.level] : undefined;
+  const VOH = level && outputOf(level, "VOH");
   if (VOH === undefined) return false;
   const at_ = (I: number) => evaluate(VOH, { ...at.vars, V: 5, I });
   return (at_(0) - at_(0.001)) / 0.001 > WEAK_OHM;
