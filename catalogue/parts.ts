@@ -186,6 +186,7 @@ export { default as discreteLedRgbCc } from "./discrete/led-rgb-cc.json";
 export { default as discreteLedWhite } from "./discrete/led-white.json";
 export { default as discreteLedYellow } from "./discrete/led-yellow.json";
 export { default as discreteLimitSwitch } from "./discrete/limit-switch.json";
+export { default as discreteLoadCell } from "./discrete/load-cell.json";
 export { default as discreteMotorDc } from "./discrete/motor-dc.json";
 export { default as discreteNmos2n7000 } from "./discrete/nmos-2n7000.json";
 export { default as discreteNmosAo3400 } from "./discrete/nmos-ao3400.json";

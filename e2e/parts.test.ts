@@ -4,6 +4,7 @@ import os from "node:os";
 import path from "node:path";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { Page } from "playwright-core";
+import type { Part } from "../src/core/parts/catalogue";
 import { axeViolations, download, openProject, saved, startApp, verdict, type App, chosen, pick } from "./app";
 
 let app: App;
@@ -247,6 +248,116 @@ const TABLE =
   "Pin\tName\tType\tDescription\n1\tVCC\tP\tsupply\n2\tGND\tP\tground\n3\tSCL\tI\tI2C clock\n4\tSDA\tI/O\tI2C data\n5\tALERT\tO\topen drain, low when loud";
 
 describe("an own part", () => {
+  it("with a regulator, a load supply, straps, an enable, a capacitor and two rows, by the editor", async () => {
+    const { page, context } = await app.session();
+    await withBoard(page, "Wind post");
+    await tab(page, "Own parts");
+    await page.getByRole("button", { name: "Make an own part" }).click();
+    await page.getByLabel("Name", { exact: true }).fill("Wind meter");
+    await page.getByLabel(/Labels in printed order/).fill("VIN, GND, SDA, SCL, AD0, EN, VM, HEAT");
+    await page.getByRole("button", { name: "Read the pins" }).click();
+    await page.getByTestId("pin-row-7").waitFor();
+    await pick(page.getByLabel("Role of pin 5"), "strap");
+    await pick(page.getByLabel("Role of pin 8"), "open-both");
+    await page.getByTestId("pin-row-5").getByRole("button", { name: "strap, rest" }).click();
+    await page.getByTestId("pin-row-5").getByLabel("must not be left open").check();
+
+    // Three supplies: what it is fed with, what its regulator makes of it, and one for its heater.
+    const another = page.getByRole("button", { name: /it has another supply/ });
+    await another.click();
+    await another.click();
+    const supply = (key: string) => page.getByRole("group", { name: `Supply ${key}` });
+    await supply("main").getByLabel("Supply range").fill("3.3 to 5.5 V");
+    await supply("main").getByLabel("Largest current").fill("12 mA");
+    await supply("load").getByLabel("Supply range").fill("4.5 to 12 V");
+    await supply("load").getByLabel("Largest current").fill("900 mA");
+    await supply("load")
+      .getByLabel(/hang on it/)
+      .check();
+    await supply("second").getByLabel("Supply range").fill("3.3V ±3%");
+    await supply("second").getByLabel("VIH: a high from").fill("0.7 VDD");
+    await supply("second").getByLabel("VIL: a low up to").fill("0.3 VDD");
+    await pick(page.getByLabel("Supply of pin 7"), "load");
+    for (const n of [3, 4, 5, 6, 8]) await pick(page.getByLabel(`Supply of pin ${n}`), "second");
+    await page.getByRole("button", { name: "one supply is made from another" }).click();
+    const feed = page.getByRole("group", { name: "Regulator or diode 1" });
+    await pick(feed.getByLabel("To supply"), "second");
+    await page.getByText("what it gives, like 3.3 V ±2% is missing").waitFor();
+    await feed.getByLabel("It gives").fill("3.3V ±3%");
+    await feed.getByLabel("At most").fill("150 mA");
+
+    await page.getByLabel("Fastest clock").fill("400 kHz");
+    for (const [i, address, to] of [
+      [1, "0x40", "ground"],
+      [2, "0x41", "supply"],
+    ] as const) {
+      await page.getByRole("button", { name: "a strap chooses its address" }).click();
+      const row = page.getByRole("group", { name: `Address strap ${i}` });
+      await row.getByLabel("Address", { exact: true }).fill(address);
+      await pick(row.getByLabel("When pin"), "AD0");
+      await pick(row.getByLabel("is", { exact: true }), to);
+    }
+    await page.getByRole("button", { name: "it has an enable" }).click();
+    const gate = page.getByRole("group", { name: "Enable or reset 1" });
+    await pick(gate.getByLabel("Pin", { exact: true }), "EN");
+    await gate.getByLabel("The part").fill("is awake");
+    await page.getByRole("button", { name: /wants a resistor or a capacitor/ }).click();
+    const beside = page.getByRole("group", { name: "Resistor or capacitor 1" });
+    await pick(beside.getByLabel("At pin"), "VIN");
+    await pick(beside.getByLabel("And pin"), "GND");
+    await pick(page.getByLabel("How the pins stand"), "sides");
+    await page.getByText("how many of the 8 pins are in the first row?").waitFor();
+    await page.getByLabel("Pins in the first row").fill("4");
+    await page.getByLabel("Rows apart").fill("15.24 mm");
+    await page.getByTestId("save-own").click();
+    await page.getByTestId("own-module/wind-meter").waitFor();
+
+    const file = await download(page, () =>
+      page.getByTestId("own-module/wind-meter").getByRole("button", { name: "file" }).click(),
+    );
+    const part = JSON.parse(fs.readFileSync(file, "utf8")) as Part;
+    expect(part.converters).toHaveLength(1);
+    expect(part.supplies.load!.forLoads).toBe(true);
+    expect(part.gates).toEqual([{ pin: "EN", open: "high", says: "is awake" }]);
+    expect(part.pins.find((p) => p.label === "EN")!.mustNotFloat).toBe(true);
+    expect(part.body.prints![0]!.rows.map((r) => r.length)).toEqual([4, 4]);
+    expect(part.options.map((o) => o.key)).toEqual(["address"]);
+    // In the project: the strap is wired with the rest.
+    await tab(page, "Find");
+    await find(page).fill("wind meter");
+    await page.getByTestId("add-module/wind-meter").click();
+    await page.getByTestId("part-M1").waitFor();
+    await saved(page);
+    await page.goto(page.url().replace(/parts.*/, "wiring"));
+    await page.getByText("M1.AD0").first().waitFor();
+    await context.close();
+  });
+
+  it("a board with the chip of a known one, from the labels of its two rows", async () => {
+    const { page, context } = await app.session();
+    await start(page, "My own board");
+    await tab(page, "Own parts");
+    await pick(page.getByLabel("Make a board with the chip of"), "board/esp32-thirtyeight");
+    await page.getByLabel("Name", { exact: true }).fill("Mine with thirty pins");
+    await page
+      .getByLabel(/Labels in printed order/)
+      .fill("3V3 EN 36 39 34 35 32 33 25 26 27 14 12 GND 13 GND 23 22 TX RX 21 GND 19 18 5 17 16 4 0 2");
+    await page.getByRole("button", { name: "Add these pins" }).click();
+    await page.getByLabel("Pins in the first row").fill("15");
+    await page.getByLabel("Rows apart").fill("25.4 mm");
+    await page.getByTestId("save-own").click();
+    await page.getByTestId("own-board/mine-with-thirty-pins").getByRole("button", { name: "add" }).click();
+    await tab(page, "Find");
+    for (const id of ["supply/usb-port", "module/bme280"]) {
+      await find(page).fill(id);
+      await page.locator(`#catalogue li:first-child[data-part="${id}"]`).waitFor();
+      await page.getByTestId(`add-${id}`).click();
+    }
+    await page.getByTestId("part-M1").waitFor();
+    await expect.poll(() => verdict(page)).toContain("Ready to wire");
+    await context.close();
+  });
+
   it("from a data sheet's table to the program that tests it", async () => {
     const { page, context } = await app.session();
     await withBoard(page, "Listening post");

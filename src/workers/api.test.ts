@@ -1,5 +1,6 @@
 import { describe, expect, it } from "vitest";
 import { beforeAll } from "vitest";
+import { blankPin } from "../core/parts/own";
 import { summarise } from "../core/parts/catalogue";
 import { BOARD3, BOARD5, catalogue as shipped, make, planned, USB } from "../core/testing";
 import { api } from "./api";
@@ -159,7 +160,7 @@ describe("what the interface asks", () => {
     if (!pins.ok) throw new Error(pins.message);
     const draft = await api.ownDraft(null, []);
     draft.name = "Tilt thing";
-    draft.pins = pins.pins.map((p) => ({ label: p.label, role: p.role, says: "", supply: "main", optional: false }));
+    draft.pins = pins.pins.map((p) => blankPin(p.label, p.role, "main"));
     draft.pins[2]!.role = "output";
     draft.supplies[0] = { ...draft.supplies[0]!, V: "3 to 5.5 V", peak: "4 mA" };
     const check = await api.ownCheck(draft);

@@ -33,6 +33,11 @@ export const WITHOUT_NEED: Record<Need["kind"], Record<string, string>> = {
     rts: "one side talks on while the other can't listen",
     "*": "nothing is said or heard",
   },
+  bridge: {
+    "e+": "the bridge has no feed: whatever its load, nothing is told",
+    "e-": "the bridge has no feed: whatever its load, nothing is told",
+    "*": "the amplifier's input floats: it tells noise, or always its end",
+  },
   can: { "*": "the board hears and says nothing on this bus" },
   adc: { "*": "the board's input floats and reads noise" },
   "digital-in": { "*": "the board's input floats: it reads one or zero by chance" },

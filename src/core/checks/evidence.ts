@@ -98,6 +98,8 @@ const SAYS: Record<string, string> = {
   least_ohm: "The chips can pull down {} at least.",
   left_V: "{} are left over.",
   "power.charger full_V": "The cell is full at {}.",
+  bridge_mV_V: "At full load it gives {} mV for each volt of its feed.",
+  takes_mV_V: "The amplifier takes {} mV for each volt.",
   charges_to_V: "The charger goes on to {}.",
   charges_mA: "It charges with {}.",
   draws_mA: "Meanwhile {} are drawn.",

@@ -1,7 +1,7 @@
 import { z } from "zod";
 import {
   findPin,
-  isBusKind,
+  isSoftwareBus,
   isShipped,
   ChosenPrintSchema,
   optionProblems,
@@ -191,7 +191,7 @@ function withList(x: ProjectPart, key: "wanted" | "software", name: string, on: 
 function withKnown(x: ProjectPart, part: Part): ProjectPart {
   const keep = (list: string[] | undefined, known: (name: string) => boolean) => list?.filter(known) ?? [];
   const wanted = keep(x.wanted, (l) => findPin(part, l)?.need?.optional ?? false);
-  const software = keep(x.software, (n) => part.groups.some((g) => g.id === n && isBusKind(g.kind)));
+  const software = keep(x.software, (n) => part.groups.some((g) => g.id === n && isSoftwareBus(g.kind)));
   return {
     ...without(without(x, "wanted"), "software"),
     ...(wanted.length && { wanted }),

@@ -2,7 +2,7 @@ import { ownCodeProblems } from "./own-code";
 import { ruleProblems } from "./rules";
 import {
   findPin,
-  isBusKind,
+  isSoftwareBus,
   isShipped,
   optionProblems,
   printProblems,
@@ -72,7 +72,7 @@ function chosenProblems(project: Project): ProjectProblem[] {
 
 /** The groups of a part that a program could do, for a sentence. */
 const softwareGroups = (part: Part) => {
-  const list = part.groups.filter((g) => isBusKind(g.kind) && g.kind !== "can").map((g) => g.id);
+  const list = part.groups.filter((g) => isSoftwareBus(g.kind)).map((g) => g.id);
   return list.length ? `; it has ${list.join(", ")}` : "";
 };
 
@@ -125,7 +125,7 @@ function meaning(project: Project, catalogue: Catalogue): ProjectProblem[] {
         out.push({ path: `parts/${i}/wanted/${k}`, message: `"${label}" is no optional pin of ${part.id}` });
     for (const [k, name] of (p.software ?? []).entries()) {
       const group = part?.groups.find((g) => g.id === name);
-      if (part && !(group && isBusKind(group.kind) && group.kind !== "can"))
+      if (part && !(group && isSoftwareBus(group.kind)))
         out.push({
           path: `parts/${i}/software/${k}`,
           message: `${part.id} has no group "${name}" that a program could do by itself${softwareGroups(part)}`,

@@ -101,4 +101,5 @@ export function formatSI(value: number, unit: string, digits = 3): string {
 /** Volts with two decimals, the way a person reads a meter. */
 export const formatV = (v: number) => `${v.toFixed(2)} V`;
 /** Ohms in the short style that is printed on bags: 330 Ω, 4.7 kΩ. */
+export const formatFarad = (F: number) => formatSI(F, "F");
 export const formatOhm = (ohm: number) => formatSI(ohm, "Ω");

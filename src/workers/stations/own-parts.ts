@@ -1,10 +1,12 @@
 import { describePart, readPart, type Part, type PartDescription, type PartResult } from "../../core/parts/catalogue";
 import {
+  boardDraft,
   buildPart,
   draftFrom,
   emptyDraft,
   OwnDraftSchema,
   readiness,
+  readBoardPins,
   readPins,
   type DraftProblem,
   type OwnDraft,
@@ -23,14 +25,16 @@ export interface OwnPartCheck {
 
 /** The editor of own parts. */
 export const ownPartsApi = {
-  ownPins(text: string): PinList {
-    return readPins(text);
+  /** Pins from a text; of a board by the labels that a known board with the same chip has. */
+  ownPins(text: string, board?: Part): PinList {
+    return board?.board ? readBoardPins(text, board) : readPins(text);
   },
 
-  /** A draft for the editor: blank, from an own part to change it, or from any part to copy it. */
-  async ownDraft(from: { id: string; copy: boolean } | null, own: readonly Part[]): Promise<OwnDraft> {
+  /** A draft for the editor: blank, from an own part to change it, from any part to copy it, or a board with a known one's chip. */
+  async ownDraft(from: { id: string; copy: boolean; bare?: boolean } | null, own: readonly Part[]): Promise<OwnDraft> {
     const part = from ? (await definitions([from.id], own))[0] : undefined;
-    return part ? draftFrom(part, from!.copy) : emptyDraft();
+    if (!part) return emptyDraft();
+    return from!.bare && part.board ? boardDraft(part) : draftFrom(part, from!.copy);
   },
 
   /** What the draft makes, what is wrong with it, and what can be judged with it. */

@@ -10,6 +10,7 @@ import { breadboardOpenCases } from "./breadboard-open.cases";
 import { breadboardPlaceCases } from "./breadboard-place.cases";
 import { breadboardRoomCases } from "./breadboard-room.cases";
 import { breadboardRowCases } from "./breadboard-row.cases";
+import { bridgeRangeCases } from "./bridge-range.cases";
 import { busTerminationCases } from "./bus-termination.cases";
 import { companionNotPlannedCases } from "./companion-not-planned.cases";
 import { contactRatingCases } from "./contact-rating.cases";
@@ -185,6 +186,7 @@ export const cases: Case[] = [
   ...adcImpedanceCases,
   ...matrixGhostingCases,
   ...ledDataResistorCases,
+  ...bridgeRangeCases,
   ...busTerminationCases,
   ...powerOverloadCases,
   ...powerTightCases,

@@ -10,6 +10,7 @@ import { breadboardOpen } from "./breadboard-open";
 import { breadboardPlace } from "./breadboard-place";
 import { breadboardRoom } from "./breadboard-room";
 import { breadboardRow } from "./breadboard-row";
+import { bridgeRange } from "./bridge-range";
 import { busTermination } from "./bus-termination";
 import { companionNotPlanned } from "./companion-not-planned";
 import { contactRating } from "./contact-rating";
@@ -177,6 +178,7 @@ export const RULES: readonly Rule[] = [
   adcOneSided,
   adcImpedance,
   matrixGhosting,
+  bridgeRange,
   busTermination,
   ledDataResistor,
   // Contacts.

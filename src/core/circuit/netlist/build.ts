@@ -51,6 +51,7 @@ const HOST_AS: Record<string, EndAs> = {
   "digital-in": "receiver",
   interrupt: "receiver",
   adc: "receiver",
+  bridge: "passive",
 };
 
 const SPI_HOST: Record<string, EndAs> = { sck: "driver", mosi: "driver", cs: "driver", miso: "receiver" };

@@ -23,6 +23,7 @@ const OFFER: Record<Offer["kind"], (o: never) => string> = {
   spi: (o: { bus: string; role: string }) => `${o.bus} ${o.role.toUpperCase()}`,
   uart: (o: { bus: string; role: string }) => `${o.bus} ${o.role.toUpperCase()}`,
   can: (o: { bus: string; role: string }) => `${o.bus} ${o.role.toUpperCase()}`,
+  bridge: (o: { bus: string; role: string }) => `bridge ${o.bus}, ${o.role.toUpperCase()}`,
   touch: (o: { channel: number }) => `touch ${o.channel}`,
   program: (o: { role: string }) => `programming ${o.role.toUpperCase()}`,
 };

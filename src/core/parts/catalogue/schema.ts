@@ -55,6 +55,7 @@ export const NeedSchema = z.strictObject({
     "spi",
     "uart",
     "can",
+    "bridge",
     "program",
   ]),
   role: z.string().max(12).optional(),
@@ -109,6 +110,14 @@ export const OfferSchema = z.discriminatedUnion("kind", [
     kind: z.literal("can"),
     bus: word,
     role: z.enum(["tx", "rx"]),
+    usual: z.boolean().optional(),
+    set: unit.optional(),
+  }),
+  /** Where the four wires of a strain gauge bridge go: feed plus and minus, signal plus and minus. */
+  z.strictObject({
+    kind: z.literal("bridge"),
+    bus: word,
+    role: z.enum(["e+", "e-", "s+", "s-"]),
     usual: z.boolean().optional(),
     set: unit.optional(),
   }),
@@ -351,7 +360,7 @@ export const ElementSchema = z.discriminatedUnion("kind", [
 
 export const GroupSchema = z.strictObject({
   id: key,
-  kind: z.enum(["i2c", "spi", "uart", "can", "parallel", "chain", "encoder", "matrix", "onewire"]),
+  kind: z.enum(["i2c", "spi", "uart", "can", "bridge", "parallel", "chain", "encoder", "matrix", "onewire"]),
   pins: z.record(z.string().max(12), pinLabel),
   address: z
     .string()
@@ -663,6 +672,19 @@ export const PartSchema = z.strictObject({
         .default([]),
       source: text(160),
     })
+    .optional(),
+  /** A bridge of strain gauges, or what amplifies one: how much it gives for each volt of its feed, and how much it takes. */
+  bridge: z
+    .discriminatedUnion("is", [
+      z.strictObject({
+        is: z.literal("sensor"),
+        mV_per_V: ExprSchema,
+        /** What it carries when it gives that much. */
+        full: ExprSchema,
+        unit: text(8),
+      }),
+      z.strictObject({ is: z.literal("amplifier"), full_mV_per_V: z.number().positive() }),
+    ])
     .optional(),
   /** What fills a cell: from which supply, which one is the cell, with how much, up to which voltage, and where it stops. */
   charger: z

@@ -63,6 +63,7 @@ const TALK: Record<string, string> = {
   spi: "spi",
   uart: "uart",
   can: "can",
+  bridge: "bridge",
   adc: "analogue",
   dac: "analogue",
   pwm: "pwm",

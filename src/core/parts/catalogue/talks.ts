@@ -4,6 +4,7 @@ const TALKS: Record<string, string> = {
   spi: "SPI",
   uart: "serial (UART)",
   can: "CAN",
+  bridge: "strain bridge",
   pwm: "PWM",
   "one-wire": "one-wire",
   analogue: "analogue",

@@ -1,14 +1,20 @@
-import { elementEnds, validatePart, type Level, type Part, type Pin } from "../catalogue";
+import { elementEnds, validatePart, valueAt, type Level, type Need, type Part, type Pin } from "../catalogue";
+import { read, type Build, type DraftProblem } from "./build";
+import {
+  buildChannels,
+  buildCompanions,
+  buildFeeds,
+  buildGates,
+  buildStraps,
+  extrasFrom,
+  withPinExtras,
+} from "./extras";
+import { buildLayout, layoutFrom, type Layout } from "./layout";
 import { tidyLabel } from "./pins";
-import type { OwnRole } from "./roles";
+import { OWN_TIES, type OwnRole, type OwnTie } from "./roles";
 import { DraftSupplySchema, OwnDraftSchema, type DraftPin, type DraftSupply, type OwnDraft } from "./schema";
 import { readAddress, readHertz, readMilliamps, readOhms, readRange, readVolts } from "./values";
 
-export interface DraftProblem {
-  /** `name`, `pins/2`, `supplies/main/VIH` … */
-  field: string;
-  message: string;
-}
 export type BuildResult = { part: Part | null; problems: DraftProblem[] };
 
 export const emptySupply = (key = "main"): DraftSupply => DraftSupplySchema.parse({ key });
@@ -23,12 +29,13 @@ const slug = (text: string) =>
     .replace(/^-+|-+$/g, "")
     .slice(0, 32);
 
-const SIGNAL: Partial<Record<OwnRole, Pick<Pin, "io" | "need"> & { set: "digital" | "open" | "analog" }>> = {
+const SIGNAL: Partial<Record<OwnRole, Pick<Pin, "io"> & { need: Need; set: "digital" | "open" | "analog" }>> = {
   input: { io: "in", need: { kind: "digital-out" }, set: "digital" },
   "input-pwm": { io: "in", need: { kind: "pwm" }, set: "digital" },
   output: { io: "out", need: { kind: "digital-in" }, set: "digital" },
   "open-drain": { io: "open-drain", need: { kind: "digital-in" }, set: "open" },
   both: { io: "bidir", need: { kind: "digital-io" }, set: "digital" },
+  "open-both": { io: "open-drain", need: { kind: "digital-io" }, set: "open" },
   "analog-out": { io: "analog-out", need: { kind: "adc" }, set: "analog" },
   "analog-in": { io: "analog-in", need: { kind: "dac" }, set: "analog" },
   "i2c-sda": { io: "open-drain", need: { kind: "i2c", role: "sda" }, set: "open" },
@@ -48,6 +55,7 @@ export function roleOf(part: Part, pin: Pin): OwnRole {
   if (pin.role === "nc") return "unused";
   if (pin.role === "passive" && !pin.need && !pin.hook) return "terminal";
   if (pin.role !== "signal" || pin.offers?.length) return "kept";
+  if (pin.io === "in" && !pin.need) return "strap";
   const cs = part.groups.some((g) => g.kind === "spi" && g.pins.cs === pin.label);
   const found = (Object.entries(SIGNAL) as [OwnRole, (typeof SIGNAL)[OwnRole]][]).find(
     ([, s]) => s!.io === pin.io && s!.need?.kind === pin.need?.kind && s!.need?.role === pin.need?.role,
@@ -57,6 +65,9 @@ export function roleOf(part: Part, pin: Pin): OwnRole {
 
 const exprText = (x: number | string | undefined) =>
   x === undefined ? "" : String(x).replace(/(?<![A-Za-z])V(?![A-Za-z])/g, "VDD");
+
+/** Where a pin is tied, in the editor's words. */
+const tieOf = (p: Pin): OwnTie => (p.hook === undefined ? "" : p.hook in OWN_TIES ? (p.hook as OwnTie) : "kept");
 
 /** A draft from a part: to change an own part, or to make one's own from a catalogue part. */
 export function draftFrom(part: Part, copy: boolean): OwnDraft {
@@ -77,6 +88,10 @@ export function draftFrom(part: Part, copy: boolean): OwnDraft {
       says: p.says ?? "",
       supply: p.supply ?? (p.level ? part.levels[p.level]!.supply : (Object.keys(part.supplies)[0] ?? "main")),
       optional: p.optional ?? p.need?.optional ?? false,
+      tie: tieOf(p),
+      tiePin: p.hookPin ?? "",
+      floats: p.mustNotFloat ?? false,
+      rests: p.restsAt ?? "",
       from: p.label,
     })),
     supplies: Object.entries(part.supplies).map(([key, s]) => {
@@ -98,6 +113,7 @@ export function draftFrom(part: Part, copy: boolean): OwnDraft {
         VOL: exprText(l?.VOL),
         top: exprText(l?.absMax),
         pin_mA: l?.pin_mA ? `${l.pin_mA.recommended} mA` : "",
+        forLoads: s.forLoads ?? false,
       };
     }),
     address,
@@ -109,30 +125,10 @@ export function draftFrom(part: Part, copy: boolean): OwnDraft {
     height_mm: String(part.body.mm[1]),
     header: part.body.header?.kind ?? "male",
     solder: part.body.solder,
+    ...extrasFrom(part),
+    ...layoutFrom(part),
     base: part,
   });
-}
-
-interface Build {
-  draft: OwnDraft;
-  /** The draft as the base part gave it: what is still the same is taken from the base as it is, not read again. */
-  original: OwnDraft | null;
-  problems: DraftProblem[];
-  say(field: string, message: string): void;
-}
-
-/** A field that may be empty: undefined then, and undefined with the mistake noted when it can't be read. */
-function read<T>(
-  b: Build,
-  path: string,
-  text: string,
-  how: (t: string) => { ok: true; value: T } | { ok: false; message: string },
-) {
-  if (!text.trim()) return undefined;
-  const r = how(text);
-  if (r.ok) return r.value;
-  b.say(path, r.message);
-  return undefined;
 }
 
 /** Safe assumptions where an output's data is missing: weak high, weak low. Inputs without data are not judged at all. */
@@ -182,6 +178,8 @@ function levelSets(b: Build, used: Set<string>): Record<string, Level> {
   return out;
 }
 
+const EXTRAS = ["tie", "tiePin", "floats", "rests"] as const;
+
 function buildPins(b: Build, list: readonly DraftPin[], where: string, used: Set<string>): Pin[] {
   const base = b.draft.base;
   const seen = new Set<string>();
@@ -194,24 +192,26 @@ function buildPins(b: Build, list: readonly DraftPin[], where: string, used: Set
     if (
       p.supply &&
       !b.draft.supplies.some((s) => s.key === p.supply) &&
-      /supply|^(in|out|both|spi|uart|i2c|open|analog)/.test(p.role)
+      /supply|^(in|out|both|spi|uart|i2c|open|analog|strap)/.test(p.role)
     )
       b.say(path, `there is no supply "${p.supply}"`);
     const old = base?.pins.find((x) => x.label === p.from);
     const says = p.says ? { says: p.says.slice(0, 200) } : {};
+    const was = b.original?.pins.find((x) => x.from === p.from);
     if (old && base && roleOf(base, old) === p.role) {
       const { says: _says, ...rest } = old;
-      if (
-        p.says === (old.says ?? "") &&
-        label === old.label &&
-        p.supply === b.original?.pins.find((x) => x.from === p.from)?.supply
-      )
-        return old;
+      if (p.says === (old.says ?? "") && label === old.label && p.supply === was?.supply)
+        return EXTRAS.every((k) => p[k] === was[k]) ? old : withPinExtras(b, path, old, p);
       const moved = old.level && base.levels[old.level]?.supply !== p.supply ? { level: `${p.supply}_digital` } : {};
       if (moved.level) used.add(moved.level);
       // A pin that is now called what was another's second name takes it over.
       const aliases = old.aliases?.filter((a) => !list.some((x) => tidyLabel(x.label) === a));
-      return { ...rest, ...(aliases && { aliases }), ...moved, label, ...says };
+      return withPinExtras(b, path, { ...rest, ...(aliases && { aliases }), ...moved, label, ...says }, p);
+    }
+    const more = (pin: Pin) => withPinExtras(b, path, pin, p);
+    if (p.role === "strap") {
+      used.add(`${p.supply}_digital`);
+      return more({ label, role: "signal", io: "in", level: `${p.supply}_digital`, ...says });
     }
     if (p.role === "supply-in" || p.role === "supply-out")
       return { label, role: p.role, supply: p.supply, ...says, ...(p.optional && { optional: true }) };
@@ -219,17 +219,17 @@ function buildPins(b: Build, list: readonly DraftPin[], where: string, used: Set
       return { label, role: "ground", domain: "gnd", ...says, ...(p.optional && { optional: true }) };
     if (p.role === "unused") return { label, role: "nc", ...says };
     const signal = SIGNAL[p.role];
-    if (!signal) return { label, role: "passive", ...says };
+    if (!signal) return more({ label, role: "passive", ...says });
     const level = `${p.supply}_${signal.set}`;
     used.add(level);
-    return {
+    return more({
       label,
       role: "signal",
       io: signal.io,
       level,
-      need: { ...signal.need!, ...(p.optional && { optional: true }) },
+      need: { ...signal.need, ...(p.optional && { optional: true }) },
       ...says,
-    };
+    });
   });
 }
 
@@ -283,6 +283,7 @@ function buildGroups(b: Build, pins: readonly DraftPin[]): Part["groups"] {
 }
 
 function buildSupplies(b: Build, pins: readonly DraftPin[]): Part["supplies"] {
+  const fedInside = (key: string) => b.draft.feeds.some((f) => f.to === key);
   const out: Part["supplies"] = {};
   for (const s of b.draft.supplies) {
     const old = b.draft.base?.supplies[s.key];
@@ -291,12 +292,15 @@ function buildSupplies(b: Build, pins: readonly DraftPin[]): Part["supplies"] {
     const same = (k: "V" | "idle" | "typ" | "peak" | "absMax") => old !== undefined && was?.[k] === s[k];
     const V = (same("V") ? undefined : read(b, `${path}/V`, s.V, readRange)) ?? old?.V;
     const used = pins.filter((p) => p.supply === s.key && !["ground", "terminal", "unused"].includes(p.role));
-    if (!V && !used.length) continue;
+    if (!V && !used.length && !fedInside(s.key)) continue;
     if (!V && !s.V.trim()) b.say(`${path}/V`, "the supply range is missing: it says what the part may be fed with");
     const range = V ?? { min: 0, typ: 0, max: 0 };
     const absMax = same("absMax") ? undefined : read(b, `${path}/absMax`, s.absMax, readVolts);
     const gives =
-      used.some((p) => p.role === "supply-out") && !used.some((p) => p.role === "supply-in" || p.from) && !old?.source;
+      used.some((p) => p.role === "supply-out") &&
+      !used.some((p) => p.role === "supply-in" || p.from) &&
+      !old?.source &&
+      !fedInside(s.key);
     const touched = !(same("idle") && same("typ") && same("peak"));
     const mA = (k: "idle" | "typ" | "peak") => (touched ? read(b, `${path}/${k}`, s[k], readMilliamps) : undefined);
     const [idle, typ, peak] = [mA("idle"), mA("typ"), mA("peak")];
@@ -311,11 +315,13 @@ function buildSupplies(b: Build, pins: readonly DraftPin[]): Part["supplies"] {
       V: range,
       ...(typeof absMax === "number" && { absMax_V: absMax }),
       ...(any !== undefined && !gives && !old?.source && { mA: draws }),
+      ...(s.forLoads && { forLoads: true }),
       ...(gives && { source: { V: range, limit_mA: any ?? 0 } }),
       ...(old?.source && {
         source: { ...old.source, ...(!same("V") && V && { V }), ...(any !== undefined && { limit_mA: any }) },
       }),
     };
+    if (!s.forLoads) delete out[s.key]!.forLoads;
     if (gives && any === undefined) b.say(`${path}/peak`, "how much current it gives is missing");
   }
   return out;
@@ -325,6 +331,33 @@ const positive = (text: string, fallback: number) => {
   const v = Number(text.replace(",", "."));
   return Number.isFinite(v) && v > 0 && v < 2000 ? v : fallback;
 };
+
+/** The board section of a copy: its headers as the pins stand now, its lists without pins that are gone. */
+const boardOf = (board: NonNullable<Part["board"]>, layout: Layout, labels: ReadonlySet<string>) => ({
+  ...board,
+  ...(layout.headers && { headers: layout.headers }),
+  ...(layout.rowPitch_mm !== undefined && { rowPitch_mm: layout.rowPitch_mm }),
+  ...(board.portGroups && {
+    portGroups: board.portGroups.flatMap((g) => {
+      const pins = g.pins.filter((l) => labels.has(l));
+      return pins.length ? [{ ...g, pins }] : [];
+    }),
+  }),
+});
+
+/** Of a copied part's body, what no field of the editor says: its holes in a panel, and its prints while they hold. */
+function bodyOf(base: Part | undefined, layout: Layout): Partial<Part["body"]> {
+  const { orientation: _o, prints: _p, header: _h, ...rest } = base?.body ?? {};
+  return { ...rest, ...(layout.prints && { prints: layout.prints }) };
+}
+
+/** What is said of single values of a copied part, where they are still those values. */
+const stillSaid = (base: Part, now: unknown) =>
+  Object.fromEntries(
+    Object.entries(base.values ?? {}).filter(
+      ([path]) => JSON.stringify(valueAt(base, path)) === JSON.stringify(valueAt(now as Part, path)),
+    ),
+  );
 
 /**
  * Turns a draft into a part definition. All mistakes come back with the field they are in; `part` is null only while
@@ -341,7 +374,9 @@ export function buildPart(draft: OwnDraft): BuildResult {
   if (!draft.name.trim()) b.say("name", "give it a name that you will find again");
   if (!draft.pins.length) b.say("pins", "no pins yet: type their labels in printed order, or paste the table");
   const used = new Set<string>();
-  const pins = buildPins(b, draft.pins, "pins", used);
+  const bare = buildPins(b, draft.pins, "pins", used);
+  const layout = buildLayout(b, bare);
+  const { pins } = layout;
   const groups = buildGroups(b, draft.pins);
   const alternatives = draft.variants.map((v, i) => {
     const same =
@@ -378,15 +413,9 @@ export function buildPart(draft: OwnDraft): BuildResult {
   const base = draft.base;
   const raw: Record<string, unknown> = {
     ...(base && {
-      tags: base.tags,
-      notes: base.notes,
+      ...base,
       options: base.options.filter((o) => o.key !== "variant"),
-      converters: base.converters.filter((c) => supplies[c.from] && supplies[c.to]),
-      channels: base.channels.filter((c) => labels.has(c.in) && labels.has(c.out)),
-      companions: base.companions.filter((c) => [c.pin, c.to ?? c.pin, ...(c.also ?? [])].every((l) => labels.has(l))),
-      measures: base.measures,
-      ...(base.board && { board: base.board }),
-      ...(base.bringup && { bringup: base.bringup }),
+      ...(base.board && { board: boardOf(base.board, layout, labels) }),
     }),
     id,
     name: draft.name.trim() || "Own part",
@@ -401,20 +430,27 @@ export function buildPart(draft: OwnDraft): BuildResult {
     cautions: [...(draft.caution.trim() ? [draft.caution.trim()] : []), ...(base?.cautions.slice(1) ?? [])],
     pins,
     supplies,
+    converters: buildFeeds(b, supplies),
+    channels: buildChannels(b, labels),
+    companions: buildCompanions(b, labels),
+    gates: buildGates(b, labels),
     levels: Object.fromEntries(Object.entries(levels).filter(([, l]) => supplies[l.supply])),
     groups,
     elements: [...(base?.elements ?? []).filter((e) => elementEnds(e).every(stays)), ...pulls],
     body: {
+      ...bodyOf(base, layout),
       mm: [positive(draft.width_mm, 20), positive(draft.height_mm, 15)],
-      header: {
-        pins: Math.max(1, Math.min(base?.body.header?.pins ?? pins.length, pins.length)),
-        kind: draft.header,
-        pitch_mm: base?.body.header?.pitch_mm ?? 2.54,
-      },
+      header: { ...layout.header, kind: draft.header },
       solder: draft.solder,
       ...(draft.orientation.trim() && { orientation: draft.orientation.trim() }),
     },
   };
+  if (base?.values) raw.values = stillSaid(base, raw);
+  const straps = buildStraps(b, pins, groups);
+  // The first address is the one as sold, unless another one was typed.
+  const sold = straps[0]?.default;
+  if (sold !== undefined) raw.groups = groups.map((g) => (g.kind === "i2c" ? { address: sold, ...g } : g));
+  if (straps.length) raw.options = [...((raw.options as unknown[]) ?? []), ...straps];
   raw.bringup ??= { driver: "generic" };
   if (alternatives.length)
     raw.options = [

@@ -4,5 +4,7 @@ export * from "./pins";
 export * from "./roles";
 export * from "./schema";
 export * from "./draft";
+export * from "./board";
+export type { DraftProblem } from "./build";
 export * from "./readiness";
 export * from "./trust";

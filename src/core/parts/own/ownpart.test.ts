@@ -8,6 +8,7 @@ import { targetById } from "../../firmware";
 import { applyEdit, loadProject, writeProject } from "../../project";
 import { BOARD3, catalogue, make, USB } from "../../testing";
 import {
+  blankPin,
   buildPart,
   draftFrom,
   emptyDraft,
@@ -127,11 +128,7 @@ describe("pins", () => {
 });
 
 const pin = (label: string, role: DraftPin["role"], more: Partial<DraftPin> = {}): DraftPin => ({
-  label,
-  role,
-  says: "",
-  supply: "main",
-  optional: false,
+  ...blankPin(label, role, "main"),
   ...more,
 });
 const sensor = (): OwnDraft => ({
@@ -240,6 +237,16 @@ describe("copying and changing a part", () => {
     "channels",
     "board",
     "measures",
+    "gates",
+    "bridge",
+    "charger",
+    "isolation",
+    "chipLimits",
+    "addresses",
+    "contains",
+    "air_C",
+    "values",
+    "body",
   ] as const;
   it.each(catalogue.parts.map((p) => [p.id, p] as const))("a copy of %s loses nothing", (_id, p) => {
     const { part, problems } = buildPart(draftFrom(p, true));

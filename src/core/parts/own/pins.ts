@@ -7,6 +7,9 @@ export interface PastedPin {
   /** True when nothing in the label or table told the role. */
   guessed: boolean;
   says: string;
+  /** The pin of the part that this one came from, where it is known by that label there. */
+  from?: string;
+  supply?: string;
 }
 export type PinList = { ok: true; pins: PastedPin[] } | { ok: false; message: string };
 

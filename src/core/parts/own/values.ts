@@ -111,6 +111,14 @@ export function readOhms(text: string): Read<number> {
   return q.value > 0 ? q : no(`"${text.trim()}" is not a resistance; write it like 4k7 or 10k`);
 }
 
+/** A capacitance in farads: `100 nF`, `10uF`. */
+export function readFarads(text: string): Read<number> {
+  const q = parseQuantity(clean(text).replace(/\s*f$/i, "F"));
+  return q.ok && q.value > 0 && q.value < 1
+    ? { ok: true, value: Number(q.value.toPrecision(6)) }
+    : no(`"${text.trim()}" is not a capacitance; write it like 100 nF or 10 µF`);
+}
+
 /** A clock in hertz: `400 kHz`, `8MHz`, `100000`. */
 export function readHertz(text: string): Read<number> {
   const q = parseQuantity(

@@ -1,5 +1,5 @@
 import { assign, chainAfter, isPlanned, planDiff, TRIAL_MS, type AssignResult } from "../assign";
-import { findPin, isBusKind, isPointToPoint, type Catalogue } from "../../parts/catalogue";
+import { findPin, isPointToPoint, isSoftwareBus, type Catalogue } from "../../parts/catalogue";
 import { applyEdit, nextRef, partLookup, splitEnd, type BasicEdit, type Project } from "../../project";
 import { rankBoardsSlowly, type BoardTrial } from "./boards";
 import { newFindings, settle } from "./settle";
@@ -46,6 +46,8 @@ const EXTENDERS: {
   pins: number;
   chain?: boolean;
   says: string;
+  /** Our programs talk through it as it is. */
+  driven?: boolean;
 }[] = [
   {
     part: "module/74hc595",
@@ -73,6 +75,13 @@ const EXTENDERS: {
     serves: (n) => n.slow && n.kind === "digital-in",
     pins: 8,
     says: "two bus pins give eight inputs with weak pull-ups",
+  },
+  {
+    part: "module/hx711",
+    serves: (n) => n.kind === "bridge",
+    pins: 4,
+    says: "two pins read a load cell, ten times a second",
+    driven: true,
   },
   {
     part: "module/cd4067",
@@ -160,7 +169,7 @@ function software(s: Scene): Try[] {
     s.core.some((n) => n.kind === kind && (n.ref === ref || isPointToPoint(kind)));
   const groups = s.project.parts.flatMap(({ ref }) =>
     (partOf(ref)?.groups ?? [])
-      .filter((g) => isBusKind(g.kind) && g.kind !== "can" && inCore(ref, g.kind))
+      .filter((g) => isSoftwareBus(g.kind) && inCore(ref, g.kind))
       .map((g) => ({
         ref,
         group: g.id,
@@ -251,7 +260,7 @@ function extenderTries(s: Scene): Try[] {
       id: `add-${e.part.split("/")[1]}-${count}`,
       kind: "add",
       label: count === 1 ? `Add ${def.name}` : `Add ${count} × ${def.name}, chained`,
-      says: `${e.says}; our programs do not talk through it yet, its pins are in the plan`,
+      says: e.driven ? e.says : `${e.says}; our programs do not talk through it yet, its pins are in the plan`,
       change: extend(s, e.part, count, e.chain ?? false),
     }));
   });

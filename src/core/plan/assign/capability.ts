@@ -1,4 +1,4 @@
-import { isBusKind, type Need, type Offer, type Part, type Pin } from "../../parts/catalogue";
+import { isBusKind, isSoftwareBus, type Need, type Offer, type Part, type Pin } from "../../parts/catalogue";
 
 /** Whether a pin can serve a need, by which bus instance, or why not, in words. */
 export type Serve =
@@ -49,7 +49,7 @@ export const drivenBy = (part: Part | undefined, use: Need["use"]) =>
 function asSoftware(pin: Pin, need: Need): boolean {
   const d = digital(pin);
   if (need.kind === "i2c") return Boolean(d?.in && d.out);
-  if (need.kind === "can") return false;
+  if (!isSoftwareBus(need.kind)) return false;
   const reads = need.role === "rx" || need.role === "miso" || need.role === "cts";
   return reads ? Boolean(d?.in) : Boolean(d?.out);
 }
@@ -92,7 +92,13 @@ function judge(pin: Pin, need: Need, host: HostFacts): Serve[] {
       if (host.software && isBusKind(need.kind) && asSoftware(pin, need))
         ways.push({ ok: true, bus: "software", usual: true, software: true });
       const role = `${need.kind.toUpperCase()} ${need.role?.toUpperCase()}`;
-      return ways.length ? ways : no(`is no ${role} pin on this board`);
+      return ways.length
+        ? ways
+        : no(
+            need.kind === "bridge"
+              ? `is not where a bridge's ${need.role?.toUpperCase()} goes`
+              : `is no ${role} pin on this board`,
+          );
     }
   }
 }

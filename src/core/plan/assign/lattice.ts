@@ -71,6 +71,7 @@ const CAN: Record<Offer["kind"], (o: never) => string> = {
   spi: busWords,
   uart: busWords,
   can: busWords,
+  bridge: (o: { role: string }) => `bridge ${o.role.toUpperCase()}`,
   touch: () => "touch",
   program: () => "programming",
 };
@@ -120,6 +121,7 @@ const LEFT: [kind: string, name: string, one: string, more: string][] = [
   ["spi", "SPI", "", ""],
   ["uart", "serial (UART)", "", ""],
   ["can", "CAN", "", ""],
+  ["bridge", "bridge amplifier", "", ""],
   ["dac", "analogue out", "one real voltage out", "real voltages out"],
   ["touch", "touch", "one touch surface", "touch surfaces"],
 ];
@@ -131,6 +133,7 @@ function busLeft(kind: string, free: Pin[], all: Pin[], open: ReadonlySet<string
     spi: ["sck", "mosi"],
     uart: ["tx", "rx"],
     can: ["tx", "rx"],
+    bridge: ["e+", "e-", "s+", "s-"],
   };
   const buses = [
     ...new Set(all.flatMap((p) => (p.offers ?? []).flatMap((o) => ("bus" in o && o.kind === kind ? [o.bus] : [])))),

@@ -16,6 +16,7 @@ const KIND_WORDS: Record<string, string> = {
 const PORT_WORDS: Record<string, string> = {
   uart: "serial port (UART)",
   can: "CAN port",
+  bridge: "bridge amplifier",
   i2c: "I2C bus",
   spi: "SPI bus",
 };
@@ -24,6 +25,7 @@ const PORT_WORDS: Record<string, string> = {
 export function needWords(n: Pick<ProblemNeed, "need">): string {
   const { kind, role, require, use } = n.need;
   if (kind === "program") return `the ${role?.toUpperCase()} pin for programming`;
+  if (kind === "bridge") return `a bridge amplifier's ${role?.toUpperCase()}`;
   if (kind === "pwm" && use) return `pulses for a ${use}`;
   const base = KIND_WORDS[kind] ?? `${kind.toUpperCase()} ${role?.toUpperCase() ?? ""}`.trim();
   return require?.length ? `${base} with ${require.join(" and ")}` : base;

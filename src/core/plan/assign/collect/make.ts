@@ -3,6 +3,7 @@ import {
   isBusKind,
   isPointToPoint,
   optionValues,
+  oneEach,
   outputOf,
   type Need,
   type Part,
@@ -104,7 +105,7 @@ function slotsOf(netlist: Netlist, host: string): Slot[] {
 export function tooSlow(at: Instance, host: string, ref: string, need: Need): string | null {
   if (at.ref === host) return null;
   if (at.ref === ref) return "is its own";
-  if (need.kind === "i2c") return null;
+  if (need.kind === "i2c" || need.kind === "bridge") return null;
   if (need.kind === "digital-out" && at.part.pins.some((p) => p.offers?.length && weakHigh(at, p)))
     return `is behind ${at.label}, which only pulls low strongly`;
   if (need.slow || (need.kind === "pwm" && need.use !== "tone")) return null;
@@ -230,12 +231,7 @@ function clashesOf(p: Problem): Problem["clashes"] {
   for (const a of p.groups)
     for (const b of p.groups) {
       if (a.id >= b.id || a.kind !== b.kind) continue;
-      if (isPointToPoint(a.kind))
-        out.push([
-          a.id,
-          b.id,
-          a.kind === "uart" ? "a serial port takes one device" : "a CAN port takes one transceiver",
-        ]);
+      if (isPointToPoint(a.kind)) out.push([a.id, b.id, oneEach(a.kind)]);
       const free = [a, b].find((g) => g.alone);
       if (free) out.push([a.id, b.id, `${free.ref} has no select line: it would take what is meant for others`]);
       const both = a.addresses.find((x) => b.addresses.includes(x));

@@ -11,6 +11,7 @@ import { AskFirst } from "@/ui/shared/ask-first";
 import { HeaderDrawing } from "@/ui/shared/header-drawing";
 import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";
+import { CompanionsEditor, LayoutEditor, PathsEditor, StrapsEditor } from "./beside";
 import { Field } from "./field";
 import { keptUnder } from "./kept";
 import { PinsEditor } from "./pins";
@@ -18,6 +19,10 @@ import { SuppliesEditor } from "./supplies";
 import { Select } from "@/ui/shared/select";
 import { Fold } from "@/ui/shared/fold";
 import { Label } from "@/ui/shared/label";
+
+/** Fields whose mistakes stand beside them; all others are told above. */
+const BESIDE_ITS_FIELD =
+  /^(name$|address|clock|mode|pullUps|layout|firstRow|rowPitch|straps|supplies\/|pins\/\d|feeds\/|companions\/|channels\/|gates\/)/;
 
 type TextKey = {
   [K in keyof OwnDraft]-?: OwnDraft[K] extends string ? K : never;
@@ -57,7 +62,11 @@ export function OwnEditor(p: {
       typed.current = true;
       return setDraft(before);
     }
-    const from = which === "new" ? null : { id: which.replace(/^copy:/, ""), copy: which.startsWith("copy:") };
+    const bare = which.startsWith("board:");
+    const from =
+      which === "new"
+        ? null
+        : { id: which.replace(/^(copy|board):/, ""), copy: bare || which.startsWith("copy:"), bare };
     void core().ownDraft(from, own).then(setDraft);
   }, [kept, own, which]);
   return draft ? (
@@ -100,9 +109,7 @@ function Form({
   const text = (name: TextKey, label: string, hint: string, wide = false) => (
     <Field name={name} label={label} hint={hint} wrong={problem(name)} className={wide ? "grow basis-64" : "w-44"} />
   );
-  const shownProblems = check?.problems.filter(
-    (p) => !/^(name|address|clock|mode|pullUps|supplies\/|pins\/\d)/.test(p.field),
-  );
+  const shownProblems = check?.problems.filter((p) => !BESIDE_ITS_FIELD.test(p.field));
   const buses = draft.pins.map((p) => p.role.split("-")[0]);
   const taken = draft.id === "" && check?.part && own.some((p) => p.id === check.part!.id) ? check.part.id : null;
   // What is on the screen is saved, not what the last check happened to see.
@@ -126,6 +133,7 @@ function Form({
     for (const list of ["pins", ...getValues("variants").map((_, i) => `variants.${i}.pins` as const)] as const)
       setValue(list, [...getValues(list)].reverse());
   };
+  const after = buses.includes("i2c") || buses.includes("spi") ? 5 : 4;
   const ready = check?.ready ?? [];
   const missing = ready.filter((r) => !r.ready);
   return (
@@ -247,6 +255,7 @@ function Form({
           </Step>
           <Step n={2} title="Pins">
             <PinsEditor name="pins" problemAt={(i) => problem(`pins/${i}`)} />
+            {draft.pins.length > 1 && <LayoutEditor problem={problem} />}
             {check?.description && (
               <div className="mt-3 flex flex-wrap items-end gap-6">
                 <HeaderDrawing headers={check.description.headers} name={draft.name || "this part"} />
@@ -270,9 +279,14 @@ function Form({
                 {buses.includes("spi") && text("mode", "SPI mode", "0")}
                 {buses.includes("i2c") && text("pullUps", "Pull-ups on board", "4k7, or empty")}
               </div>
+              {buses.includes("i2c") && <StrapsEditor problem={problem} />}
             </Step>
           )}
-          <Step n={buses.includes("i2c") || buses.includes("spi") ? 5 : 4} title="How it looks">
+          <Step n={after} title="What goes with it">
+            <CompanionsEditor problem={problem} />
+            <PathsEditor problem={problem} />
+          </Step>
+          <Step n={after + 1} title="How it looks">
             <div className="flex flex-wrap gap-x-4 gap-y-2">
               {text("orientation", "How to hold it", "chip up, pins at the lower edge", true)}
               {text("caution", "Take care", "gets hot", true)}
@@ -281,10 +295,7 @@ function Form({
             </div>
           </Step>
           {draft.pins.length > 0 && (
-            <Step
-              n={buses.includes("i2c") || buses.includes("spi") ? 6 : 5}
-              title="Two kinds of the same cable or board"
-            >
+            <Step n={after + 2} title="Two kinds of the same cable or board">
               {variants.fields.length === 0 ? (
                 <button
                   className="quiet text-sm"

@@ -1,11 +1,12 @@
 "use client";
 import Link from "next/link";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { AskFirst } from "@/ui/shared/ask-first";
 import { toast } from "sonner";
 import type { Part } from "@/core/parts/catalogue";
 import { OpenFile, Problems } from "@/ui/shared/open-file";
 import { saveFile } from "@/ui/shared/save-file";
+import { Select } from "@/ui/shared/select";
 import { core } from "@/ui/state/core";
 
 const MAX_FILE = 200_000;
@@ -25,6 +26,12 @@ export function OwnList({
   add(id: string): void;
 }) {
   const [problems, setProblems] = useState<string[]>([]);
+  const [boards, setBoards] = useState<{ id: string; name: string }[]>([]);
+  useEffect(() => {
+    void core()
+      .search("", { kind: ["board"] }, own)
+      .then((r) => setBoards(r.parts));
+  }, [own]);
   const bring = async (f: File | undefined) => {
     if (!f) return;
     setProblems([]);
@@ -49,6 +56,13 @@ export function OwnList({
         <button className="btn-main" onClick={() => edit("new")}>
           Make an own part
         </button>
+        <Select<string>
+          label="Make a board with the chip of"
+          value=""
+          empty="Make a board with the chip of…"
+          options={boards.map((b) => ({ value: b.id, name: b.name }))}
+          onChange={(id) => edit(`board:${id}`)}
+        />
         <OpenFile says="Open a part file…" label="Part file" accept=".json,application/json" open={bring} />
       </div>
       <Problems lines={problems} />

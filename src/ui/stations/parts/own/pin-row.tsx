@@ -1,13 +1,41 @@
 "use client";
 import { useSortable } from "@dnd-kit/sortable";
 import { ArrowDown, ArrowUp, GripVertical, Trash2 } from "lucide-react";
-import { Controller, useFormContext } from "react-hook-form";
+import { Controller, useFormContext, useWatch } from "react-hook-form";
 import type { OwnDraft } from "@/core/parts/own";
-import { OWN_ROLES, type OwnRole } from "@/core/parts/own/roles";
+import { OWN_ROLES, OWN_TIES, type OwnRole } from "@/core/parts/own/roles";
 import { Checkbox } from "@/ui/shared/checkbox";
+import { Fold } from "@/ui/shared/fold";
 import { Select } from "@/ui/shared/select";
+import { choices, Pick, PickPin, Tick } from "./rows";
 
 const ROLES = Object.entries(OWN_ROLES) as [OwnRole, string][];
+
+/** What else there is to say of a pin: where it always goes, and that it must not be left open. */
+function More({ i }: { i: number }) {
+  const { control } = useFormContext<OwnDraft>();
+  const { tie, floats, rests } = useWatch({ control, name: `pins.${i}` });
+  const said = tie !== "" || floats || rests !== "";
+  return (
+    <Fold title={<span className="text-sm">{said ? "strap and rest: set" : "strap, rest"}</span>} className="mt-1">
+      <div className="flex flex-wrap items-end gap-x-3 gap-y-1 py-1">
+        <Pick name={`pins.${i}.tie`} label="It goes" options={choices(OWN_TIES, tie === "kept")} className="w-48" />
+        {tie === "own-pin" && <PickPin name={`pins.${i}.tiePin`} label="To pin" />}
+        <Tick name={`pins.${i}.floats`}>must not be left open</Tick>
+        <Pick
+          name={`pins.${i}.rests`}
+          label="Left open, the part holds it"
+          className="w-44"
+          options={[
+            { value: "", name: "nowhere" },
+            { value: "high", name: "high" },
+            { value: "low", name: "low" },
+          ]}
+        />
+      </div>
+    </Fold>
+  );
+}
 
 /** One pin of an own part. */
 export function PinRow({
@@ -83,7 +111,7 @@ export function PinRow({
           render={({ field }) => (
             <Select<OwnRole>
               label={`Role of pin ${i + 1}`}
-              className="max-w-52"
+              className="max-w-44"
               value={field.value}
               options={ROLES.filter(([r]) => r !== "kept" || field.value === "kept").map(([value, name]) => ({
                 value,
@@ -126,6 +154,7 @@ export function PinRow({
           maxLength={200}
           {...register(`${list}.${i}.says`)}
         />
+        {fixed === null && <More i={i} />}
       </td>
       {fixed === null && (
         <td className="whitespace-nowrap">

@@ -13,6 +13,7 @@ import { useState } from "react";
 import { useFieldArray, useFormContext, useWatch } from "react-hook-form";
 import type { DraftPin, OwnDraft } from "@/core/parts/own";
 import { core } from "@/ui/state/core";
+import { blankPin } from "@/core/parts/own/roles";
 import { PinRow } from "./pin-row";
 import { Label } from "@/ui/shared/label";
 import { Hidden } from "@/ui/shared/hidden";
@@ -28,27 +29,37 @@ const moved = <T,>(list: readonly T[], from: number, to: number): T[] => {
 /** Pins pasted in one go. */
 function Paste({ many, add }: { many: boolean; add(pins: DraftPin[]): void }) {
   const { getValues } = useFormContext<OwnDraft>();
+  const board = useWatch<OwnDraft, "base">({ name: "base" })?.board !== undefined;
   const [text, setText] = useState("");
   const [problem, setProblem] = useState("");
   const read = async () => {
-    const r = await core().ownPins(text);
+    const base = getValues("base");
+    // A board's labels are looked up among those of the board whose chip it has.
+    const r = await core().ownPins(text, base?.board ? base : undefined);
     if (!r.ok) return setProblem(r.message);
     setProblem("");
     setText("");
     const supply = getValues("supplies.0.key") ?? "main";
-    add(r.pins.map((p) => ({ label: p.label, role: p.role, says: p.says, supply, optional: false })));
+    add(
+      r.pins.map((p) => ({
+        ...blankPin(p.label, p.role, p.supply ?? supply, p.says),
+        ...(p.from && { from: p.from }),
+      })),
+    );
   };
   return (
     <div>
       <Label className="block">
         <span className="text-soft">
-          Labels in printed order, or the pin table from the data sheet (number, name, type, description)
+          {board
+            ? "Labels in printed order: the left row from the top down, then the right one; each finds its pin of the chip"
+            : "Labels in printed order, or the pin table from the data sheet (number, name, type, description)"}
         </span>
         <textarea
           className="w-full font-mono text-sm"
           rows={many ? 2 : 5}
           value={text}
-          placeholder={"VCC, GND, SDA, SCL"}
+          placeholder={board ? "3V3 EN 36 39 34 …" : "VCC, GND, SDA, SCL"}
           onChange={(e) => setText(e.target.value)}
         />
       </Label>
@@ -138,7 +149,7 @@ export function PinsEditor({
               <th>label</th>
               <th>it is</th>
               {supplies.length > 1 && <th>supply</th>}
-              <th>may stay free</th>
+              <th className="w-16 whitespace-normal!">may stay free</th>
               <th>note</th>
               {!fixedLabels && (
                 <th>

@@ -2,7 +2,9 @@
 import { useFieldArray, useFormContext } from "react-hook-form";
 import type { OwnDraft } from "@/core/parts/own";
 import { blankSupply } from "@/core/parts/own/roles";
+import { FeedsEditor } from "./beside";
 import { Field } from "./field";
+import { Tick } from "./rows";
 import { Hidden } from "@/ui/shared/hidden";
 
 const POWER = [
@@ -57,6 +59,9 @@ export function SuppliesEditor({ problem }: { problem(field: string): string | u
             </p>
           )}
           {row(i, s.key, POWER)}
+          <div className="mt-1">
+            <Tick name={`supplies.${i}.forLoads`}>motors, coils, heaters or many lights hang on it</Tick>
+          </div>
           <p className="mt-2 text-soft">Signal levels of the pins at this supply</p>
           {row(i, s.key, LEVELS)}
         </fieldset>
@@ -69,9 +74,10 @@ export function SuppliesEditor({ problem }: { problem(field: string): string | u
             append(blankSupply(names.find((n) => !fields.some((s) => s.key === n))!), { shouldFocus: false });
           }}
         >
-          it has another supply (a load supply, a second side)
+          it has another supply (a load supply, a second side, an inner one behind a regulator)
         </button>
       )}
+      <FeedsEditor problem={problem} />
     </>
   );
 }
