@@ -75,6 +75,7 @@ export { default as moduleHt16k33Digits } from "./module/ht16k33-digits.json";
 export { default as moduleHx711 } from "./module/hx711.json";
 export { default as moduleIli9341 } from "./module/ili9341.json";
 export { default as moduleIna219 } from "./module/ina219.json";
+export { default as moduleInmp441 } from "./module/inmp441.json";
 export { default as moduleIrObstacle } from "./module/ir-obstacle.json";
 export { default as moduleIrReceiver38k } from "./module/ir-receiver-38k.json";
 export { default as moduleIsolator2ch } from "./module/isolator-2ch.json";

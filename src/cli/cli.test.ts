@@ -42,7 +42,7 @@ describe("lattice", () => {
   it("lists parts and shows one", async () => {
     expect(await main(["parts", "--kind", "supply"])).toBe(0);
     expect(out).toMatch(/^supply\/usb-port +USB port/m);
-    expect(out.trim().split("\n")).toHaveLength(16);
+    expect(out.trim().split("\n")).toHaveLength(17);
     out = "";
     expect(await main(["part", "module/bme280", "--json"])).toBe(0);
     expect(JSON.parse(out)).toMatchObject({ id: "module/bme280", certainty: "medium" });

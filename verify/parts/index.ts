@@ -36,6 +36,9 @@ export function wirePart(c: Circuit, ref: string, d: Device, part: BusPart, chai
   switch (over.kind) {
     case "i2c":
       return null;
+    case "i2s":
+      // Its port is asked for whole pieces of sound.
+      return null;
     case "uart":
       // Its port is heard byte by byte; what is beside it, by its level.
       return beside.length ? onLevels(part, [...new Set(beside)]) : null;

@@ -33,6 +33,11 @@ export const WITHOUT_NEED: Record<Need["kind"], Record<string, string>> = {
     rts: "one side talks on while the other can't listen",
     "*": "nothing is said or heard",
   },
+  i2s: {
+    sck: "no clock comes: not a bit is told",
+    ws: "it does not know when its turn is: it tells nothing, or noise",
+    "*": "silence, or noise",
+  },
   bridge: {
     "e+": "the bridge has no feed: whatever its load, nothing is told",
     "e-": "the bridge has no feed: whatever its load, nothing is told",

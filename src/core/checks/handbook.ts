@@ -28,6 +28,7 @@ const FAMILIES: Record<string, string> = {
   onewire: "One-wire sensors",
   bus: "Differential pairs",
   adc: "Analogue inputs",
+  bridge: "Bridges of strain gauges",
   contact: "Contacts",
   matrix: "Grids",
   companion: "Loose parts",

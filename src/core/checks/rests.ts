@@ -28,15 +28,21 @@ const HOW: Record<Standing, string> = {
   low: "not sure",
   assumed: "a rule of thumb, not from a data sheet",
 };
-const shown = (v: unknown): string =>
-  typeof v === "number" || typeof v === "string" ? `, ${String(v).replaceAll("*", "·")}` : "";
+/** A value as it is told: options that it hangs on by what they are set to. */
+const shown = (v: unknown, vars: Readonly<Record<string, number>>): string =>
+  typeof v === "number" || typeof v === "string"
+    ? `, ${String(v)
+        .replace(/[A-Za-z_]\w*/g, (name) => (Object.hasOwn(vars, name) ? String(vars[name]) : name))
+        .replaceAll("*", "·")}`
+    : "";
 
 const wordsOf = (c: Circuit, r: Rest): { text: string; certainty: Standing } | null => {
-  const part = c.netlist.instance(r.ref)?.part;
-  if (!part) return null;
+  const inst = c.netlist.instance(r.ref);
+  if (!inst) return null;
+  const { part } = inst;
   const { certainty, source } = standingOf(part, r.path);
   return {
-    text: `${r.called}${shown(valueAt(part, r.path))} (${HOW[certainty]}${source ? `; ${source}` : ""})`,
+    text: `${r.called}${shown(valueAt(part, r.path), inst.vars)} (${HOW[certainty]}${source ? `; ${source}` : ""})`,
     certainty,
   };
 };

@@ -65,8 +65,9 @@ function movers(c: Circuit, nets: string[], host: Instance): Instance[] {
       !i.part.board &&
       i.host === host.ref &&
       linesOf(i).some((p) => nets.includes(c.netlist.netOf(`${i.ref}.${p}`).id)) &&
-      linesOf(i).every((p) => farEnds(c, `${i.ref}.${p}`).filter((e) => e.startsWith(`${host.ref}.`)).length === 1) &&
-      linesOf(i).every((p) => farEnds(c, `${i.ref}.${p}`).length === 1) &&
+      // A line that has no wire yet gets one later; what goes anywhere else than to the board is not ours to move.
+      linesOf(i).every((p) => farEnds(c, `${i.ref}.${p}`).every((e) => e.startsWith(`${host.ref}.`))) &&
+      linesOf(i).every((p) => farEnds(c, `${i.ref}.${p}`).length <= 1) &&
       railOf(c, i) > LOW_MAX_V !== high,
   );
   const feed = list[0] && feedOf(c, list[0]);
@@ -104,14 +105,15 @@ export function twoWayFix(c: Circuit, v: LevelVerdict): Fix[] {
         add(`${ref}.${theirs}`, feedOf(c, list[0]!)!),
         add(`${ref}.${its}`, `${host.ref}.${logic}`),
         add(`${ref}.GND`, `${host.ref}.${ground}`),
-        ...linesOf(list[0]!).flatMap((line, k): BasicEdit[] => {
-          const to = farEnds(c, `${list[0]!.ref}.${line}`)[0]!;
+        ...linesOf(list[0]!).flatMap((_line, k): BasicEdit[] => {
+          const ends = list.map((i) => `${i.ref}.${linesOf(i)[k]}`).filter((end) => farEnds(c, end).length);
+          if (!ends.length) return [];
           return [
-            ...list.flatMap((i): BasicEdit[] => {
-              const end = `${i.ref}.${linesOf(i)[k]}`;
-              return [{ type: "removeLink", from: end, to: farEnds(c, end)[0]! }, add(end, `${ref}.${theirs}${k + 1}`)];
-            }),
-            add(`${ref}.${its}${k + 1}`, to),
+            ...ends.flatMap((end): BasicEdit[] => [
+              { type: "removeLink", from: end, to: farEnds(c, end)[0]! },
+              add(end, `${ref}.${theirs}${k + 1}`),
+            ]),
+            add(`${ref}.${its}${k + 1}`, farEnds(c, ends[0]!)[0]!),
           ];
         }),
       ],

@@ -305,6 +305,8 @@ export function driverParts(c: Circuit, host: string, target: string, busNames: 
         return need?.kind === "uart" && b ? [{ pin: findPin(board, b.hostPin)! }] : [];
       });
     const port = serial.map(({ pin }) => busOfPin(c, host, pin.label, "uart"))[0] ?? undefined;
+    const heard = inst.part.groups.find((g) => g.kind === "i2s" && at(g.pins.sck!));
+    const soundBus = heard && busOfPin(c, host, at(heard.pins.sck!)!.hostPin, "i2s");
     const entry = c.project.parts.find((p) => p.ref === inst.ref);
     const leg = (inst.part.pins.find((p) => p.need && at(p.label)) ?? inst.part.pins.find((p) => at(p.label)))!.label;
     return [
@@ -333,6 +335,7 @@ export function driverParts(c: Circuit, host: string, target: string, busNames: 
         bus: called,
         ...(branch && { via: { address: branch.address, channel: branch.channel, bus: reach } }),
         ...(port !== undefined && { port }),
+        ...(soundBus && { sound: Number(/\d+$/.exec(soundBus)?.[0] ?? 0) }),
         ...(serial.some((x) => x.pin.hazards?.some((h) => h.kind === "console")) && { console: true }),
         soft,
         ...(i2c && (soft || target === "avr-c") && { halfClock_us: halfClock(c, host, inst.ref) }),

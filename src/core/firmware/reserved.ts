@@ -59,6 +59,7 @@ const LISTS = {
     branches busbranch busshut back get glyph is_new no_number font textline textpattern textnumber textat screen echoof card16 card32 cards page_readings sent wire channel fell gap hears take infrared onedge onedges onedgecount edgescame watchedges spifill spiselect bytescame softspi soft idle last late any
     tests there timed told turn wait was watch
     cluster clusters copies ends entry hint large left mark root sector size total wide
+    pairs read32 right span sound soundspan soundget
     passed pin port r reg restore_interrupts rh row s16 save_and_disable_interrupts scan scl score sda show sreg ssd1306
     start steps strip t t1 t2 t3 task text there ticks_add ticks_diff time_us to trig unused us used v1 v2 value verdict x
     y`,

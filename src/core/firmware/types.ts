@@ -84,6 +84,8 @@ export interface DriverPart {
   /** The chip's serial port behind the part's pins, and whether the console is on it. */
   port?: string;
   console?: boolean;
+  /** The number of the chip's sound port behind the part's pins. */
+  sound?: number;
   /** It hangs on a branch of a switch on the bus: the switch's address, and the bus that both are reached over. */
   via?: Via;
   /** Pins that hang on another part's lines: what that part is called in the program, and the bit. */

@@ -160,6 +160,11 @@ export function PartPage({
               Inside: {c.says}, up to {c.limit_mA} mA.
             </p>
           ))}
+          {description.facts.map((f) => (
+            <p key={f} className="text-sm text-soft">
+              {f}
+            </p>
+          ))}
         </Block>
       )}
       {description.thresholds.length > 0 && (
@@ -169,6 +174,17 @@ export function PartPage({
               <Thresholds key={t.name} of={t} />
             ))}
           </div>
+        </Block>
+      )}
+      {part.gates.length > 0 && (
+        <Block title="What lets it work">
+          <ul>
+            {part.gates.map((g, i) => (
+              <li key={i}>
+                It {g.says} only while <span className="num">{g.pin}</span> is {g.open}.
+              </li>
+            ))}
+          </ul>
         </Block>
       )}
       {part.companions.length > 0 && (

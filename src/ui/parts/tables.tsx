@@ -76,5 +76,12 @@ const LEVELS = columnsOf<Levels["rows"][number]>([
 ]);
 
 export function Thresholds({ of }: { of: Levels }) {
-  return <Table label={`Levels, ${of.name}`} rows={of.rows} rowId={(r) => r.what} columns={LEVELS} />;
+  return (
+    <div>
+      <Table label={`Levels, ${of.name}`} rows={of.rows} rowId={(r) => r.what} columns={LEVELS} />
+      {of.points.length > 0 && (
+        <p className="mt-1 text-sm text-soft">Its data sheet names, for outputs: at {of.points.join("; at ")}.</p>
+      )}
+    </div>
+  );
 }

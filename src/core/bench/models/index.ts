@@ -39,6 +39,7 @@ import { gps, mhz19b, pms5003 } from "./serial";
 import { signals } from "./signals";
 import { dht11, dht22, ds18b20, hx711 } from "./single-wires";
 import { hc05, max3485, max485, mp3Player, usbUart3v3, usbUart5v } from "./talk";
+import { inmp441 } from "./microphone";
 import { max31855, max6675 } from "./thermocouples";
 import { w5500 } from "./w5500";
 import type { Model } from "./types";
@@ -97,6 +98,7 @@ export const MODELS: readonly Model[] = [
   hc05,
   usbUart3v3,
   usbUart5v,
+  inmp441,
   max3485,
   max485,
   mp3Player,

@@ -59,7 +59,10 @@ const SPI_HOST: Record<string, EndAs> = { sck: "driver", mosi: "driver", cs: "dr
 /** A serial line has one direction; the role is that of the board's pin. */
 const UART_HOST: Record<string, EndAs> = { tx: "driver", rts: "driver", rx: "receiver", cts: "receiver" };
 
+const I2S_HOST: Record<string, EndAs> = { sck: "driver", ws: "driver", sdo: "driver", sdi: "receiver" };
+
 function hostAs(b: Binding): EndAs {
+  if (b.need.kind === "i2s") return I2S_HOST[b.need.role ?? ""] ?? "both";
   if (b.need.kind === "uart") return UART_HOST[b.need.role ?? ""] ?? "both";
   if (b.need.kind === "spi") return SPI_HOST[b.need.role ?? ""] ?? "both";
   return HOST_AS[b.need.kind] ?? "both";

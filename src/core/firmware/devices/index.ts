@@ -93,6 +93,7 @@ import {
 } from "./switches";
 import { hc05, max3485, max485, mp3Player, usbUart3v3, usbUart5v } from "./talk";
 import { ssd1306I2c, ssd1306Spi } from "./ssd1306";
+import { inmp441 } from "./microphone";
 import { max31855, max6675 } from "./thermocouples";
 import { vl53l0x } from "./vl53l0x";
 import { w5500 } from "./w5500";
@@ -214,6 +215,7 @@ const LIST: readonly (Device | DeviceKind)[] = [
   hc05,
   usbUart3v3,
   usbUart5v,
+  inmp441,
   max3485,
   max485,
   mp3Player,

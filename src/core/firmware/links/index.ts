@@ -2,6 +2,7 @@
 import { clocked } from "./clocked";
 import { echo } from "./echo";
 import { i2c } from "./i2c";
+import { i2s } from "./i2s";
 import { infrared } from "./infrared";
 import { matrix } from "./matrix";
 import { onewire } from "./onewire";
@@ -25,6 +26,7 @@ const LINKS: { [K in Over["kind"]]: Link<K> } = {
   pins,
   uart,
   infrared,
+  i2s,
 };
 
 const of = (over: Over) => LINKS[over.kind] as Link<Over["kind"]>;

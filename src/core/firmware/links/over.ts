@@ -36,6 +36,8 @@ export type Over =
    * tells whether a frame has come. `any`: three bytes, how many have come, the last of them, and nothing.
    */
   | { kind: "uart"; frame: { start: readonly number[]; n: number } | { sentence: "GGA" } | "any" }
+  /** Sound as numbers, one channel of it: three bytes, how far its samples reach within some milliseconds, of 2^24. */
+  | { kind: "i2s"; right: boolean }
   /** Keys on crossing lines: a bit for each, row by row, 1 is pressed; the first byte has the first rows. */
   | { kind: "matrix"; rows: readonly string[]; columns: readonly string[] }
   /** Plain pins: each input is two bytes, 0 or 1, or the voltage as a share of 65536. */

@@ -1,5 +1,5 @@
 /** Needs that a controller of the chip serves, all lines of a part by one instance. */
-export const BUS_KINDS = ["i2c", "spi", "uart", "can", "bridge"] as const;
+export const BUS_KINDS = ["i2c", "spi", "uart", "can", "bridge", "i2s"] as const;
 const set: ReadonlySet<string> = new Set(BUS_KINDS);
 
 /** Whether a kind of need or group is served by a bus controller. */
@@ -9,6 +9,7 @@ export const isBusKind = (kind: string) => set.has(kind);
 const ONE_EACH: Record<string, string> = {
   uart: "a serial port takes one device",
   can: "a CAN port takes one transceiver",
+  i2s: "a port for sound takes one device",
   bridge: "an amplifier's channel takes one bridge",
 };
 export const isPointToPoint = (kind: string) => kind in ONE_EACH;

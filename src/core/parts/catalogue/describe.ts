@@ -23,6 +23,7 @@ const OFFER: Record<Offer["kind"], (o: never) => string> = {
   spi: (o: { bus: string; role: string }) => `${o.bus} ${o.role.toUpperCase()}`,
   uart: (o: { bus: string; role: string }) => `${o.bus} ${o.role.toUpperCase()}`,
   can: (o: { bus: string; role: string }) => `${o.bus} ${o.role.toUpperCase()}`,
+  i2s: (o: { bus: string; role: string }) => `${o.bus} ${o.role.toUpperCase()}`,
   bridge: (o: { bus: string; role: string }) => `bridge ${o.bus}, ${o.role.toUpperCase()}`,
   touch: (o: { channel: number }) => `touch ${o.channel}`,
   program: (o: { role: string }) => `programming ${o.role.toUpperCase()}`,
@@ -109,6 +110,8 @@ export interface PartDescription {
   headers: HeaderRow[];
   thresholds: ThresholdRow[];
   supplies: { name: string; V: string; mA: string; absMax: string }[];
+  /** What else there is to say of how it is fed and what it charges or amplifies, in sentences. */
+  facts: string[];
 }
 
 const SIDES = { bottom: ["bottom"], top: ["top"], sides: ["left", "right"], ends: ["bottom", "top"] } as const;
@@ -230,6 +233,33 @@ function placeOf(part: Part, pin: Pin, i: number): number {
   return rows.flat().findIndex((h) => h.pin === pin.label) + 1;
 }
 
+/** What a part says of charging, of switching itself off and of bridges, with its usual options. */
+function factsOf(part: Part): string[] {
+  const vars = optionVars(part, {});
+  const mA = (x: number | string) => formatSI(evaluate(x, vars) / 1000, "A");
+  const { charger, bridge } = part;
+  return [
+    ...Object.values(part.supplies).flatMap((s) => [
+      ...(s.keeps_mA === undefined
+        ? []
+        : [`Switches itself off when less than ${mA(s.keeps_mA)} is drawn for a while.`]),
+      ...(s.source?.charge_mA === undefined ? [] : [`May be charged with up to ${mA(s.source.charge_mA)}.`]),
+    ]),
+    ...(charger
+      ? [
+          `Charges with ${mA(charger.mA)} up to ${volts(charger.full_V)}, and stops at ${mA(charger.stops_mA)}${charger.shares ? "; meanwhile it feeds the project from its input" : "; what the project draws meanwhile hides the end"}.`,
+        ]
+      : []),
+    ...(bridge?.is === "sensor"
+      ? [
+          `Gives ${evaluate(bridge.mV_per_V, vars)} mV for each volt of its feed at ${evaluate(bridge.full, vars)} ${bridge.unit}.`,
+        ]
+      : bridge
+        ? [`Takes up to ${bridge.full_mV_per_V} mV for each volt of a bridge's feed.`]
+        : []),
+  ];
+}
+
 /** Everything that a part page shows, as plain data. */
 export function describePart(part: Part): PartDescription {
   const vars = optionVars(part, {});
@@ -247,6 +277,7 @@ export function describePart(part: Part): PartDescription {
       index: p.at?.index ?? placeOf(part, p, i),
     })),
     headers: headerRows(part),
+    facts: factsOf(part),
     thresholds: Object.entries(part.levels).map(([name, l]) => thresholdRow(part, name, l)),
     supplies: Object.values(part.supplies).map((s) => ({
       name: s.label,

@@ -56,6 +56,7 @@ export const NeedSchema = z.strictObject({
     "uart",
     "can",
     "bridge",
+    "i2s",
     "program",
   ]),
   role: z.string().max(12).optional(),
@@ -110,6 +111,14 @@ export const OfferSchema = z.discriminatedUnion("kind", [
     kind: z.literal("can"),
     bus: word,
     role: z.enum(["tx", "rx"]),
+    usual: z.boolean().optional(),
+    set: unit.optional(),
+  }),
+  /** Sound as numbers: bit clock, word select (left or right), data into the board and out of it. */
+  z.strictObject({
+    kind: z.literal("i2s"),
+    bus: word,
+    role: z.enum(["sck", "ws", "sdi", "sdo"]),
     usual: z.boolean().optional(),
     set: unit.optional(),
   }),
@@ -360,7 +369,7 @@ export const ElementSchema = z.discriminatedUnion("kind", [
 
 export const GroupSchema = z.strictObject({
   id: key,
-  kind: z.enum(["i2c", "spi", "uart", "can", "bridge", "parallel", "chain", "encoder", "matrix", "onewire"]),
+  kind: z.enum(["i2c", "spi", "uart", "can", "bridge", "i2s", "parallel", "chain", "encoder", "matrix", "onewire"]),
   pins: z.record(z.string().max(12), pinLabel),
   address: z
     .string()

@@ -64,6 +64,7 @@ const TALK: Record<string, string> = {
   uart: "uart",
   can: "can",
   bridge: "bridge",
+  i2s: "i2s",
   adc: "analogue",
   dac: "analogue",
   pwm: "pwm",

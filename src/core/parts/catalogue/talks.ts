@@ -5,6 +5,7 @@ const TALKS: Record<string, string> = {
   uart: "serial (UART)",
   can: "CAN",
   bridge: "strain bridge",
+  i2s: "I2S",
   pwm: "PWM",
   "one-wire": "one-wire",
   analogue: "analogue",

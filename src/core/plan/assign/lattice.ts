@@ -71,6 +71,7 @@ const CAN: Record<Offer["kind"], (o: never) => string> = {
   spi: busWords,
   uart: busWords,
   can: busWords,
+  i2s: busWords,
   bridge: (o: { role: string }) => `bridge ${o.role.toUpperCase()}`,
   touch: () => "touch",
   program: () => "programming",
@@ -122,6 +123,7 @@ const LEFT: [kind: string, name: string, one: string, more: string][] = [
   ["uart", "serial (UART)", "", ""],
   ["can", "CAN", "", ""],
   ["bridge", "bridge amplifier", "", ""],
+  ["i2s", "sound (I2S)", "", ""],
   ["dac", "analogue out", "one real voltage out", "real voltages out"],
   ["touch", "touch", "one touch surface", "touch surfaces"],
 ];
@@ -133,6 +135,7 @@ function busLeft(kind: string, free: Pin[], all: Pin[], open: ReadonlySet<string
     spi: ["sck", "mosi"],
     uart: ["tx", "rx"],
     can: ["tx", "rx"],
+    i2s: ["sck", "ws"],
     bridge: ["e+", "e-", "s+", "s-"],
   };
   const buses = [

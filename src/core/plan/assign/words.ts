@@ -17,6 +17,7 @@ const PORT_WORDS: Record<string, string> = {
   uart: "serial port (UART)",
   can: "CAN port",
   bridge: "bridge amplifier",
+  i2s: "port for sound (I2S)",
   i2c: "I2C bus",
   spi: "SPI bus",
 };
