@@ -1,4 +1,4 @@
-import { refreshCompanions } from "../../core/plan/assign";
+import { refreshCompanions, refreshStraps } from "../../core/plan/assign";
 import { about, type About } from "../../core/about";
 import { explain, findingKey, findings, holdsUp, verdict, type Fix } from "../../core/checks";
 import { circuitOf } from "../../core/circuit";
@@ -65,7 +65,10 @@ function changes(before: Project, after: Project): string[] {
 function apply(project: Project, edit: Edit): Project {
   const next = applyEdit(project, edit, catalogue);
   const follows = ["setOption", "setHouseRules", "setDrawer"].includes(edit.type);
-  return follows ? refreshCompanions(project, next, catalogue) : next;
+  const fresh = follows ? refreshCompanions(project, next, catalogue) : next;
+  return edit.type === "setOption" || edit.type === "setPrint"
+    ? refreshStraps(project, fresh, edit.ref, catalogue)
+    : fresh;
 }
 
 const PART_ID = /^(?:board|chip|module|discrete|supply|connector)\/[a-z0-9-]{1,40}$/;

@@ -41,3 +41,26 @@ export function refreshCompanions(before: Project, after: Project, catalogue: Ca
   const links = after.links.filter((l) => l.locked || !(isReturn(l.from) || isReturn(l.to)));
   return planHookups({ ...after, parts, links }, catalogue).project;
 }
+
+/** Where each pin of a part is tied, with its options as they are. */
+function tiesOf(project: Project, ref: string, catalogue: Catalogue): Map<string, string> {
+  const pins = partLookup(project, catalogue)(ref)?.pins ?? [];
+  return new Map(pins.flatMap((p) => (p.hook ? [[p.label, `${p.hook} ${p.hookPin ?? ""}`] as const] : [])));
+}
+
+/**
+ * After an option or the print of a part has changed: straps go where they now belong, wires that a person laid or locked
+ * stay. A part without any wire waits for the plan.
+ */
+export function refreshStraps(before: Project, after: Project, ref: string, catalogue: Catalogue): Project {
+  if (!before.links.some((l) => [l.from, l.to].some((e) => splitEnd(e).ref === ref))) return after;
+  const [was, now] = [tiesOf(before, ref, catalogue), tiesOf(after, ref, catalogue)];
+  const changed = new Set([...was.keys(), ...now.keys()].filter((label) => was.get(label) !== now.get(label)));
+  const isChanged = (end: string) => splitEnd(end).ref === ref && changed.has(splitEnd(end).pin);
+  const touches = (l: { from: string; to: string }) => isChanged(l.from) || isChanged(l.to);
+  if (!changed.size) return after;
+  const links = after.links.filter((l) => l.locked || l.by === "hand" || !touches(l));
+  const kept = { ...after, links };
+  const laid = planHookups(kept, catalogue).planned.filter(touches);
+  return { ...kept, links: [...links, ...laid.map(({ why: _why, ...l }) => l)] };
+}
