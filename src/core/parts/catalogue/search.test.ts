@@ -21,6 +21,13 @@ describe("search", () => {
   it.each([
     ["distnce", "module/hc-sr04"],
     ["hc sr04", "module/hc-sr04"],
+    ["esp32 30 pin", "board/esp32-thirty"],
+    ["38 pins esp32", "board/esp32-thirtyeight"],
+    ["kitchen scale", "discrete/load-cell"],
+    ["i2s microphone", "module/inmp441"],
+    ["solar", "supply/solar-panel"],
+    ["rs485 5v", "module/max485"],
+    ["power bank board", "module/charger-boost"],
     ["595", "module/74hc595"],
     ["2812", "module/ws2812b-strip"],
     ["board/linux-forty", "board/linux-forty"],

@@ -40,6 +40,7 @@ const SAME: string[][] = [
   ["hygrometer", "humidity"],
   ["compass", "magnetometer"],
   ["pot", "potentiometer"],
+  ["pin", "pins"],
   ["ultrasonic", "sonar"],
 ];
 const SYNONYM = new Map(SAME.flatMap((set) => set.map((w) => [w, set[0]!] as const)));

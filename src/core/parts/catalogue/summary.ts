@@ -103,6 +103,12 @@ function voltsOf(part: Part): string[] {
   return [...out].sort((a, b) => a - b).map(voltWord);
 }
 
+/** How many pins the headers of a board have: people tell boards apart by it. */
+function pinWords(part: Part): string[] {
+  const n = (part.board?.headers ?? []).reduce((sum, h) => sum + h.count, 0);
+  return n ? [`${n}-pin`] : [];
+}
+
 /** The summary of one part. */
 export function summarise(part: Part): PartSummary {
   return {
@@ -110,7 +116,7 @@ export function summarise(part: Part): PartSummary {
     kind: partKind(part.id),
     name: part.name,
     does: part.does,
-    tags: part.tags,
+    tags: [...part.tags, ...pinWords(part)],
     certainty: part.certainty,
     talks: talksOf(part),
     volts: voltsOf(part),
