@@ -1,6 +1,7 @@
 import { count } from "@/core/quantity/count";
 import Link from "next/link";
 import type { ReactNode } from "react";
+import { flashWords } from "@/core/parts/catalogue/flash";
 import type { Part, PartDescription, PartSummary } from "@/core/parts/catalogue";
 import type { Beside } from "@/core/parts/own/nearest";
 import { talkWords } from "@/core/parts/catalogue/talks";
@@ -53,10 +54,7 @@ export function PartPage({
       "header",
       part.body.header ? `${part.body.header.pins} × ${part.body.header.kind}, ${part.body.header.pitch_mm} mm` : "",
     ],
-    [
-      "chip",
-      board ? `${board.chip}, ${board.clock_Hz / 1e6} MHz, ${board.flash_kB} kB flash, ${board.ram_kB} kB RAM` : "",
-    ],
+    ["chip", board ? `${board.chip}, ${board.clock_Hz / 1e6} MHz, ${flashWords(board)}, ${board.ram_kB} kB RAM` : ""],
     ["USB", board ? board.usb.says : ""],
     ["radio", board?.radio.join(", ") ?? ""],
   ];

@@ -14,15 +14,10 @@ export interface Room {
 }
 
 /**
- * What a chip's boot loader keeps for itself, and what its core takes more than that of the ATmega328P: native USB, more ports (the same
- * program of console, bus and pins, compiled with the packaged core for each). The loader is taken as the largest in use. Bare
- * chips are written over a programmer and have no boot loader.
+ * What a chip's core takes more than that of the ATmega328P: native USB, more ports (the same program of console, bus and pins,
+ * compiled with the packaged core for each). Bare chips are written over a programmer and have no boot loader.
  */
-const TAKEN: Readonly<Record<string, { boot: number; core: Size }>> = {
-  ATmega328P: { boot: 2048, core: [0, 0] },
-  ATmega32U4: { boot: 4096, core: [2460, 0] },
-  ATmega2560: { boot: 8192, core: [830, 0] },
-};
+const CORE: Readonly<Record<string, Size>> = { ATmega32U4: [2460, 0], ATmega2560: [830, 0] };
 /**
  * The stack is no part of what the compiler counts: so much stays free for it, bytes, or as a share of the whole; on chips that have
  * hardly more than that, whose programs call hardly anything, a share of what there is.
@@ -63,17 +58,16 @@ export function roomOf(c: Circuit, host: string, target: string): Room | null {
     .filter((p) => (leftOut(p) ?? t.leaves?.(p) ?? null) === null && driverOf(p))
     .map((p) => ({ id: p.inst.part.id, ref: p.ref, way: wayOf(p.inst.part) }));
   const bare = board.id.startsWith("chip/");
-  const taken = bare ? undefined : TAKEN[board.board!.chip];
+  const core: Size = (bare ? undefined : CORE[board.board!.chip]) ?? [0, 0];
+  const { flash_kB, upload_kB } = board.board!;
   const more = (k: "bringup" | "starter"): Size =>
     k === "starter" && target === "sketch" && logs(c, worked) ? LOG : [0, 0];
-  const both = (["bringup", "starter"] as const).map((k) =>
-    plus(plus(sizeOf(costs, k, worked), more(k)), taken?.core ?? [0, 0]),
-  );
+  const both = (["bringup", "starter"] as const).map((k) => plus(plus(sizeOf(costs, k, worked), more(k)), core));
   const ram = board.board!.ram_kB * 1024;
   return {
     host,
     target,
-    flash: { used: Math.max(...both.map((s) => s[0])), of: board.board!.flash_kB * 1024 - (taken?.boot ?? 0) },
+    flash: { used: Math.max(...both.map((s) => s[0])), of: (bare ? flash_kB : (upload_kB ?? flash_kB)) * 1024 },
     ram: {
       used: Math.max(...both.map((s) => s[1])),
       of: Math.round(ram - stackOf(ram)),

@@ -1,5 +1,6 @@
 import { evaluate, formatSI } from "../../quantity";
 import { spreadWords } from "./describe";
+import { flashWords } from "./flash";
 import { cellVolts } from "./cells";
 import { optionVars } from "./options";
 import { printsOf, printText } from "./prints";
@@ -106,7 +107,7 @@ const ROWS: [what: string, cell: (p: Part) => string][] = [
   ["works in air of", (p) => (p.air_C ? `${String(p.air_C.min).replace("-", "−")} to ${p.air_C.max} °C` : NOTHING)],
   ["headers known", (p) => (printsOf(p).length ? printsOf(p).map(printText).join("; ") : NOTHING)],
   ["chip", (p) => (p.board ? `${p.board.chip}, ${p.board.clock_Hz / 1e6} MHz` : NOTHING)],
-  ["memory", (p) => (p.board ? `${p.board.flash_kB} kB flash, ${p.board.ram_kB} kB RAM` : NOTHING)],
+  ["memory", (p) => (p.board ? `${flashWords(p.board)}, ${p.board.ram_kB} kB RAM` : NOTHING)],
   ["USB", (p) => (p.board ? p.board.usb.kind : NOTHING)],
   ["radio", (p) => (p.board ? p.board.radio.join(", ") || "none" : NOTHING)],
   ["price class", (p) => p.board?.price ?? NOTHING],

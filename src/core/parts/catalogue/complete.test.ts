@@ -25,6 +25,19 @@ describe.each(parts.map((p) => [p.id, p] as const))("%s", (_id, p) => {
       if (pin.role === "signal") expect(p.levels[pin.level!], pin.label).toBeDefined();
     }
   });
+  it("ties no enable or reset to the level at which it is shut, in any version", () => {
+    const versions = [
+      withOptions(p, {}),
+      ...p.options.flatMap((o) =>
+        o.kind === "choice" ? o.choices.map((c) => withOptions(p, { [o.key]: c.value })) : [],
+      ),
+    ];
+    for (const v of versions)
+      for (const g of v.gates) {
+        const hook = v.pins.find((x) => x.label === g.pin)!.hook;
+        if (hook && !g.mild) expect(hook === "ground" ? "low" : "high", `${g.pin} ${hook}`).toBe(g.open);
+      }
+  });
   it("has a current by state for every supply that a pin feeds", () => {
     for (const [key, s] of Object.entries(p.supplies)) {
       const fed = p.pins.some((x) => x.role === "supply-in" && x.supply === key && !x.optional);

@@ -8,6 +8,7 @@ export * from "./catalogue";
 export * from "./certainty";
 export * from "./standing";
 export * from "./outputs";
+export * from "./flash";
 export * from "./roles";
 export * from "./connector";
 export * from "./options";

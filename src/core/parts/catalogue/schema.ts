@@ -468,6 +468,8 @@ export const BoardInfoSchema = z.strictObject({
   clock_Hz: z.number(),
   flash_kB: z.number(),
   ram_kB: z.number(),
+  /** What of the flash an upload can use: a boot loader, a radio's own program and a file system have the rest. All of it when absent. */
+  upload_kB: z.number().positive().optional(),
   logicSupply: key,
   usb: z.strictObject({ kind: z.enum(["native", "bridge", "none"]), connector: z.string().max(20), says: text(200) }),
   radio: z.array(z.string()).default([]),

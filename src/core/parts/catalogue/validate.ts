@@ -61,6 +61,8 @@ function references(part: Part): PartProblem[] {
     supply("charger/from", part.charger.from);
     supply("charger/cell", part.charger.cell);
   }
+  if (part.board?.upload_kB !== undefined && part.board.upload_kB > part.board.flash_kB)
+    say("board/upload_kB", `${part.board.upload_kB} kB are more than its flash has (${part.board.flash_kB} kB)`);
   if (part.board) supply("board/logicSupply", part.board.logicSupply);
   const { mosi, miso, sck, reset } = part.board?.programming ?? {};
   for (const [k, l] of Object.entries({ mosi, miso, sck, reset })) if (l) pin(`board/programming/${k}`, l);

@@ -5,6 +5,7 @@ import { spiBuses } from "../../circuit/buses";
 import { evaluate, type Expr } from "../../quantity";
 import { catalogue, planned } from "../../testing";
 import { withOptions } from "./options";
+import { validatePart } from "./validate";
 
 /**
  * Points that the data sheets name, written down as they stand there: supply, current, value. The data must meet each, or
@@ -171,5 +172,18 @@ describe("values of the data sheets", () => {
     expect(new Set(list).size).toBe(list.length);
     for (const a of list) expect(a >= 0x40 && a <= 0x77).toBe(true);
     expect(catalogue.get("module/pca9685")!.groups[0]!.also).toEqual(["0x70"]);
+  });
+  it("an upload has less than the whole flash where a loader or a radio keeps some, never more", () => {
+    const of = (id: string) => catalogue.get(id)!.board!;
+    // Of 32 kB, the larger loaders in use keep 2 on ATmega328P and 4 on ATmega32U4; of 256 kB they keep 8.
+    expect(of("board/atmega328p-long").upload_kB).toBe(30);
+    expect(of("board/atmega32u4-compact").upload_kB).toBe(28);
+    expect(of("board/atmega2560-long").upload_kB).toBe(248);
+    for (const p of catalogue.parts)
+      if (p.board?.upload_kB) expect(p.board.upload_kB, p.id).toBeLessThan(p.board.flash_kB);
+    expect(of("chip/atmega328p-dip28").upload_kB).toBeUndefined();
+    const board = catalogue.get("board/atmega328p-long")!;
+    const r = validatePart(JSON.parse(JSON.stringify({ ...board, board: { ...board.board, upload_kB: 33 } })));
+    expect(!r.ok && r.problems[0]!.message).toBe("33 kB are more than its flash has (32 kB)");
   });
 });
