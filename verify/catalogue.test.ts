@@ -19,15 +19,18 @@ interface Batch {
   circuit: Circuit;
 }
 
-function batches(board: string, most: number): Batch[] {
+/** What an AVR board has pins for: none of them has a port for sound. */
+const onAvr = talking.filter((p) => !p.pins.some((x) => x.need?.kind === "i2s"));
+
+function batches(board: string, most: number, list: readonly Part[] = talking): Batch[] {
   const out: Batch[] = [];
   let now: Part[] = [];
-  const plan = (list: Part[]) => {
+  const plan = (parts: Part[]) => {
     const a = assign(
       make([
         { ref: "B1", part: board },
         { ref: "S1", part: "supply/usb-port" },
-        ...list.map((p, i) => ({ ref: `M${i + 1}`, part: p.id, label: p.id.split("/")[1] })),
+        ...parts.map((p, i) => ({ ref: `M${i + 1}`, part: p.id, label: p.id.split("/")[1] })),
       ]),
       catalogue,
     );
@@ -35,7 +38,7 @@ function batches(board: string, most: number): Batch[] {
   };
   let circuit: Circuit | null = null;
   const close = () => circuit && now.length && out.push({ parts: now, circuit });
-  for (const p of talking) {
+  for (const p of list) {
     const next = now.length < most ? plan([...now, p]) : null;
     if (next) {
       now.push(p);
@@ -58,10 +61,10 @@ const named = (b: Batch, i: number): [string, Batch, number] => [
 ];
 
 describe("sketches for every part compile without a warning", () => {
-  const list = batches("board/atmega2560-long", 9);
+  const list = batches("board/atmega2560-long", 9, onAvr);
   it("covers every part that a board talks to", () => {
-    expect(list.flatMap((b) => b.parts.map((p) => p.id))).toEqual(talking.map((p) => p.id));
-    expect(talking.length).toBeGreaterThan(110);
+    expect(list.flatMap((b) => b.parts.map((p) => p.id))).toEqual(onAvr.map((p) => p.id));
+    expect(onAvr.length).toBeGreaterThan(110);
   });
   it.each(list.map(named))("%s", (_n, b, i) => {
     const files = targetById("sketch")!.files(b.circuit);
