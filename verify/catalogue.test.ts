@@ -166,7 +166,15 @@ describe("MicroPython programs for every part run under the port", () => {
     const OWN_LIGHT = 25;
     const plan = new Set([...c.netlist.bindings.map((x) => gpio(c, x.hostPin)), OWN_LIGHT]);
     const opened = new Set(
-      r.log.flatMap((e) => (e[0] === "pin" || e[0] === "adc" ? [e[1]] : e[0] === "i2c" ? [e[2], e[3]] : [])),
+      r.log.flatMap((e) =>
+        e[0] === "pin" || e[0] === "adc"
+          ? [e[1]]
+          : e[0] === "i2c"
+            ? [e[2], e[3]]
+            : e[0] === "i2s"
+              ? [e[2], e[3], e[4]]
+              : [],
+      ),
     );
     for (const g of opened) expect(plan, `GP${g}`).toContain(g);
     for (const x of c.netlist.bindings)
