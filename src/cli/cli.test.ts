@@ -39,6 +39,19 @@ const project = (parts: object[], links: object[] = []) => ({
 const B1 = { ref: "B1", part: "board/atmega328p-long" };
 
 describe("lattice", () => {
+  it("proposes parts for an idea, and makes the project of it", async () => {
+    const file = path.join(dir, "idea.json");
+    const words = "tell me when the plants are dry, show it, keep a record".split(" ");
+    expect(await main(["idea", ...words, "--take", "soil=prongs", "--out", file, "--json"])).toBe(0);
+    const told = JSON.parse(out) as { wishes: { thing: string }[]; verdict: string };
+    expect(told.wishes.map((w) => w.thing)).toEqual(["alert", "soil", "text", "record"]);
+    expect(told.verdict).toMatch(/^(Ready to wire|Can be wired)/);
+    const made = JSON.parse(fs.readFileSync(file, "utf8")) as { parts: { part: string }[] };
+    expect(made.parts.map((p) => p.part)).toContain("module/soil-resistive");
+    expect(await main(["idea", "nothing", "for", "us"])).toBe(2);
+    expect(await main(["idea", "show", "the", "temperature", "--take", "soil=prongs"])).toBe(2);
+    expect(err).toContain('this idea has no "soil"; it has text, temperature');
+  });
   it("lists parts and shows one", async () => {
     expect(await main(["parts", "--kind", "supply"])).toBe(0);
     expect(out).toMatch(/^supply\/usb-port +USB port/m);

@@ -2,7 +2,7 @@ import { Command } from "commander";
 import { EXIT, Unusable } from "./io";
 
 /** Verbs that may plan: another solver stands by for what takes long. */
-const PLANS = new Set(["assign", "boards", "place", "plan", "wire"]);
+const PLANS = new Set(["assign", "boards", "idea", "place", "plan", "wire"]);
 
 /**
  * The `lattice` command. What a verb stands on is loaded when it is asked for: checking needs no printing. Results to stdout,
@@ -33,6 +33,15 @@ export async function main(argv: string[]): Promise<number> {
     )
     .option("--json", "one JSON value")
     .action(async (id, o) => done(await (await import("./parts")).partCommand(id, o)));
+  program
+    .command("idea <words...>")
+    .description("what an idea in your own words wants: two or three ways for each thing, and a planned project of it")
+    .option("--in <file>", "join it to this project")
+    .option("--take <thing=way...>", "another way than the first")
+    .option("--board <id>", "this board, where the project has none")
+    .option("--out <file>", "write the project that comes of it, planned and checked")
+    .option("--json", "one JSON value")
+    .action(async (words, o) => done(await (await import("./idea")).ideaCommand(words, o)));
   program
     .command("header <file> [ref]")
     .description("how the parts' headers read: what is known, what was confirmed, and confirming one")

@@ -1,6 +1,7 @@
 import { benchApi } from "./stations/bench";
 import { captureApi } from "./stations/capture";
 import { firmwareApi } from "./stations/firmware";
+import { ideaApi } from "./stations/idea";
 import { ownPartsApi } from "./stations/own-parts";
 import { partsApi } from "./stations/parts";
 import { pinsApi } from "./stations/pins";
@@ -11,6 +12,7 @@ import { wiringApi } from "./stations/wiring";
 import { wiresApi } from "./stations/wires";
 
 export type { Preview } from "./stations/project";
+export type { Proposal } from "./stations/idea";
 export type { Found, ListChoice } from "./stations/parts";
 export type { OwnPartCheck } from "./stations/own-parts";
 export type { Told } from "./stations/wires";
@@ -22,6 +24,7 @@ export type { Told } from "./stations/wires";
 export const api = {
   ...projectApi,
   ...partsApi,
+  ...ideaApi,
   ...ownPartsApi,
   ...pinsApi,
   ...powerApi,

@@ -75,7 +75,10 @@ export interface Built {
 }
 
 const CELLS = ["supply/aa-3", "supply/aa-4", "supply/li-ion-1s", "supply/battery-9v", "supply/power-bank"];
+const MAINS = ["supply/usb-port", "supply/usb-charger"];
 const MOST_FIXES = 16;
+/** What only somebody who looks at the part can settle. */
+const FOR_EYES = new Set(["part.print"]);
 const loud = (p: Project, catalogue: Catalogue): Finding[] =>
   findings(circuitOf(p, catalogue)).filter((f) => f.severity !== "note");
 
@@ -85,6 +88,7 @@ function mended(project: Project, catalogue: Catalogue): { project: Project; did
   let now = project;
   while (did.length < MOST_FIXES) {
     const fix = loud(now, catalogue)
+      .filter((f) => !FOR_EYES.has(f.rule))
       .flatMap((f) => f.fixes.slice(0, 1))
       .find((x) => !did.includes(x.label));
     if (!fix) break;
@@ -161,9 +165,7 @@ export function buildIdea(
     const done = a.clash ? { project: a.project, did: [] } : mended(a.project, catalogue);
     return { ...done, clash: a.clash, harm: harm(done.project, catalogue) };
   };
-  const tries = (fed ? [null] : o.hints?.battery ? CELLS : ["supply/usb-port", "supply/usb-charger"]).filter(
-    (s) => s === null || catalogue.get(s),
-  );
+  const tries = (fed ? [null] : o.hints?.battery ? CELLS : MAINS).filter((s) => s === null || catalogue.get(s));
   let best = finish(tries[0]!);
   for (const s of tries.slice(1)) {
     if (best.clash || best.harm === 0) break;
@@ -173,3 +175,12 @@ export function buildIdea(
   const c = circuitOf(best.project, catalogue);
   return { project: best.project, did: best.did, clash: best.clash, verdict: verdict(c, findings(c)).words };
 }
+
+/** Every part that offers for these things, boards to begin with and supplies may bring in: to be loaded before. */
+export const ideaParts = (things: readonly string[], project: Project): string[] => [
+  ...things.flatMap((id) => thingById(id)?.ways.flatMap((w) => w.pieces.map((p) => p.part)) ?? []),
+  ...BOARDS.map((b) => b.part),
+  ...Object.keys(project.drawer.parts).filter((id) => id.startsWith("board/")),
+  ...CELLS,
+  ...MAINS,
+];

@@ -40,9 +40,12 @@ function logicVolts(project: Project, catalogue: Catalogue): number | undefined 
 const pinWords = (part: Part): string | null => {
   const s = summarise(part);
   if (!s.pins) return null;
-  const bus = s.talks.find((t) => t === "i2c" || t === "spi");
-  if (bus)
-    return `${s.pins} pins, ${bus === "i2c" ? "the two of them" : "most of them"} shared with others on ${talkWords(bus)}`;
+  const shared = s.talks.includes("i2c") ? 2 : s.talks.includes("spi") ? 3 : 0;
+  const bus = talkWords(shared === 2 ? "i2c" : "spi");
+  if (shared)
+    return s.pins <= shared
+      ? `${s.pins} pins that others share (${bus})`
+      : `${s.pins} pins, ${shared} of them shared on ${bus}`;
   return `${s.pins} ${s.talks.includes("analogue") ? "analogue " : ""}pin${s.pins > 1 ? "s" : ""}`;
 };
 
@@ -91,7 +94,8 @@ function judge(w: Way, parts: readonly Part[], project: Project, V: number | und
   else if (w.price > 1) point(0, PRICE[w.price]);
   for (const p of parts) {
     const pins = pinWords(p);
-    if (pins) pros.push(pins);
+    // Not twice what its own words say.
+    if (pins && !/\bpins?\b/.test(w.good)) pros.push(pins);
     const m = p.measures.find((x) => x.accuracy);
     if (m?.accuracy) pros.push(`${m.what}: ${m.accuracy}`);
   }

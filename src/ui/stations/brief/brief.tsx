@@ -4,6 +4,7 @@ import { useAnswer } from "@/ui/shared/answer";
 import { SaveField } from "@/ui/shared/save-field";
 import { StationTitle } from "@/ui/shared/title";
 import { useProject } from "@/ui/state/project";
+import { Idea } from "./idea";
 import { questions, type Question } from "./rules";
 import { Checkbox } from "@/ui/shared/checkbox";
 import { Radios } from "@/ui/shared/radios";
@@ -138,6 +139,7 @@ export function Brief() {
             schema={(s) => s.textUpTo(2000)}
             save={(v) => void edit({ type: "setBrief", brief: { goal: v } })}
           />
+          <Idea />
           <SaveField
             label="Notes"
             className={FIELD}
