@@ -7,7 +7,7 @@ import type { Spot, Spots } from "./spots";
 const JUMPER_MM = 10;
 const TROUBLE_MM = 10_000;
 /** How many placements are laid out in full. */
-const TRIES = 200;
+const TRIES = 150;
 /** Rows that a part is tried up and down. */
 const REACH = 5;
 

@@ -25,7 +25,7 @@ export function layoutFrom(part: Part): Pick<OwnDraft, "layout" | "firstRow" | "
 }
 
 /** Whether the pins are still those of the part that this one came from, in their order; labels may have changed. */
-export const inBaseOrder = (b: Build): boolean => {
+const inBaseOrder = (b: Build): boolean => {
   const base = b.draft.base?.pins;
   return (
     base !== undefined && base.length === b.draft.pins.length && b.draft.pins.every((p, i) => p.from === base[i]!.label)
