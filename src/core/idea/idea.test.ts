@@ -23,6 +23,9 @@ describe("an idea in a person's own words", () => {
     expect(r.unread).toEqual(["please my uncle Fred"]);
     expect(readIdea("door alarm without a display").without).toContain("text");
   });
+  it("tells the words as they were typed, whatever letters stand before them", () => {
+    expect(readIdea("İİİ ÄÖÜ ßß: How Warm is it").wishes).toEqual([{ thing: "temperature", by: "How Warm" }]);
+  });
   it("hears where and how it lives", () => {
     expect(readIdea("temperature in the garden on batteries, cheap, without soldering").hints).toEqual({
       outdoors: true,

@@ -113,7 +113,11 @@ const pieces = (text: string): { at: number; text: string }[] => {
  * no word of the table stands in comes back in `unread`.
  */
 export function readIdea(typed: string): Reading {
-  const text = typed.slice(0, MOST_LETTERS).replace(/[’‘]/g, "'").toLowerCase();
+  // Letter by letter, so that places in it are places in what was typed.
+  const text = typed
+    .slice(0, MOST_LETTERS)
+    .replace(/[’‘]/g, "'")
+    .replace(/[A-Z]/g, (c) => c.toLowerCase());
   const found = findings(text).sort((a, b) => a.at - b.at || b.to - a.to);
   const negated = (f: Found) => NOT_BEFORE.test(text.slice(Math.max(0, f.at - 30), f.at));
   const wishes = new Map<string, Wish>();
