@@ -135,7 +135,7 @@ export const ACTS: readonly Thing[] = [
       "mood (?:light|lamp)",
       "night ?lights?",
       "christmas (?:tree|lights?)",
-      "neopixel\\w*",
+      "addressable (?:lights?|leds?)",
       "ambient light",
       "lights? in (?:all |any |different )?colou?rs?",
       "glow\\w*",
