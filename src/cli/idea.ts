@@ -46,7 +46,7 @@ export async function ideaCommand(words: readonly string[], o: Options): Promise
   if (o.board && !catalogue.get(o.board)?.board) throw new Unusable(`--board ${o.board}: no such board`);
   const choices = offers.map((x) => ({ thing: x.thing, way: wanted.get(x.thing) ?? x.ways[0]!.id }));
   const built = o.out
-    ? buildIdea(project, catalogue, { choices, hints: read.hints, ...(o.board && { board: o.board }) })
+    ? buildIdea(project, catalogue, { choices, hints: read.hints, goal: text, ...(o.board && { board: o.board }) })
     : null;
   if (built && o.out) await writeFileWhole(o.out, writeProject(built.project));
   if (o.json)

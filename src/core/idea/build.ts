@@ -1,6 +1,6 @@
 import { findings, verdict, type Finding } from "../checks";
 import { circuitOf } from "../circuit";
-import { planAll } from "../plan/advice";
+import { newFindings, planAll } from "../plan/advice";
 import type { Catalogue } from "../parts/catalogue";
 import { applyEdit, defaultHost, nextRef, partLookup, type Edit, type Project } from "../project";
 import { thingById, type Hints } from "./read";
@@ -79,15 +79,17 @@ const MAINS = ["supply/usb-port", "supply/usb-charger"];
 const MOST_FIXES = 16;
 /** What only somebody who looks at the part can settle. */
 const FOR_EYES = new Set(["part.print"]);
-const loud = (p: Project, catalogue: Catalogue): Finding[] =>
-  findings(circuitOf(p, catalogue)).filter((f) => f.severity !== "note");
+
+/** What is wrong since something was joined: what was so before is not ours to mend. */
+const loud = (before: Project, now: Project, catalogue: Catalogue): Finding[] =>
+  newFindings(before, now, catalogue).filter((f) => f.severity !== "note");
 
 /** Applies the first fix of what is above a note, one after the other, as somebody does who trusts them; never one twice. */
-function mended(project: Project, catalogue: Catalogue): { project: Project; did: string[] } {
+function mended(before: Project, project: Project, catalogue: Catalogue): { project: Project; did: string[] } {
   const did: string[] = [];
   let now = project;
   while (did.length < MOST_FIXES) {
-    const fix = loud(now, catalogue)
+    const fix = loud(before, now, catalogue)
       .filter((f) => !FOR_EYES.has(f.rule))
       .flatMap((f) => f.fixes.slice(0, 1))
       .find((x) => !did.includes(x.label));
@@ -98,9 +100,9 @@ function mended(project: Project, catalogue: Catalogue): { project: Project; did
   return { project: now, did };
 }
 
-/** How bad a plan is: stops above all, then faults, then risks. */
-const harm = (p: Project, catalogue: Catalogue) =>
-  loud(p, catalogue).reduce((s, f) => s + (f.severity === "stop" ? 100 : f.severity === "fault" ? 10 : 1), 0);
+/** How bad a plan has become: stops above all, then faults, then risks. */
+const harm = (before: Project, now: Project, catalogue: Catalogue) =>
+  loud(before, now, catalogue).reduce((s, f) => s + (f.severity === "stop" ? 100 : f.severity === "fault" ? 10 : 1), 0);
 
 /** The parts of the chosen ways joined to the project; one that two things share is taken once. */
 function withParts(project: Project, catalogue: Catalogue, choices: readonly Choice[]): Project {
@@ -129,12 +131,12 @@ function withParts(project: Project, catalogue: Catalogue, choices: readonly Cho
 
 /**
  * A project from what was chosen: a board and a supply where there is none, the parts of each way, everything planned, and what
- * the checks ask for put in by their own fixes. On cells the supply is tried, the kind that harms least.
+ * the checks ask for since then put in by their own fixes. On cells the supply is tried, the kind that harms least.
  */
 export function buildIdea(
   project: Project,
   catalogue: Catalogue,
-  o: { choices: readonly Choice[]; board?: string; hints?: Hints },
+  o: { choices: readonly Choice[]; board?: string; hints?: Hints; goal?: string },
 ): Built {
   const partOf = partLookup(project, catalogue);
   const things = o.choices.map((c) => c.thing);
@@ -149,6 +151,9 @@ export function buildIdea(
       label: "Controller",
     });
   if (wants(things, "wifi")) edits.push({ type: "setOption", ref: board, key: "radio", value: "true" });
+  // The words become the project's own, where it has none yet.
+  const goal = o.goal?.trim();
+  if (goal && !project.brief.goal) edits.push({ type: "setBrief", brief: { goal } });
   if (o.hints?.outdoors && project.brief.place === "room")
     edits.push({ type: "setBrief", brief: { place: "shelter" } });
   const based = withParts(
@@ -162,8 +167,8 @@ export function buildIdea(
       ? applyEdit(based, { type: "addPart", part: supply, ref: nextRef(based, supply) }, catalogue)
       : based;
     const a = planAll(p, catalogue);
-    const done = a.clash ? { project: a.project, did: [] } : mended(a.project, catalogue);
-    return { ...done, clash: a.clash, harm: harm(done.project, catalogue) };
+    const done = a.clash ? { project: a.project, did: [] } : mended(project, a.project, catalogue);
+    return { ...done, clash: a.clash, harm: harm(project, done.project, catalogue) };
   };
   const tries = (fed ? [null] : o.hints?.battery ? CELLS : MAINS).filter((s) => s === null || catalogue.get(s));
   let best = finish(tries[0]!);

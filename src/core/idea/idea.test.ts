@@ -1,5 +1,6 @@
+import fs from "node:fs";
 import { describe, expect, it } from "vitest";
-import { applyEdit, type Project } from "../project";
+import { applyEdit, readProject, type Project } from "../project";
 import { catalogue, check, make } from "../testing";
 import { boardsFor, buildIdea, offersFor, readIdea, THINGS, thingsOf, VERBS, type Verb } from ".";
 import { PHRASINGS } from "./phrasings";
@@ -100,6 +101,33 @@ describe("boards to begin with", () => {
       expect(catalogue.get(b.part)!.board!.radio).toContain("wifi");
     expect(boardsFor(["text"], empty(), catalogue, { noIron: true })[0]!.part).toBe("board/atmega328p-long");
     expect(boardsFor(["text"], owning({ "board/samd21-compact": 1 }), catalogue)[0]!.part).toBe("board/samd21-compact");
+  });
+});
+
+describe("what is joined to a project", () => {
+  const demo = () => {
+    const r = readProject(
+      fs.readFileSync(new URL("../../../demo/moss-terrarium.lattice.json", import.meta.url), "utf8"),
+      catalogue,
+    );
+    if (!r.ok) throw new Error("the demo can't be read");
+    return r.project;
+  };
+  it("leaves what was wrong before to the person, keeps their words, and its own where there are none", () => {
+    const before = demo();
+    const had = check(before)
+      .filter((f) => f.severity === "fault")
+      .map((f) => f.rule);
+    expect(had).toEqual(["level.low-high"]);
+    const b = buildIdea(before, catalogue, { choices: [{ thing: "beep", way: "active" }], goal: "and beep" });
+    expect(
+      check(b.project)
+        .filter((f) => f.severity === "fault")
+        .map((f) => f.rule),
+    ).toEqual(had);
+    expect(b.did.join()).not.toMatch(/74AHCT125/);
+    expect(b.project.brief.goal).toBe(before.brief.goal);
+    expect(buildIdea(empty(), catalogue, { choices: [], goal: " beep " }).project.brief.goal).toBe("beep");
   });
 });
 

@@ -54,6 +54,7 @@ export const ideaApi = {
     project: Project,
     choices: Choice[],
     hints: Hints,
+    goal: string,
     board?: string,
   ): Promise<Step & { clash: string | null; did: string[]; verdict: string }> {
     await needFor(project);
@@ -63,7 +64,7 @@ export const ideaApi = {
         project,
       ),
     );
-    const b = buildIdea(project, catalogue, { choices, hints, ...(board !== undefined && { board }) });
+    const b = buildIdea(project, catalogue, { choices, hints, goal, ...(board !== undefined && { board }) });
     return { ...step(b.project, "parts from an idea"), clash: b.clash, did: b.did, verdict: b.verdict };
   },
 };

@@ -12,13 +12,17 @@ interface Gate {
   opens?: readonly string[];
   says: string;
   mild?: boolean;
+  /** Only where all of what it opens is wired: a path from one pin to another. */
+  path?: true;
 }
 
 /** The gates that a part states, and those of its channels, which open when low. */
 const gatesOf = ({ part }: Instance): Gate[] => [
   ...part.gates,
   ...part.channels.flatMap((x): Gate[] =>
-    x.enable ? [{ pin: x.enable, open: "low", opens: [x.in, x.out], says: `passes ${x.in} on to ${x.out}` }] : [],
+    x.enable
+      ? [{ pin: x.enable, open: "low", opens: [x.in, x.out], path: true, says: `passes ${x.in} on to ${x.out}` }]
+      : [],
   ),
 ];
 
@@ -54,7 +58,7 @@ function inUse(c: Circuit, inst: Instance, gate: Gate): boolean {
     const net = c.netlist.netOf(`${inst.ref}.${pin}`);
     return net.kind !== "ground" && net.kind !== "supply" && net.ends.length > 1;
   };
-  if (gate.opens) return gate.opens.every(wired) || (inst.part.gates.length > 0 && gate.opens.some(wired));
+  if (gate.opens) return gate.path ? gate.opens.every(wired) : gate.opens.some(wired);
   return inst.part.pins.some((p) => p.need && p.label !== gate.pin && wired(p.label));
 }
 

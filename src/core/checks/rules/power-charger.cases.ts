@@ -31,7 +31,7 @@ export const powerChargerCases: Case[] = [
     severity: "stop",
     says: "a small pouch cell at a charger with the resistor that it is sold with",
     bad: () => charged(small(), tp(), false, OUT),
-    near: () => charged(small(), tp(400), false, OUT),
+    near: () => charged(small(), tp(200), false, OUT),
     fix: "charge-slower",
   },
   {
@@ -49,6 +49,14 @@ export const powerChargerCases: Case[] = [
     bad: () => charged(cell("supply/li-ion-2s"), tp(), false, OUT),
     near: () => charged(large(), tp(), false, OUT),
     also: ["stop power.range"],
+  },
+  {
+    rule: "power.charger",
+    severity: "note",
+    says: "a cell that is charged faster than half its charge in an hour",
+    bad: () => charged(cell("supply/lipo-1s", { capacity_mAh: 1200 }), tp(), false, OUT),
+    near: () => charged(large(), tp(), false, OUT),
+    fix: "charge-slower",
   },
   {
     rule: "power.charger",

@@ -7,6 +7,8 @@ import type { Found, Fix, Rule } from "../types";
 
 type Charger = NonNullable<Instance["part"]["charger"]>;
 
+/** Many cells name half of the most for every day, and some of them nothing above it. */
+const DAILY_SHARE = 0.5;
 /** A cell's full voltage may differ from the charger's by so much: tolerances of both, volts. */
 const FULL_SLACK_V = 0.06;
 
@@ -64,9 +66,24 @@ function onCell(c: Circuit, inst: Instance, x: Charger, net: Net, s: SourceAt): 
       "stop",
       `${label(c, inst.ref)} charges with ${mA(with_A)}, but ${label(c, s.ref)} takes at most ${mA(most_A)}: it gets hot, swells or burns.`,
       { charges_mA: round(with_A * 1000, 0), most_mA: round(most_A * 1000, 0) },
-      slower(inst, most_A),
+      [...slower(inst, most_A * DAILY_SHARE), ...slower(inst, most_A)].slice(0, 1),
     );
-  return whileCharging(c, inst, x, net);
+  return [...quick(c, inst, s, with_A, most_A), ...whileCharging(c, inst, x, net)];
+}
+
+/** Faster than every cell of the kind takes. */
+function quick(c: Circuit, inst: Instance, s: SourceAt, with_A: number, most_A: number): Found[] {
+  if (with_A <= most_A * DAILY_SHARE * 1.001) return [];
+  return [
+    {
+      rule: "power.charger",
+      severity: "note",
+      at: [inst.ref, s.ref],
+      message: `${label(c, inst.ref)} charges ${label(c, s.ref)} with ${mA(with_A)}: many cells take that, some only ${mA(most_A * DAILY_SHARE)}. Read the charging current on the cell or in its data sheet first.`,
+      evidence: { charges_mA: round(with_A * 1000, 0), most_mA: round(most_A * DAILY_SHARE * 1000, 0) },
+      fixes: slower(inst, most_A * DAILY_SHARE),
+    },
+  ];
 }
 
 /** A charger without a way of its own for the load sees the project's current, and never finds the end. */

@@ -1,24 +1,16 @@
 import type { Circuit } from "../../circuit";
-import { sourcesOn, type PowerLimit } from "../../circuit/power";
+import type { PowerLimit } from "../../circuit/power";
 import { evaluate } from "../../quantity";
-import { netById } from "../graph";
 import { label, mA, round } from "../help";
 import type { Found, Rule } from "../types";
 
-/** The supply of a part that a limit is about. */
-function supplyOf(c: Circuit, l: PowerLimit) {
+/** What must be drawn from what a limit is about, so that it stays on, amperes; undefined: it stays on by itself. */
+function leastOf(c: Circuit, l: PowerLimit): number | undefined {
   const inst = c.netlist.instance(l.ref);
-  if (!inst) return undefined;
-  const net = netById(c, l.net);
-  const key =
-    l.kind === "source"
-      ? net &&
-        Object.keys(inst.part.supplies).find((k) =>
-          sourcesOn(c.netlist, net).some((s) => s.source === inst.part.supplies[k]!.source),
-        )
-      : l.id.split(">").at(-1);
-  const s = key === undefined ? undefined : inst.part.supplies[key];
-  return s?.keeps_mA === undefined ? undefined : evaluate(s.keeps_mA, inst.vars) / 1000;
+  const supplies = inst?.part.supplies ?? {};
+  // A converter's limit ends with the supply that it makes.
+  const s = l.kind === "source" ? Object.values(supplies).find((x) => x.source) : supplies[l.id.split(">").at(-1)!];
+  return s?.keeps_mA === undefined ? undefined : evaluate(s.keeps_mA, inst!.vars) / 1000;
 }
 
 export const powerKeepsOn: Rule = {
@@ -26,7 +18,7 @@ export const powerKeepsOn: Rule = {
   says: "Some supplies switch themselves off when little is drawn from them: what hangs on them must draw more than that, always.",
   check: (c) =>
     c.power.limits.flatMap((l): Found[] => {
-      const least = supplyOf(c, l);
+      const least = leastOf(c, l);
       if (least === undefined || !(l.flow.typ > 0) || l.flow.idle >= least) return [];
       const always = l.flow.typ < least;
       return [

@@ -45,12 +45,7 @@ static bool __attribute__((unused)) soundGet(I2S *port, uint8_t right, uint8_t *
 
 /** Sound as numbers, by the chip's own port: three bytes, how far the samples of ${RATE / 1000} ms reach, of 2^24. */
 export const i2s: Link<"i2s"> = {
-  unfit: (target) =>
-    target === "python"
-      ? "a computer's sound port belongs to its system"
-      : target === "plain"
-        ? "this chip has no port for sound"
-        : null,
+  unfit: (target) => (target === "python" ? "a computer's sound port belongs to its system" : null),
   unfitPart: (p) =>
     WORKED.has(p.board.family)
       ? null

@@ -4,8 +4,14 @@ import { readPins, type PinList } from "./pins";
 import type { OwnRole } from "./roles";
 import type { OwnDraft } from "./schema";
 
-/** `GPIO4`, `IO4`, `GP4`, `D4`, `4`: the number of a chip's pin, as boards print it. */
-const numberIn = (label: string) => /^(?:GPIO|GP|IO|D|P)?(\d{1,3})$/i.exec(label)?.[1];
+/** `GPIO4`, `IO4`, `GP4`, `4`: the number of a chip's pin. `D4` is the board's own count, which may be another. */
+const numberIn = (label: string) => /^(?:GPIO|GP|IO)?(\d{1,3})$/i.exec(label)?.[1];
+/** Whether a plain number on a board like this one can only be the chip's: it counts no pins of its own otherwise. */
+const countsByChip = (board: Part) =>
+  board.pins.every((p) => {
+    const own = /^D(\d+)$/.exec(p.label)?.[1];
+    return own === undefined || Number(own) === p.gpio;
+  });
 
 const isPower = (role: OwnRole) => role === "ground" || role === "supply-in" || role === "supply-out";
 
@@ -18,7 +24,8 @@ function meant(board: Part, label: string): Pin | undefined {
     board.pins.find((p) => [p.label, ...(p.aliases ?? [])].some((l) => l.toUpperCase() === bare.toUpperCase()));
   if (named) return named;
   const n = numberIn(bare);
-  return n === undefined ? undefined : board.pins.find((p) => p.gpio === Number(n));
+  if (n === undefined || (/^\d/.test(bare) && !countsByChip(board))) return undefined;
+  return board.pins.find((p) => p.gpio === Number(n));
 }
 
 /**
@@ -47,7 +54,10 @@ export function readBoardPins(text: string, board: Part): PinList {
           ? { ...p, role, supply, guessed: false }
           : { ...p, role: "unused" as const, guessed: true };
       taken.add(pin.label);
-      return { ...p, role, guessed: false, says, supply, ...(from !== undefined && { from }) };
+      // Told where the print is another, so that a person can hold it against the board.
+      const told =
+        pin.label === p.label ? says : [`taken for ${pin.label}`, says].filter(Boolean).join("; ").slice(0, 200);
+      return { ...p, role, guessed: false, says: told, supply, ...(from !== undefined && { from }) };
     }),
   };
 }

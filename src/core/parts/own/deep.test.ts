@@ -241,6 +241,24 @@ describe("a board with the chip of a known one", () => {
     expect(c.netlist.bindings.filter((b) => b.host === "B1").map((b) => b.hostPin)).toContain("21");
     expect(findings(c).filter((f) => f.severity === "stop" || f.severity === "fault")).toEqual([]);
   });
+  it("a board's own count is not the chip's: D1 finds nothing where the known board has no D1", () => {
+    const pins = (id: string, text: string) => {
+      const r = readBoardPins(text, catalogue.get(id)!);
+      return r.ok ? r.pins.map((p) => p.from ?? null) : [];
+    };
+    expect(pins("board/rp2040-forty", "GP4 4 D1")).toEqual(["GP4", null, null]);
+    // What is printed otherwise than on the known board says which of its pins it was taken for.
+    const r = readBoardPins("D1 GPIO4", catalogue.get("board/esp32-s3-fortyfour")!);
+    expect(r.ok && r.pins.map((p) => p.says)).toEqual([
+      expect.stringMatching(/^taken for GPIO1/),
+      expect.not.stringMatching(/taken for/),
+    ]);
+    // A board that counts its own pins: its D1, and no bare number taken for the chip's.
+    const thumb = catalogue.get("board/rp2040-thumb")!;
+    expect(pins("board/rp2040-thumb", "D1")).toEqual(["D1"]);
+    expect(thumb.pins.find((p) => p.label === "D1")!.gpio).not.toBe(1);
+    expect(pins("board/rp2040-thumb", "1")[0]).not.toBe(thumb.pins.find((p) => p.gpio === 1)?.label ?? "none");
+  });
   it("asks for the rows before it says that it is done", () => {
     const fields = buildPart({ ...draft(), firstRow: "", rowPitch: "" }).problems.map((p) => p.field);
     expect(fields).toEqual(["firstRow", "rowPitch"]);

@@ -113,7 +113,7 @@ export function Idea() {
     if (!proposal) return;
     const choices = proposal.offers.map((o) => ({ thing: o.thing, way: wayOf(o) }));
     void run(async (p) => {
-      const s = await core().ideaBuild(p, choices, hints, boardTaken || undefined);
+      const s = await core().ideaBuild(p, choices, hints, text, boardTaken || undefined);
       if (s.clash) toast.error(`The parts do not fit: ${s.clash}`, { duration: 12_000 });
       else toast(`${s.verdict}. The parts are in the list, wired in the plan; undo takes them back.`);
       setDone({ verdict: s.verdict, did: s.did });
