@@ -1,31 +1,15 @@
 import fs from "node:fs";
 import { beforeAll, describe, expect, it } from "vitest";
-import { stageOf } from "../src/core/bench/stage";
 import { circuitOf, type Circuit } from "../src/core/circuit";
-import { DEVICES } from "../src/core/firmware/devices";
-import { driverParts } from "../src/core/firmware/pins";
-import { programOf, type Tried } from "../src/core/firmware/sim";
 import { avrC } from "../src/core/firmware/targets/avr-c";
-import { micropython } from "../src/core/firmware/targets/micropython";
-import { sketch } from "../src/core/firmware/targets/sketch";
-import { MODELS } from "../src/core/bench/models";
 import { findPin } from "../src/core/parts/catalogue";
 import { assign } from "../src/core/plan/assign";
 import { readProject, type Rule } from "../src/core/project";
 import { BOARD3, BOARD5, catalogue, make, USB } from "../src/core/testing";
-import { benchProgram, compileC, compileSketch, coreArchive, simulateWith } from "./avr/toolchain";
-import { runProgram } from "./micropython/run";
-import { busOnTwoWires, linesOf, wirePart } from "./parts";
-import { Lines } from "./parts/lines";
+import { benchProgram, compileC, coreArchive, simulateWith } from "./avr/toolchain";
+import { linesOf } from "./parts";
 import { together } from "./parts/together";
-
-/** Presses of the first contact, ms: from when, until when. */
-const PRESSES = [
-  [1500, 1900],
-  [2600, 2700],
-  [4200, 5100],
-];
-const SECONDS = 8;
+import { bySim, models, pressesOf, sameInPython, sameInSketch, SECONDS } from "./same";
 
 interface Case {
   name: string;
@@ -180,99 +164,10 @@ const circuit = (board: object, x: Case): Circuit => {
   return circuitOf({ ...a.project, ...(x.rules && { rules: x.rules }) }, catalogue);
 };
 
-/** What the interpreter says and does. */
-function bySim(c: Circuit, target: Tried) {
-  const stage = stageOf(c, "B1", target);
-  const levels = new Map<string, number[]>();
-  const p = programOf(c, "B1", target, {
-    ...stage,
-    drive(ref, pin, level, now) {
-      const list = levels.get(ref) ?? [];
-      if ((list.at(-1) ?? 0) !== level) levels.set(ref, [...list, level]);
-      stage.drive(ref, pin, level, now);
-    },
-  });
-  for (const [from, to] of PRESSES) {
-    p.run(from!);
-    stage.press("SW1", true);
-    p.run(to!);
-    stage.press("SW1", false);
-  }
-  p.run(SECONDS * 1000);
-  return { lines: p.said.map((s) => s.line), levels, p };
-}
-
-/** The presses of a contact for the simulator; none where there is no contact. */
-const pressesOf = (go: string | undefined, port: (hostPin: string) => string): string[] =>
-  go
-    ? [
-        `hold:${port(go)}:1`,
-        ...PRESSES.flatMap(([from, to]) => [`later:${port(go)}:${from}:0`, `later:${port(go)}:${to}:1`]),
-      ]
-    : [];
-
-/** Lines that stand still: the last four seconds, when everything has been read, and what was told at a press. */
-const steady = (lines: readonly string[]) =>
-  lines.filter((l) => / pressed$/.test(l) || (/running [4-7] s$/.test(l) && !/Go pressed/.test(l)));
-
-/** All parts of a board that hang on wires or on a bus, with their models. */
-function models(c: Circuit, target: string) {
-  // A bare chip's program times its buses by itself.
-  const soft = target === "avr-c";
-  let on = "";
-  const parts = driverParts(c, "B1", target, (b) => b);
-  const wires = new Map<string, NonNullable<ReturnType<typeof wirePart>>>();
-  const bus = new Map<number, ReturnType<(typeof MODELS)[number]["make"]>>();
-  for (const p of parts) {
-    const [kind, model] = [DEVICES.find((d) => d.id === p.inst.part.id), MODELS.find((m) => m.part === p.inst.part.id)];
-    // What hangs on another part is heard and told there.
-    if (!kind || !model || p.through) continue;
-    const part = model.make(model.worlds[0]!, {
-      chain: p.chain,
-      options: p.options,
-      ...(p.outs !== undefined && { outs: p.outs, rests: p.rests ?? 0 }),
-      ...(p.pulsed && { pulsed: true }),
-    });
-    const g = c.netlist.instance(p.inst.ref)!.part.groups.find((x) => x.kind === "i2c");
-    if (p.address) bus.set(Number(p.address), part);
-    // One of them stands for all on those two pins.
-    if (p.address && g && soft) {
-      if (!on) wires.set((on = p.inst.ref), busOnTwoWires(bus, g.pins.sda!, g.pins.scl!));
-      continue;
-    }
-    const w = wirePart(c, p.inst.ref, kind.of(p), part, p.chain);
-    if (w) wires.set(p.inst.ref, w);
-  }
-  return { bus, wires };
-}
-
 describe("the interpreter says what MicroPython says, line by line", () => {
   it.each([...CASES, DEMOS.moss].map((x) => [x.name, x] as const))("%s", async (_n, x) => {
     const c = circuit(BOARD3, x);
-    const sim = bySim(c, "micropython");
-    const { bus, wires } = models(c, "micropython");
-    const board = c.netlist.instance("B1")!.part;
-    const gpio = (hostPin: string) => findPin(board, hostPin)!.gpio!;
-    const at = new Map(
-      [...wires.keys()].flatMap((ref) => [...linesOf(c, ref)].map(([l, pin]) => [gpio(pin), `${ref}.${l}`] as const)),
-    );
-    const go = linesOf(c, "SW1").get("1");
-    const presses = PRESSES.flatMap(([from, to]) => [`(${from}, 0)`, `(${to}, 1)`]).reverse();
-    const world = `clock.END[0] = ${SECONDS * 1000}\n${go ? `machine.LEVELS_AT[${gpio(go)}] = [${presses.join(", ")}, (0, 1)]` : ""}`;
-    const all = together(wires);
-    const lines = wires.size ? { lines: new Lines(all), part: { write: () => true, read: () => null }, at } : undefined;
-    const r = await runProgram(micropython.files(c), "main.py", world, bus, lines);
-    expect(steady(r.lines)).toEqual(steady(sim.lines));
-    expect(steady(sim.lines).length).toBeGreaterThanOrEqual(go ? 6 : 4);
-    for (const ref of ["LED1", "LED2"].filter((k) => linesOf(c, k).size)) {
-      const pin = gpio(linesOf(c, ref).get("A")!);
-      const levels = r.log.filter((e) => e[0] === "toggle" && e[1] === pin).map((e) => e[2]);
-      const wanted = sim.levels.get(ref) ?? [];
-      // What comes at the very end of the time may be seen or not.
-      const n = Math.min(8, levels.length, wanted.length);
-      expect(levels.slice(0, n), ref).toEqual(wanted.slice(0, n));
-      expect(Math.abs(levels.length - wanted.length), ref).toBeLessThanOrEqual(1);
-    }
+    await sameInPython(c);
   });
 });
 
@@ -286,25 +181,7 @@ describe("and what the compiled sketch says in simavr", () => {
     "%s",
     async (_n, x) => {
       const c = circuit(BOARD5, x);
-      const sim = bySim(c, "sketch");
-      const { bus, wires } = models(c, "sketch");
-      const board = c.netlist.instance("B1")!.part;
-      const port = (hostPin: string) => findPin(board, hostPin)!.names!["avr-c"]!;
-      const at = new Map(
-        [...wires.keys()].flatMap((ref) => [...linesOf(c, ref)].map(([l, pin]) => [`${ref}.${l}`, pin] as const)),
-      );
-      const { elf } = compileSketch(`same-${x.demo ?? CASES.indexOf(x)}`, sketch.files(c), "starter");
-      const go = linesOf(c, "SW1").get("1");
-      const events = pressesOf(go, port);
-      const lines = wires.size ? { part: together(wires), at } : undefined;
-      const r = await simulateWith(exe, elf, SECONDS, bus, undefined, lines, events);
-      expect(steady(r.lines)).toEqual(steady(sim.lines));
-      for (const [ref, list] of sim.levels) {
-        if (!/^LED/.test(ref)) continue;
-        // Each pin is first driven at all.
-        const n = r.toggles.get(port(linesOf(c, ref).get("A")!))!;
-        expect(Math.abs(n - 1 - list.length), `${ref}: ${n} changes, not ${list.length}`).toBeLessThanOrEqual(1);
-      }
+      await sameInSketch(c, String(x.demo ?? CASES.indexOf(x)), exe);
     },
     60_000,
   );

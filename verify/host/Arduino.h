@@ -86,6 +86,7 @@ struct Port : Stream {
   void setPins(int rx, int tx) { printf("PORT %s PINS %d %d\n", name, rx, tx); }
   int available() override { return left() > 0; }
   int read() override { return left() ? (left()--, *fed()++) : -1; }
+  void flush() { printf("FLUSHED %s\n", name); }
   using Print::write;
   size_t write(const uint8_t *list, size_t n) override {
     printf("SENT %s", name);

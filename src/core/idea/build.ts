@@ -1,8 +1,9 @@
-import { findings, verdict, type Finding } from "../checks";
+import { findings, verdict } from "../checks";
 import { circuitOf } from "../circuit";
-import { newFindings, planAll } from "../plan/advice";
+import { planAll } from "../plan/advice";
 import type { Catalogue } from "../parts/catalogue";
 import { applyEdit, defaultHost, nextRef, partLookup, type Edit, type Project } from "../project";
+import { harm, mended } from "./mended";
 import { thingById, type Hints } from "./read";
 import type { Thing } from "./types";
 
@@ -76,34 +77,6 @@ export interface Built {
 
 const CELLS = ["supply/aa-3", "supply/aa-4", "supply/li-ion-1s", "supply/battery-9v", "supply/power-bank"];
 const MAINS = ["supply/usb-port", "supply/usb-charger"];
-const MOST_FIXES = 16;
-/** What only somebody who looks at the part can settle. */
-const FOR_EYES = new Set(["part.print"]);
-
-/** What is wrong since something was joined: what was so before is not ours to mend. */
-const loud = (before: Project, now: Project, catalogue: Catalogue): Finding[] =>
-  newFindings(before, now, catalogue).filter((f) => f.severity !== "note");
-
-/** Applies the first fix of what is above a note, one after the other, as somebody does who trusts them; never one twice. */
-function mended(before: Project, project: Project, catalogue: Catalogue): { project: Project; did: string[] } {
-  const did: string[] = [];
-  let now = project;
-  while (did.length < MOST_FIXES) {
-    const fix = loud(before, now, catalogue)
-      .filter((f) => !FOR_EYES.has(f.rule))
-      .flatMap((f) => f.fixes.slice(0, 1))
-      .find((x) => !did.includes(x.label));
-    if (!fix) break;
-    did.push(fix.label);
-    now = fix.edits.reduce((p, e) => applyEdit(p, e, catalogue), now);
-  }
-  return { project: now, did };
-}
-
-/** How bad a plan has become: stops above all, then faults, then risks. */
-const harm = (before: Project, now: Project, catalogue: Catalogue) =>
-  loud(before, now, catalogue).reduce((s, f) => s + (f.severity === "stop" ? 100 : f.severity === "fault" ? 10 : 1), 0);
-
 /** The parts of the chosen ways joined to the project; one that two things share is taken once. */
 function withParts(project: Project, catalogue: Catalogue, choices: readonly Choice[]): Project {
   const put = new Set<string>();

@@ -207,6 +207,8 @@ export const ProjectSchema = z.strictObject({
   breadboard: BreadboardSchema.optional(),
   /** What the programs do when; absent: what is suggested from the parts. */
   rules: z.array(RuleSchema).max(100).optional(),
+  /** The pattern that it was begun from, which knows ways to go on. */
+  pattern: z.string().max(40).optional(),
   code: z.record(z.string().max(40), z.record(z.string().max(60), z.string().max(100_000))).default({}),
   bench: z.array(BenchEntrySchema).max(5000).default([]),
   acknowledged: z
