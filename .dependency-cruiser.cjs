@@ -20,6 +20,9 @@ const ROOMS = [
   "bench",
   "checks",
   "wires",
+  "idea",
+  "patterns",
+  "lesson",
   "formats",
   "sums",
 ];

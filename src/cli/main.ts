@@ -2,7 +2,7 @@ import { Command } from "commander";
 import { EXIT, Unusable } from "./io";
 
 /** Verbs that may plan: another solver stands by for what takes long. */
-const PLANS = new Set(["assign", "boards", "idea", "place", "plan", "wire"]);
+const PLANS = new Set(["assign", "boards", "idea", "pattern", "place", "plan", "wire"]);
 
 /**
  * The `lattice` command. What a verb stands on is loaded when it is asked for: checking needs no printing. Results to stdout,
@@ -42,6 +42,25 @@ export async function main(argv: string[]): Promise<number> {
     .option("--out <file>", "write the project that comes of it, planned and checked")
     .option("--json", "one JSON value")
     .action(async (words, o) => done(await (await import("./idea")).ideaCommand(words, o)));
+  program
+    .command("pattern [id]")
+    .description("small projects that are sound as they stand: all of them, or one planned on a board")
+    .option("--board <id>", "one of the boards that it is sound on")
+    .option("--out <file>", "write its project")
+    .option("--json", "one JSON value")
+    .action(async (id, o) => done(await (await import("./pattern")).patternCommand(id, o)));
+  program
+    .command("lesson <file>")
+    .description("a lesson on a plan: time, questions with answers, risks, faults to find; the printed pack")
+    .option("--level <level>", "7-11, 11-14 or 14+")
+    .option("--minutes <n>", "of a meeting")
+    .option("--aims <aim...>", "what shall be learned")
+    .option("--benches <n>", "how many")
+    .option("--paper <paper>", "a4 or letter")
+    .option("--out <folder>", "write sheets, teacher's pages, slides, labels and lists")
+    .option("--force", "replace what an earlier pack wrote there")
+    .option("--json", "one JSON value")
+    .action(async (file, o) => done(await (await import("./lesson")).lessonCommand(file, o)));
   program
     .command("header <file> [ref]")
     .description("how the parts' headers read: what is known, what was confirmed, and confirming one")

@@ -41,3 +41,12 @@ export const planZip = (id: string, target: string | null, gone?: AbortSignal) =
     (title) => `${fileName(title)}${target ? `-${fileName(target)}` : "-plan"}.zip`,
     gone,
   );
+
+/** Everything of the lesson on a stored project as one ZIP. */
+export const lessonZip = (id: string, paper: string | null, gone?: AbortSignal) =>
+  file(
+    id,
+    (document) => ({ kind: "lesson", document, paper: paper ?? "a4" }),
+    (title) => `${fileName(title)}-lesson.zip`,
+    gone,
+  );

@@ -1,9 +1,11 @@
 import { benchApi } from "./stations/bench";
 import { captureApi } from "./stations/capture";
+import { handoutApi } from "./stations/handout";
 import { firmwareApi } from "./stations/firmware";
 import { ideaApi } from "./stations/idea";
 import { ownPartsApi } from "./stations/own-parts";
 import { partsApi } from "./stations/parts";
+import { patternsApi } from "./stations/patterns";
 import { pinsApi } from "./stations/pins";
 import { powerApi } from "./stations/power";
 import { practiceApi } from "./stations/practice";
@@ -12,6 +14,8 @@ import { wiringApi } from "./stations/wiring";
 import { wiresApi } from "./stations/wires";
 
 export type { Preview } from "./stations/project";
+export type { LessonView } from "./stations/handout";
+export type { PatternRow, PatternView } from "./stations/patterns";
 export type { Proposal } from "./stations/idea";
 export type { Found, ListChoice } from "./stations/parts";
 export type { OwnPartCheck } from "./stations/own-parts";
@@ -25,6 +29,7 @@ export const api = {
   ...projectApi,
   ...partsApi,
   ...ideaApi,
+  ...patternsApi,
   ...ownPartsApi,
   ...pinsApi,
   ...powerApi,
@@ -34,5 +39,6 @@ export const api = {
   ...benchApi,
   ...practiceApi,
   ...captureApi,
+  ...handoutApi,
 };
 export type CoreApi = typeof api;

@@ -3,4 +3,4 @@ export * from "./csv";
 export * from "./markdown";
 export * from "./zip";
 export * from "./plan";
-export * from "./cautions";
+export { cautions } from "../checks/cautions";

@@ -27,7 +27,7 @@ import {
 } from "../build";
 import { toSvg } from "../drawing";
 import { layOutHere } from "../build/loom/elk";
-import { cautions } from "./cautions";
+import { cautions } from "../checks/cautions";
 import { panelOf } from "../build/panel";
 import { drillList } from "../build/panel/drill";
 import { carrierPlans, type At } from "../build/solder";

@@ -85,6 +85,18 @@ describe("patterns", () => {
       clash: "this speaks of SW1 of the pattern, which is no longer in the project",
     });
   });
+  it("the wires of a line pair lead somewhere, one that ends at nothing does not", () => {
+    const { project } = beginPattern(patternById("two-boards-talking", PATTERNS)!, catalogue);
+    const dangling = (p: typeof project) =>
+      findings(circuitOf(p, catalogue)).flatMap((f) => (f.rule === "net.dangling" ? [f.at] : []));
+    expect(dangling(project)).toEqual([]);
+    const cut = applyEdit(project, { type: "removeLink", from: "M1.A", to: "M2.A" }, catalogue);
+    const loose = [
+      { type: "addPart", part: "discrete/resistor", ref: "R9" },
+      { type: "addLink", link: { from: "M1.A", to: "R9.1" } },
+    ] as const;
+    expect(dangling(loose.reduce((p, e) => applyEdit(p, e, catalogue), cut))).toEqual([["M1.A", "R9.1"]]);
+  });
   it("headers are read as the pattern takes them, as yours reads, or not at all", () => {
     const p = patternById("door-and-sound", PATTERNS)!;
     const look = toLookAt(beginPattern(p, catalogue).project, catalogue);

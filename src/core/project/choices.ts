@@ -34,3 +34,23 @@ export type Wall = (typeof WALLS)[number];
 
 export const SPARE_KINDS = ["loose", "wires", "modules", "boards"] as const;
 export type SpareKind = (typeof SPARE_KINDS)[number];
+
+/** Who a lesson is for. */
+export const LESSON_LEVELS = {
+  "7-11": { name: "7 to 11", says: "short sentences, holes and colours, one number at a time" },
+  "11-14": { name: "11 to 14", says: "nets by name, sums with the formula given" },
+  "14+": { name: "14 and up", says: "the plan as it is, sums with their working" },
+} as const;
+export type LessonLevel = keyof typeof LESSON_LEVELS;
+
+/** What a lesson is to teach. */
+export const LESSON_AIMS = {
+  circuit: { name: "a circuit", says: "current leaves, goes through, and comes back" },
+  "series-parallel": { name: "series and parallel", says: "what one after the other and side by side do to current" },
+  levels: { name: "levels", says: "which voltage counts as high and as low" },
+  bus: { name: "a bus", says: "several parts on the same lines" },
+  debouncing: { name: "debouncing", says: "a contact closes more than once" },
+  meter: { name: "reading a meter", says: "beeps, volts and ohms, predicted before they are measured" },
+  "fault-finding": { name: "finding faults", says: "from what is seen to the one measurement that tells most" },
+} as const;
+export type LessonAim = keyof typeof LESSON_AIMS;

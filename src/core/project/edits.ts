@@ -26,6 +26,8 @@ import {
   DrawerSchema,
   HouseRulesSchema,
   KitSchema,
+  LessonSchema,
+  LESSON_DEFAULT,
   LinkSchema,
   TitleSchema,
   PlaceSchema,
@@ -118,6 +120,12 @@ const BaseEdit = z.discriminatedUnion("type", [
   }),
   /** Changes what is given: the number of benches, or the spares of the kinds named. */
   z.strictObject({ type: z.literal("setKit"), kit: KitSchema.partial() }),
+  /** Changes what is given of the lesson; `made`: what was printed of it, null forgets that. */
+  z.strictObject({
+    type: z.literal("setLesson"),
+    lesson: LessonSchema.omit({ made: true }).partial(),
+    made: LessonSchema.shape.made.unwrap().nullable().optional(),
+  }),
   /** Sides of the box, those that are given; null takes it out of the plan. */
   z.strictObject({ type: z.literal("setBox"), box: BoxSchema.omit({ at: true }).partial().nullable() }),
   /** Puts a part somewhere in a wall of the box; null lets it be arranged again. */
@@ -377,6 +385,11 @@ const HANDLERS: Handlers = {
       spares_percent: { ...p.kit?.spares_percent, ...e.kit.spares_percent },
     },
   }),
+  setLesson: (p, e) => {
+    const { made: was, ...wish } = { ...LESSON_DEFAULT, ...p.lesson };
+    const made = e.made === undefined ? was : (e.made ?? undefined);
+    return { ...p, lesson: { ...wish, ...e.lesson, ...(made && { made }) } };
+  },
   setBox: (p, e) =>
     e.box ? { ...p, box: { w_mm: 120, h_mm: 80, d_mm: 40, at: {}, ...p.box, ...e.box } } : without(p, "box"),
   moveOnPanel: (p, e) => {
@@ -467,6 +480,7 @@ const SAYS: { [T in BasicEdit["type"]]: (e: Extract<BasicEdit, { type: T }>) => 
   setWire: (e) => `wires of ${e.ref} ${e.wire_cm ?? "as usual"} cm`,
   moveBox: (e) => (e.at ? `move ${e.ref} in the drawing` : "let the drawing be laid out"),
   setKit: (e) => (e.kit.benches ? `kits for ${e.kit.benches}` : "spares"),
+  setLesson: (e) => (e.made === undefined ? "the lesson" : e.made ? "the lesson was printed" : "nothing is printed"),
   setBox: (e) => (e.box ? "the box" : "no box"),
   moveOnPanel: (e) => (e.at ? `move ${e.ref} on the box` : `arrange ${e.ref} on the box`),
   setBreadboard: (e) => (e.breadboard ? "take the breadboard placement" : "no breadboard placement"),

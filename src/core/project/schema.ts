@@ -1,7 +1,16 @@
 import { z } from "zod";
 import { RuleSchema } from "./rules";
 import { ChosenPrintSchema, CompanionRuleSchema, PartSchema } from "../parts/catalogue";
-import { HOUSE_RULES, SPARE_KINDS, WALLS, type HouseRuleKey } from "./choices";
+import {
+  HOUSE_RULES,
+  LESSON_AIMS,
+  LESSON_LEVELS,
+  SPARE_KINDS,
+  WALLS,
+  type HouseRuleKey,
+  type LessonAim,
+  type LessonLevel,
+} from "./choices";
 
 export * from "./choices";
 
@@ -117,6 +126,27 @@ export const KitSchema = z.strictObject({
 });
 export type Kit = z.infer<typeof KitSchema>;
 
+/** A lesson on this project: for whom, how long, to what end; and what was printed of it, so that changes can be told. */
+export const LessonSchema = z.strictObject({
+  level: z.enum(Object.keys(LESSON_LEVELS) as [LessonLevel, ...LessonLevel[]]),
+  minutes: z.number().int().min(20).max(480),
+  aims: z
+    .array(z.enum(Object.keys(LESSON_AIMS) as [LessonAim, ...LessonAim[]]))
+    .min(1)
+    .max(7),
+  made: z
+    .strictObject({
+      at: z.string().max(40),
+      plan: z.string().max(20),
+      items: z
+        .record(z.string().max(120), z.string().max(600))
+        .refine((o) => Object.keys(o).length <= 2000, "at most 2000 lines of a lesson"),
+    })
+    .optional(),
+});
+export type LessonWish = z.infer<typeof LessonSchema>;
+export const LESSON_DEFAULT: LessonWish = { level: "11-14", minutes: 90, aims: ["circuit", "meter", "fault-finding"] };
+
 const half = z.enum(["left", "right"]);
 const column = z.string().regex(/^[a-j]$/, "a column, a to j");
 const boardRow = z.number().int().min(1).max(63);
@@ -201,6 +231,8 @@ export const ProjectSchema = z.strictObject({
   drawing: z.strictObject({ loom: z.record(z.string().max(20), BoxPlaceSchema) }).optional(),
   /** For how many benches to lay parts out, and what to add of each kind, in per cent. */
   kit: KitSchema.optional(),
+  /** A lesson on it. */
+  lesson: LessonSchema.optional(),
   /** The box that the build goes into: inner size, and where on its front parts are, in millimetres from the upper left. */
   box: BoxSchema.optional(),
   /** Where parts stand on breadboards, as planned or as the person has taken it over. */

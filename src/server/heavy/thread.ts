@@ -33,6 +33,14 @@ const MAKE: { [K in Job["kind"]]: (job: Extract<Job, { kind: K }>, project: Proj
     if (!isPaper(paper)) return no("Paper is a4 or letter.");
     return { ok: true, bytes: await PRINTS[what](circuitOf(project, catalogue), fonts(), paper) };
   },
+  async lesson({ paper }, project) {
+    const [{ lessonPack }, { isPaper }] = await Promise.all([
+      import("../../core/formats/lesson-pack"),
+      import("../../core/formats/pdf"),
+    ]);
+    if (!isPaper(paper)) return no("Paper is a4 or letter.");
+    return { ok: true, bytes: makeZip(await lessonPack(circuitOf(project, catalogue), fonts(), paper)) };
+  },
   async plan({ target }, project) {
     const { planOutputs } = await import("../../core/formats");
     const result = await planOutputs(project, catalogue, fonts(), target ? [target] : []);

@@ -112,6 +112,13 @@ export function Home() {
       </form>
       <Problems lines={error} />
       <p className="mt-3">
+        Nothing in mind yet, or a class to teach?{" "}
+        <Link href="/patterns" className="underline">
+          Patterns
+        </Link>{" "}
+        are small projects that are sound as they stand.
+      </p>
+      <p className="mt-1">
         Only a resistor or a transistor stage to work out?{" "}
         <Link href="/bench-sums" className="underline">
           Bench sums

@@ -16,7 +16,7 @@ const SCRIPTS: Record<StationId, () => Loaded> = {
   wiring: () => import("./wiring/wiring").then((m) => m.Wiring),
   firmware: () => import("./firmware").then((m) => m.Firmware),
   bench: () => import("./bench/bench").then((m) => m.Bench),
-  handout: () => import("./handout").then((m) => m.Handout),
+  handout: () => import("./handout/handout").then((m) => m.Handout),
 };
 const view = (id: StationId) => dynamic(SCRIPTS[id], { loading });
 const VIEWS: Record<StationId, React.ComponentType> = {

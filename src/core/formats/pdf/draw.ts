@@ -26,7 +26,8 @@ function drawText(s: Sheet, t: Extract<Shape, { kind: "text" }>, x: number, y: n
   });
 }
 
-function draw(s: Sheet, d: Drawing, left: number, top: number, scale: number): void {
+/** Draws at a place of the page, `scale` points a unit. */
+export function draw(s: Sheet, d: Drawing, left: number, top: number, scale: number): void {
   const at = (x: number, y: number) => [left + (x - d.x) * scale, top - (y - d.y) * scale] as const;
   for (const shape of d.shapes) {
     const wire =

@@ -23,12 +23,12 @@ import {
   type RunRow,
 } from "../../build";
 import { layOutHere } from "../../build/loom/elk";
-import { cautions } from "../cautions";
+import { cautions } from "../../checks/cautions";
 import { termsIn } from "../../glossary";
 import { fingerprint } from "../../project";
 import { openNeeds } from "../open";
 import { drawAcross, drawFitting } from "./draw";
-import { questionsFor } from "./lesson";
+import { lessonOf } from "../../lesson";
 import {
   closeSheet,
   heading,
@@ -225,7 +225,7 @@ function explanations(s: Sheet, c: Circuit): void {
 }
 
 function questions(s: Sheet, c: Circuit, answers: boolean): void {
-  const list = questionsFor(c);
+  const list = lessonOf(c).questions;
   if (!list.length) return;
   heading(
     s,
@@ -253,7 +253,7 @@ function wordsUsed(s: Sheet, c: Circuit): void {
   ]);
   const rows = runSheet(c).flatMap((r) => [r.why, r.check, r.note, r.from, r.to]);
   const checks = checklist(c).flatMap((i) => [i.what, i.from, i.to]);
-  const terms = termsIn([...parts, ...rows, ...checks, ...questionsFor(c).map((q) => q.ask)]);
+  const terms = termsIn([...parts, ...rows, ...checks, ...lessonOf(c).questions.map((q) => q.ask)]);
   if (!terms.length) return;
   heading(s, "Words", "Those of this print, in one line each.");
   table(

@@ -1,4 +1,9 @@
 import type { Circuit } from "../../circuit";
+import { printKits } from "./lesson/kits";
+import { printPaper } from "./lesson/paper";
+import { printSheets } from "./lesson/sheets";
+import { printSlides } from "./lesson/slides";
+import { printTeacher } from "./lesson/teacher";
 import { printPlan } from "./plan";
 import { printPlugBoard } from "./plugboard";
 import type { Fonts, Paper } from "./sheet";
@@ -11,6 +16,11 @@ export const PRINTS = {
   plan: (c, fonts, paper) => printPlan(c, fonts, { paper }),
   learner: (c, fonts, paper) => printPlan(c, fonts, { paper, variant: "learner" }),
   answers: (c, fonts, paper) => printPlan(c, fonts, { paper, variant: "answers" }),
+  sheets: printSheets,
+  teacher: printTeacher,
+  slides: printSlides,
+  kits: printKits,
+  paper: printPaper,
   underlay: printUnderlay,
   panel: printPanel,
   plugboard: printPlugBoard,

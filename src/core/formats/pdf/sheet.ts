@@ -224,8 +224,7 @@ export function table(s: Sheet, columns: Column[], rows: string[][], size = 8.5)
 }
 
 /** A line to tick: a box and what is to be done. */
-export function tickLine(s: Sheet, text: string): void {
-  const size = 9;
+export function tickLine(s: Sheet, text: string, size = 9): void {
   const lines = wrap(printable(s, text), s.text, size, inner(s) - 18);
   const height = lines.length * size * LEADING + 4;
   if (s.y - height < MARGIN) newPage(s);

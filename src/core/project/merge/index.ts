@@ -200,6 +200,10 @@ export function mergeProjects(base: Project, mine: Project, theirs: Project, pic
     ...optional("savedPlan", () =>
       m.leaf("savedPlan", "the saved plan", three("savedPlan"), (s) => s?.name ?? s?.at ?? "none"),
     ),
+    ...optional("pattern", () => m.leaf("pattern", "the pattern", three("pattern"), (x) => x ?? "none")),
+    ...optional("lesson", () =>
+      m.leaf("lesson", WHOLE.lesson!, three("lesson"), (x) => (x ? `${x.level}, ${x.minutes} minutes` : "none")),
+    ),
     ...nested("drawing"),
     ...nested("kit"),
     ...nested("box"),
@@ -226,6 +230,8 @@ const WHOLE: Partial<Record<keyof Project, string>> = {
   savedPlan: "the saved plan",
   drawing: "the drawing",
   kit: "the kits",
+  pattern: "the pattern",
+  lesson: "the lesson",
   box: "the box",
   breadboard: "the breadboard",
 };

@@ -5,6 +5,7 @@ import { SaveField } from "@/ui/shared/save-field";
 import { StationTitle } from "@/ui/shared/title";
 import { useProject } from "@/ui/state/project";
 import { Idea } from "./idea";
+import { Onward } from "./onward";
 import { questions, type Question } from "./rules";
 import { Checkbox } from "@/ui/shared/checkbox";
 import { Radios } from "@/ui/shared/radios";
@@ -139,6 +140,7 @@ export function Brief() {
             schema={(s) => s.textUpTo(2000)}
             save={(v) => void edit({ type: "setBrief", brief: { goal: v } })}
           />
+          <Onward />
           <Idea />
           <SaveField
             label="Notes"

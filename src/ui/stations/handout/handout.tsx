@@ -4,14 +4,15 @@ import { saveFile } from "@/ui/shared/save-file";
 import { StationTitle } from "@/ui/shared/title";
 import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";
-import { PartsTable } from "./wiring/parts-table";
+import { PartsTable } from "../wiring/parts-table";
+import { LessonPack } from "./lesson";
 
 /** Hand-out: the plan as files in open formats, and the parts list. */
 export function Handout() {
   const { view, project } = useProject();
   return (
     <>
-      <StationTitle name="Hand-out" says="The whole plan as files that open anywhere." />
+      <StationTitle name="Hand-out" says="The plan as files that open anywhere, and a lesson on it." />
       <ul className="mt-3 max-w-2xl">
         <li className="flex justify-between gap-4 border-b border-line py-2">
           <span>
@@ -41,7 +42,8 @@ export function Handout() {
           </button>
         </li>
       </ul>
-      <h2 className="mt-5 text-lg">Parts to lay out</h2>
+      <LessonPack />
+      <h2 className="mt-5 border-t border-ink pt-2 text-lg">Parts to lay out</h2>
       <div className="max-w-3xl">
         <PartsTable />
         <p className="mt-1 text-sm text-soft">

@@ -1,0 +1,39 @@
+import type { Circuit } from "../circuit";
+import { complaint, deal, LEVELS, levelsOf, scoreOf, seedOf, type LevelId } from "../bench/trainer/trainer";
+import type { LessonLevel } from "../project";
+import type { DealtFault } from "./types";
+
+/** What each age is given to find. */
+const FOR: Record<LessonLevel, readonly LevelId[]> = {
+  "7-11": ["visible"],
+  "11-14": ["visible", "continuity", "voltage"],
+  "14+": ["continuity", "voltage", "bus", "two"],
+};
+/** The set of a lesson: the same one each time that it is printed. */
+export const SET_SEED = 2026;
+
+/** A fault for each bench, levels in turn, with what it shows and the key: dealt in the trainer by level and seed. */
+export function faultSet(c: Circuit, level: LessonLevel, benches: number): DealtFault[] {
+  const there = levelsOf(c);
+  const wanted = FOR[level].filter((l) => there.includes(l));
+  const levels = wanted.length ? wanted : there.slice(0, 1);
+  if (!levels.length) return [];
+  return Array.from({ length: benches }, (_, i): DealtFault[] => {
+    const l = levels[i % levels.length]!;
+    const seed = seedOf(SET_SEED, i + 1);
+    const dealt = deal(c, l, seed);
+    if (!dealt) return [];
+    return [
+      {
+        bench: i + 1,
+        level: l,
+        levelName: LEVELS.find((x) => x.id === l)!.name,
+        seed,
+        complaint: complaint(c, dealt),
+        fault: dealt.faults.map((f) => f.says).join("; and "),
+        mend: dealt.faults.map((f) => f.mend).join("; and "),
+        best: scoreOf(c, dealt, { measured: [], hints: 0, wrong: 0, minutes: 0, found: false }).best,
+      },
+    ];
+  }).flat();
+}
