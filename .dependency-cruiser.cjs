@@ -23,6 +23,7 @@ const ROOMS = [
   "idea",
   "patterns",
   "lesson",
+  "course",
   "formats",
   "sums",
 ];

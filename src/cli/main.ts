@@ -62,6 +62,20 @@ export async function main(argv: string[]): Promise<number> {
     .option("--json", "one JSON value")
     .action(async (file, o) => done(await (await import("./lesson")).lessonCommand(file, o)));
   program
+    .command("course <files...>")
+    .description(
+      "several projects on one kit: what to have, to order by week, to put into boxes, to test when it comes back",
+    )
+    .option("--title <title>", "what it is called")
+    .option("--benches <n>", "how many")
+    .option("--lead <weeks>", "from ordering to having")
+    .option("--stays <n...>", "the builds of these lessons stay together")
+    .option("--paper <paper>", "a4 or letter")
+    .option("--out <folder>", "write the lists, the printed course and its file")
+    .option("--force", "replace what an earlier course wrote there")
+    .option("--json", "one JSON value")
+    .action(async (files, o) => done(await (await import("./course")).courseCommand(files, o)));
+  program
     .command("header <file> [ref]")
     .description("how the parts' headers read: what is known, what was confirmed, and confirming one")
     .option("--is <print>", "the one in hand reads like this known print")

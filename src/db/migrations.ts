@@ -67,4 +67,13 @@ export const MIGRATIONS: readonly string[] = [
   `,
     )
     .join(""),
+  `
+  CREATE TABLE courses (
+    id TEXT PRIMARY KEY,
+    title TEXT NOT NULL,
+    document TEXT NOT NULL,
+    version INTEGER NOT NULL,
+    updated_at TEXT NOT NULL
+  ) STRICT;
+  `,
 ];

@@ -6,7 +6,7 @@ import { database } from "./store";
 export type Download = { ok: true; name: string; data: Uint8Array } | { ok: false; status: 404 | 409; message: string };
 
 /** A file name from a title: plain characters only. */
-const fileName = (title: string) =>
+export const fileName = (title: string) =>
   safePath(title.toLowerCase().replace(/\s+/g, "-").replace(/\//g, "-")).slice(0, 40) || "project";
 
 /** A file made from a stored project in a thread; given up when nobody waits for it any more. */

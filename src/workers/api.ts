@@ -1,4 +1,5 @@
 import { benchApi } from "./stations/bench";
+import { courseApi } from "./stations/course";
 import { captureApi } from "./stations/capture";
 import { handoutApi } from "./stations/handout";
 import { firmwareApi } from "./stations/firmware";
@@ -40,5 +41,6 @@ export const api = {
   ...practiceApi,
   ...captureApi,
   ...handoutApi,
+  ...courseApi,
 };
 export type CoreApi = typeof api;

@@ -38,7 +38,13 @@ function start(): Worker<Job, Made> {
 }
 
 /** Which row a kind of job waits in: a look at a project never waits behind plans that take seconds. */
-const ROW: Record<Job["kind"], "short" | "long"> = { glance: "short", print: "long", lesson: "long", plan: "long" };
+const ROW: Record<Job["kind"], "short" | "long"> = {
+  glance: "short",
+  print: "long",
+  lesson: "long",
+  course: "long",
+  plan: "long",
+};
 
 function makeRows(): Queue<Job, Made> {
   const rows = { short: makeQueue(start, { size: 1, ...LIMITS }), long: makeQueue(start, { size: SIZE, ...LIMITS }) };

@@ -3,6 +3,8 @@ export type Job =
   | { kind: "glance"; document: string }
   | { kind: "print"; document: string; what: string; paper: string }
   | { kind: "lesson"; document: string; paper: string }
+  /** `document`: a course with the projects of its lessons, as JSON. */
+  | { kind: "course"; document: string; paper: string }
   | { kind: "plan"; document: string; target: string | null };
 
 /** Made, or a sentence about why not. `bytes` is a file; `value` is data. */

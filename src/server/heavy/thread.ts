@@ -25,7 +25,9 @@ const catalogue = shippedCatalogue();
 const no = (message: string): Made => ({ ok: false, message });
 
 /** Each kind of job by its name: adding one is a function here and a line in `jobs.ts`. */
-const MAKE: { [K in Job["kind"]]: (job: Extract<Job, { kind: K }>, project: Project) => Made | Promise<Made> } = {
+const MAKE: {
+  [K in Exclude<Job["kind"], "course">]: (job: Extract<Job, { kind: K }>, project: Project) => Made | Promise<Made>;
+} = {
   glance: (_, project) => ({ ok: true, value: glanceAt(circuitOf(project, catalogue)) }),
   async print({ what, paper }, project) {
     const { isPaper, isPrint, PRINTS } = await import("../../core/formats/pdf");
@@ -56,6 +58,19 @@ const MAKE: { [K in Job["kind"]]: (job: Extract<Job, { kind: K }>, project: Proj
   },
 };
 
+/** A course with all its projects is no project itself. */
+async function madeCourse(document: unknown, paper: string): Promise<Made> {
+  const [{ readCourseFile }, { coursePack }, { isPaper }] = await Promise.all([
+    import("../../core/course"),
+    import("../../core/formats/course-pack"),
+    import("../../core/formats/pdf"),
+  ]);
+  if (!isPaper(paper)) return no("Paper is a4 or letter.");
+  const read = readCourseFile(document, catalogue);
+  if (!read.ok) return no(read.problems.map((p) => `${p.path}: ${p.message}`).join("; "));
+  return { ok: true, bytes: makeZip(await coursePack(read.course, read.projects, catalogue, fonts(), paper)) };
+}
+
 async function made(job: Job): Promise<Made> {
   let document: unknown;
   try {
@@ -63,6 +78,7 @@ async function made(job: Job): Promise<Made> {
   } catch {
     return no("The data of this project are damaged and can't be read.");
   }
+  if (job.kind === "course") return madeCourse(document, job.paper);
   const read = loadProject(document, catalogue);
   if (!read.ok) return no(read.problems.map((p) => `${p.path}: ${p.message}`).join("; "));
   return (MAKE[job.kind] as (job: Job, project: Project) => Promise<Made>)(job, read.project);

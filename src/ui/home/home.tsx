@@ -116,7 +116,11 @@ export function Home() {
         <Link href="/patterns" className="underline">
           Patterns
         </Link>{" "}
-        are small projects that are sound as they stand.
+        are small projects that are sound as they stand; a{" "}
+        <Link href="/courses" className="underline">
+          course
+        </Link>{" "}
+        puts several on one kit.
       </p>
       <p className="mt-1">
         Only a resistor or a transistor stage to work out?{" "}

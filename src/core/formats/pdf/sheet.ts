@@ -62,7 +62,7 @@ export async function openSheet(title: string, fonts: Fonts, paper: Paper): Prom
 export async function closeSheet(s: Sheet, foot: string, plan: string): Promise<Uint8Array> {
   const pages = s.doc.getPages();
   pages.forEach((page, i) => {
-    const number = `plan ${plan}   ${i + 1} / ${pages.length}`;
+    const number = `${plan && `plan ${plan}   `}${i + 1} / ${pages.length}`;
     const x = page.getWidth() - MARGIN - s.text.widthOfTextAtSize(number, 8);
     page.drawText(number, { x, y: 22, size: 8, font: s.text, color: INK });
     page.drawText(printable(s, foot).slice(0, 90), { x: MARGIN, y: 22, size: 8, font: s.text, color: SOFT });

@@ -42,7 +42,8 @@ function fitted(s: Sheet, lines: readonly string[], w: number, h: number): { siz
   return { size, rows: [...rows.slice(0, most), `and ${rows.length - most} lines more: see the parts list`] };
 }
 
-function card(s: Sheet, k: KitContents, title: string, of: number, plan: string, b: Box): void {
+/** A card for a box: whose it is, what lies in it, and where to tick it out and back. */
+export function card(s: Sheet, k: KitContents, title: string, of: number, plan: string, b: Box): void {
   s.page.drawRectangle({ x: b.x, y: b.y - b.h, width: b.w, height: b.h, borderColor: INK, borderWidth: 0.6 });
   const text = (t: string, y: number, size: number, bold = false) =>
     s.page.drawText(t, { x: b.x + 8, y, size, font: bold ? s.bold : s.text, color: INK });
@@ -58,25 +59,33 @@ function card(s: Sheet, k: KitContents, title: string, of: number, plan: string,
     top - (b.y - b.h) - 22,
   );
   list.rows.forEach((t, i) => text(t, top - list.size - i * list.size * LEADING, list.size));
-  text(`out: ________  back: ________     plan ${plan}`, b.y - b.h + 7, 8);
+  text(`out: ________  back: ________${plan && `     plan ${plan}`}`, b.y - b.h + 7, 8);
+}
+
+/** Where cards stand on a page, and how many there are on one. */
+export function gridOf(s: Sheet): { most: number; at(k: number): Box } {
+  const w = (s.size[0] - 2 * MARGIN - (ACROSS - 1) * GAP) / ACROSS;
+  const h = (s.size[1] - 2 * MARGIN - FOOT - (DOWN - 1) * GAP) / DOWN;
+  return {
+    most: ACROSS * DOWN,
+    at: (k) => ({
+      x: MARGIN + (k % ACROSS) * (w + GAP),
+      y: s.size[1] - MARGIN - Math.floor(k / ACROSS) * (h + GAP),
+      w,
+      h,
+    }),
+  };
 }
 
 /** A card for the box of each bench: its number, what lies in it, and where to tick it out and back. */
 export async function printKits(c: Circuit, fonts: Fonts, paper: Paper = "a4"): Promise<Uint8Array> {
   const l = lessonOf(c);
   const s = await openSheet(`${l.title}, kit labels`, fonts, paper);
-  const w = (s.size[0] - 2 * MARGIN - (ACROSS - 1) * GAP) / ACROSS;
-  const h = (s.size[1] - 2 * MARGIN - FOOT - (DOWN - 1) * GAP) / DOWN;
+  const grid = gridOf(s);
   l.kits.forEach((k, i) => {
-    const on = i % (ACROSS * DOWN);
+    const on = i % grid.most;
     if (i && on === 0) newPage(s);
-    const [column, row] = [on % ACROSS, Math.floor(on / ACROSS)];
-    card(s, k, l.title, l.kits.length, l.plan, {
-      x: MARGIN + column * (w + GAP),
-      y: s.size[1] - MARGIN - row * (h + GAP),
-      w,
-      h,
-    });
+    card(s, k, l.title, l.kits.length, l.plan, grid.at(on));
   });
   return closeSheet(s, `${l.title}: one card for each box`, l.plan);
 }
