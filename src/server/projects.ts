@@ -2,6 +2,7 @@ import { z } from "zod";
 import { shippedCatalogue } from "../core/parts/catalogue/shipped";
 import { emptyProject, loadProject, MAX_PROJECT_BYTES, TitleSchema, writeProject, type Project } from "../core/project";
 import * as rows from "../db/projects";
+import { withClassRules } from "./class-rules";
 import { getDrawer } from "./drawer";
 import { newId } from "./ids";
 import type { Outcome } from "./outcome";
@@ -53,7 +54,7 @@ export function create(input: unknown): Outcome<StoredProject> {
   const parsed = CreateSchema.safeParse(input);
   if (!parsed.success) return { status: 400, body: { message: "Give a title, or a project document." } };
   if (parsed.data.document === undefined) {
-    const project = { ...emptyProject(parsed.data.title ?? "Untitled project"), drawer: getDrawer() };
+    const project = withClassRules({ ...emptyProject(parsed.data.title ?? "Untitled project"), drawer: getDrawer() });
     return {
       status: 201,
       body: stored(rows.insertProject(database(), newId(), project.title, writeProject(project), "new project")),

@@ -24,6 +24,7 @@ import {
   CompanionKeySchema,
   CompanionValueSchema,
   DrawerSchema,
+  FixedRulesSchema,
   HouseRulesSchema,
   KitSchema,
   LessonSchema,
@@ -54,6 +55,8 @@ const BaseEdit = z.discriminatedUnion("type", [
     }),
   }),
   z.strictObject({ type: z.literal("setHouseRules"), rules: HouseRulesSchema }),
+  /** Settles rules as they are now, for a class; null lets them be changed again. */
+  z.strictObject({ type: z.literal("fixHouseRules"), fixed: FixedRulesSchema.nullable() }),
   /** Which grounds must stay apart: a list for each, of parts or sides of parts (`M1.far`); none lets all be joined. */
   z.strictObject({ type: z.literal("setIsolated"), isolated: ProjectSchema.shape.isolated.unwrap() }),
   z.strictObject({
@@ -258,7 +261,13 @@ const HANDLERS: Handlers = {
   setTitle: (p, e) => ({ ...p, title: e.title }),
   setBrief: (p, e) => ({ ...p, brief: { ...p.brief, ...e.brief } }),
   setIsolated: (p, e) => ({ ...p, isolated: e.isolated }),
-  setHouseRules: (p, e) => ({ ...p, houseRules: { ...p.houseRules, ...e.rules } }),
+  // What a class has settled stays, whatever else is changed along with it.
+  setHouseRules: (p, e) => {
+    const fixed = new Set<string>(p.fixedRules?.keys);
+    const rules = Object.fromEntries(Object.entries(e.rules).filter(([k]) => !fixed.has(k)));
+    return { ...p, houseRules: { ...p.houseRules, ...rules } };
+  },
+  fixHouseRules: (p, e) => (e.fixed ? { ...p, fixedRules: e.fixed } : without(p, "fixedRules")),
   addPart: (p, e, c) => {
     const entry: ProjectPart = { ref: e.ref ?? nextRef(p, e.part), part: e.part };
     if (e.label) entry.label = e.label;
@@ -456,6 +465,7 @@ const SAYS: { [T in BasicEdit["type"]]: (e: Extract<BasicEdit, { type: T }>) => 
   setBrief: () => "brief",
   setIsolated: (e) => (e.isolated.length ? "grounds that stay apart" : "grounds may be joined"),
   setHouseRules: (e) => `house rule ${Object.keys(e.rules).join(", ")}`,
+  fixHouseRules: (e) => (e.fixed ? `rules settled by ${e.fixed.by}` : "rules may be changed again"),
   addPart: (e) => `add ${e.part}`,
   removePart: (e) => `remove ${e.ref}`,
   setRules: (e) => (e.rules ? `${e.rules.length} ${e.rules.length === 1 ? "rule" : "rules"}` : "rules as suggested"),

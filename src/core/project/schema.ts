@@ -42,6 +42,15 @@ export const HouseRulesSchema = z.strictObject({
   wireColours: z.array(z.string().min(1).max(20)).max(24).optional(),
 });
 
+/** Rules that a class has settled: who did, and which of them nobody changes. */
+export const FixedRulesSchema = z.strictObject({
+  by: z.string().trim().min(1).max(60),
+  keys: z
+    .array(z.enum(Object.keys(HOUSE_RULES) as [HouseRuleKey, ...HouseRuleKey[]]))
+    .min(1)
+    .max(20),
+});
+
 export const PlaceSchema = z.enum(["room", "shelter", "sun"]);
 
 /** What resistors and capacitors there are: from a milliohm to a gigaohm, from a tenth of a picofarad to a hundred farads. */
@@ -211,6 +220,7 @@ export const ProjectSchema = z.strictObject({
     })
     .default({ goal: "", stage: "prototype", notes: "", place: "room", iron: true }),
   houseRules: HouseRulesSchema.default({}),
+  fixedRules: FixedRulesSchema.optional(),
   parts: z.array(ProjectPartSchema).max(400).default([]),
   links: z.array(LinkSchema).max(2000).default([]),
   isolated: z

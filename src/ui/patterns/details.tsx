@@ -1,9 +1,10 @@
 "use client";
 import { useEffect, useState } from "react";
-import type { PatternView } from "@/workers/api";
+import type { PatternView, Settled } from "@/workers/api";
 import { Radios } from "@/ui/shared/radios";
 import { Select } from "@/ui/shared/select";
 import { core } from "@/ui/state/core";
+import { http } from "@/ui/state/http";
 
 const UNSEEN = "not looked at yet";
 
@@ -12,17 +13,24 @@ export function PatternDetails({ id, begin }: { id: string; begin(document: obje
   const [view, setView] = useState<PatternView | null>(null);
   const [board, setBoard] = useState<string | undefined>();
   const [looked, setLooked] = useState<Record<string, string | null>>({});
+  const [settled, setSettled] = useState<Settled | undefined>();
   useEffect(() => {
+    void http<{ settled: Settled }>("GET", "/api/class-rules").then((r) =>
+      setSettled(r.status === 200 ? r.body.settled : null),
+    );
+  }, []);
+  useEffect(() => {
+    if (settled === undefined) return;
     let gone = false;
     void core()
-      .patternView(id, board, looked)
+      .patternView(id, board, looked, settled)
       .then((v) => {
         if (!gone) setView(v);
       });
     return () => {
       gone = true;
     };
-  }, [id, board, looked]);
+  }, [id, board, looked, settled]);
   if (!view) return <p className="text-soft">Planning…</p>;
   return (
     <section aria-label={view.row.title} className="min-w-0 self-start md:sticky md:top-4">

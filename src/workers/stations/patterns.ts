@@ -39,6 +39,9 @@ export interface PatternView {
   project: Project;
 }
 
+/** What a class has settled for new projects. */
+export type Settled = { rules: Project["houseRules"]; fixed: NonNullable<Project["fixedRules"]> } | null;
+
 const rowOf = (p: (typeof PATTERNS)[number]): PatternRow => ({
   id: p.id,
   title: p.title,
@@ -53,12 +56,22 @@ export const patternsApi = {
     return PATTERNS.map(rowOf);
   },
   /** A pattern on a board, planned and judged; null where there is none of that name. */
-  async patternView(id: string, board?: string, looked: Looked = {}): Promise<PatternView | null> {
+  async patternView(
+    id: string,
+    board?: string,
+    looked: Looked = {},
+    settled: Settled = null,
+  ): Promise<PatternView | null> {
     const pattern = patternById(id, PATTERNS);
     if (!pattern) return null;
     await need(patternParts(pattern));
     const on = board !== undefined && pattern.boards.includes(board) ? board : pattern.boards[0]!;
-    const begun = beginPattern(pattern, catalogue, { board: on, looked });
+    const begun = beginPattern(pattern, catalogue, {
+      board: on,
+      looked,
+      ...(settled && { houseRules: settled.rules }),
+    });
+    const project: Project = settled ? { ...begun.project, fixedRules: settled.fixed } : begun.project;
     // What the checks put in may be of kinds that the pattern does not name.
     await needFor(begun.project);
     const c = circuitOf(begun.project, catalogue);
@@ -78,7 +91,7 @@ export const patternsApi = {
       verdict: begun.verdict,
       look: toLookAt(begun.project, catalogue),
       onward: pattern.onward.map(({ id: way, says }) => ({ id: way, says })),
-      project: begun.project,
+      project,
     };
   },
   /** Ways to go on of the pattern of a pattern; none where there is no such pattern. */

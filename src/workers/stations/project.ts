@@ -1,3 +1,4 @@
+import { effectsOf, type RuleEffect } from "../../core/house";
 import { refreshCompanions, refreshStraps } from "../../core/plan/assign";
 import { about, type About } from "../../core/about";
 import { explain, findingKey, findings, holdsUp, verdict, type Fix } from "../../core/checks";
@@ -12,6 +13,7 @@ import {
   writeProject,
   type Clash,
   type Edit,
+  type HouseRuleKey,
   type Picks,
   type Project,
 } from "../../core/project";
@@ -97,6 +99,12 @@ let trying = 0;
 
 /** Opening, reading, writing and editing: what every station needs. */
 export const projectApi = {
+  /** What each choice of a house rule would make of the plan, tried. */
+  async ruleEffects(project: Project, key: HouseRuleKey): Promise<RuleEffect[]> {
+    await needFor(project);
+    return effectsOf(project, key, catalogue);
+  },
+
   /** Fetches ahead what every project needs, while the page still asks for the project itself. */
   async ready(): Promise<void> {
     await need([]);

@@ -64,10 +64,10 @@ export const debouncing: Asker = {
 };
 
 function rcWords(c: Parameters<Asker["ask"]>[0]): string {
-  const v = (key: string) =>
-    [...c.netlist.expanded.instances.values()].find((x) => x.inserted?.key.startsWith(key))?.vars ?? {};
-  const [R, F] = [Number(v("filterResistor").resistance_ohm), Number(v("filterCapacitor").capacitance_F)];
-  return R && F
-    ? `${R} Ω × ${Number((F * 1e9).toPrecision(3))} nF = ${Number((R * F * 1e3).toPrecision(2))} ms: bounces shorter than that are smoothed away.`
+  const list = [...c.netlist.expanded.instances.values()].filter((x) => x.inserted?.key === "filter");
+  const of = (key: string) => list.map((x) => Number(x.vars[key])).find((v) => v > 0);
+  const [R, uF] = [of("resistance_ohm"), of("capacitance_uF")];
+  return R && uF
+    ? `${R} Ω × ${Number((uF * 1e3).toPrecision(3))} nF = ${Number((R * uF * 1e-3).toPrecision(2))} ms: bounces shorter than that are smoothed away.`
     : "It is on the parts list: multiply the two, ohms times farads are seconds.";
 }

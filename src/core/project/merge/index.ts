@@ -201,6 +201,11 @@ export function mergeProjects(base: Project, mine: Project, theirs: Project, pic
       m.leaf("savedPlan", "the saved plan", three("savedPlan"), (s) => s?.name ?? s?.at ?? "none"),
     ),
     ...optional("pattern", () => m.leaf("pattern", "the pattern", three("pattern"), (x) => x ?? "none")),
+    ...optional("fixedRules", () =>
+      m.leaf("fixedRules", WHOLE.fixedRules!, three("fixedRules"), (x) =>
+        x ? `${x.by}: ${x.keys.join(", ")}` : "none",
+      ),
+    ),
     ...optional("lesson", () =>
       m.leaf("lesson", WHOLE.lesson!, three("lesson"), (x) => (x ? `${x.level}, ${x.minutes} minutes` : "none")),
     ),
@@ -231,6 +236,7 @@ const WHOLE: Partial<Record<keyof Project, string>> = {
   drawing: "the drawing",
   kit: "the kits",
   pattern: "the pattern",
+  fixedRules: "the settled rules",
   lesson: "the lesson",
   box: "the box",
   breadboard: "the breadboard",

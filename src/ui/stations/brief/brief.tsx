@@ -4,8 +4,12 @@ import { useAnswer } from "@/ui/shared/answer";
 import { SaveField } from "@/ui/shared/save-field";
 import { StationTitle } from "@/ui/shared/title";
 import { useProject } from "@/ui/state/project";
+import { Hidden } from "@/ui/shared/hidden";
+import { Fold } from "@/ui/shared/fold";
 import { Idea } from "./idea";
 import { Onward } from "./onward";
+import { Schools } from "./schools";
+import { Settle } from "./settle";
 import { questions, type Question } from "./rules";
 import { Checkbox } from "@/ui/shared/checkbox";
 import { Radios } from "@/ui/shared/radios";
@@ -57,7 +61,32 @@ function RuleChoice({ rule }: { rule: Question }) {
     project.houseRules[rule.key] ?? rule.choices[0]!.value,
     (v) => void edit({ type: "setHouseRules", rules: { [rule.key]: v } }),
   );
-  return <Choice name={rule.key} question={rule.question} choices={rule.choices} now={now} choose={choose} />;
+  const settled = project.fixedRules?.keys.includes(rule.key);
+  return (
+    <>
+      {settled ? (
+        <div className="mt-2 border-t border-line pt-1">
+          <p className="font-bold">{rule.question}</p>
+          <p>
+            {rule.choices.find((c) => c.value === now)?.says}{" "}
+            <span className="text-soft">(settled by {project.fixedRules!.by})</span>
+          </p>
+        </div>
+      ) : (
+        <Choice name={rule.key} question={rule.question} choices={rule.choices} now={now} choose={choose} />
+      )}
+      <Fold
+        title={
+          <>
+            both sides, with pictures <Hidden>of: {rule.question}</Hidden>
+          </>
+        }
+        className="text-sm"
+      >
+        <Schools rule={rule} />
+      </Fold>
+    </>
+  );
 }
 
 const PLACE_CHOICES = (Object.keys(PLACES) as Place[]).map((value) => {
@@ -179,6 +208,7 @@ export function Brief() {
           {questions.map((r) => (
             <RuleChoice key={r.key} rule={r} />
           ))}
+          <Settle />
         </section>
       </div>
     </>
