@@ -24,6 +24,8 @@ const ROOMS = [
   "patterns",
   "lesson",
   "course",
+  "share",
+  "review",
   "formats",
   "sums",
 ];

@@ -76,6 +76,15 @@ export async function main(argv: string[]): Promise<number> {
     .option("--json", "one JSON value")
     .action(async (files, o) => done(await (await import("./course")).courseCommand(files, o)));
   program
+    .command("pack <file>")
+    .description("the plan as one line of text, to send or to print as a code")
+    .action(async (file) => done(await (await import("./pack")).packCommand(file)));
+  program
+    .command("unpack <text>")
+    .description("a project from such a line, or from a file that holds it; - reads it from the input")
+    .requiredOption("--out <file>", "write the project here")
+    .action(async (text, o) => done(await (await import("./pack")).unpackCommand(text, o)));
+  program
     .command("header <file> [ref]")
     .description("how the parts' headers read: what is known, what was confirmed, and confirming one")
     .option("--is <print>", "the one in hand reads like this known print")

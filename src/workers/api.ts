@@ -11,6 +11,7 @@ import { pinsApi } from "./stations/pins";
 import { powerApi } from "./stations/power";
 import { practiceApi } from "./stations/practice";
 import { projectApi } from "./stations/project";
+import { reviewApi } from "./stations/review";
 import { wiringApi } from "./stations/wiring";
 import { wiresApi } from "./stations/wires";
 
@@ -42,5 +43,6 @@ export const api = {
   ...captureApi,
   ...handoutApi,
   ...courseApi,
+  ...reviewApi,
 };
 export type CoreApi = typeof api;

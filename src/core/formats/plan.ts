@@ -27,6 +27,7 @@ import {
 } from "../build";
 import { toSvg } from "../drawing";
 import { layOutHere } from "../build/loom/elk";
+import { remarksOf } from "../review";
 import { cautions } from "../checks/cautions";
 import { panelOf } from "../build/panel";
 import { drillList } from "../build/panel/drill";
@@ -232,6 +233,21 @@ export const addressesCsv = (c: Circuit, list: PlanText["addresses"]): string =>
     list.flatMap((g) => g.rows.map((r) => [g.ref, r.name, r.a, r.b, r.pins])),
   );
 
+/** What others have said about the plan. */
+export const remarksCsv = (c: Circuit): string =>
+  listCsv(
+    c,
+    ["about", "says", "by", "when", "done", "done_by"],
+    remarksOf(c).map((r) => [
+      r.about,
+      r.remark.says,
+      r.remark.by,
+      r.remark.when,
+      r.remark.done ? r.remark.done.says || "yes" : "",
+      r.remark.done?.by ?? "",
+    ]),
+  );
+
 export function checksCsv(c: Circuit): string {
   return listCsv(
     c,
@@ -315,6 +331,7 @@ export async function planOutputs(
     "checks.csv": checksCsv(c),
     "tools.csv": toolsCsv(c),
     "cuts.csv": cutsCsv(c),
+    ...(c.project.remarks && { "remarks.csv": remarksCsv(c) }),
     ...(c.project.box && { "drill.csv": drillCsv(c) }),
     // Where the bench solders at once, and there is a header to plug onto.
     ...(houseRule(c.project, "firstBuild") === "solder" && plugBoard(c) && { "plugboard.csv": plugCsv(c) }),

@@ -28,6 +28,8 @@ import {
   HouseRulesSchema,
   KitSchema,
   LessonSchema,
+  MOST_REMARKS,
+  RemarkSchema,
   LESSON_DEFAULT,
   LinkSchema,
   TitleSchema,
@@ -146,6 +148,14 @@ const BaseEdit = z.discriminatedUnion("type", [
   z.strictObject({ type: z.literal("setDrawer"), drawer: DrawerSchema.partial() }),
   z.strictObject({ type: z.literal("setOwnPart"), part: PartSchema }),
   z.strictObject({ type: z.literal("removeOwnPart"), id: z.string().max(60) }),
+  z.strictObject({ type: z.literal("addRemark"), remark: RemarkSchema }),
+  /** What became of a remark; null: it is open again. */
+  z.strictObject({
+    type: z.literal("closeRemark"),
+    id: z.string().max(40),
+    done: RemarkSchema.shape.done.unwrap().nullable(),
+  }),
+  z.strictObject({ type: z.literal("removeRemark"), id: z.string().max(40) }),
   z.strictObject({
     type: z.literal("acknowledge"),
     rule: z.string(),
@@ -438,6 +448,24 @@ const HANDLERS: Handlers = {
   // A part that is in use stays until it is taken out of the list.
   removeOwnPart: (p, e) =>
     p.parts.some((x) => x.part === e.id) ? p : { ...p, customParts: p.customParts.filter((x) => x.id !== e.id) },
+  // The same one twice, or one too many, changes nothing.
+  addRemark: (p, e) =>
+    (p.remarks ?? []).length >= MOST_REMARKS || p.remarks?.some((r) => r.id === e.remark.id)
+      ? p
+      : { ...p, remarks: [...(p.remarks ?? []), e.remark] },
+  closeRemark: (p, e) =>
+    p.remarks
+      ? {
+          ...p,
+          remarks: p.remarks.map((r) =>
+            r.id === e.id ? { ...without(r, "done"), ...(e.done && { done: e.done }) } : r,
+          ),
+        }
+      : p,
+  removeRemark: (p, e) => {
+    const left = (p.remarks ?? []).filter((r) => r.id !== e.id);
+    return left.length ? { ...p, remarks: left } : without(p, "remarks");
+  },
   acknowledge: (p, e) => {
     const key = JSON.stringify(e.at);
     const rest = p.acknowledged.filter((a) => a.rule !== e.rule || JSON.stringify(a.at) !== key);
@@ -499,6 +527,9 @@ const SAYS: { [T in BasicEdit["type"]]: (e: Extract<BasicEdit, { type: T }>) => 
   setDrawer: () => "what is in the drawer",
   setOwnPart: (e) => `own part ${e.part.name}`,
   removeOwnPart: (e) => `remove own part ${e.id}`,
+  addRemark: (e) => `a remark${e.remark.by ? ` by ${e.remark.by}` : ""}`,
+  closeRemark: (e) => (e.done ? "a remark is done" : "a remark is open again"),
+  removeRemark: () => "take a remark out",
   acknowledge: (e) => `acknowledge ${e.rule}`,
   tick: (e) => `${e.done ? "tick" : "untick"} ${e.id}`,
 };

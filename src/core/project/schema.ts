@@ -194,6 +194,30 @@ export const LinkSchema = z.strictObject({
   colour: z.string().min(1).max(20).optional(),
 });
 
+/** What a remark is about. */
+export const RemarkAtSchema = z.discriminatedUnion("kind", [
+  z.strictObject({ kind: z.literal("plan") }),
+  z.strictObject({ kind: z.literal("part"), ref: z.string().max(20), pin: z.string().max(20).optional() }),
+  z.strictObject({ kind: z.literal("wire"), from: z.string().max(30), to: z.string().max(30) }),
+  z.strictObject({ kind: z.literal("net"), name: z.string().max(60) }),
+  z.strictObject({ kind: z.literal("finding"), rule: z.string().max(40), at: z.array(z.string().max(40)).max(40) }),
+]);
+export type RemarkAt = z.infer<typeof RemarkAtSchema>;
+
+/** What somebody who looked a plan over has to say about a place of it, and what became of that. */
+export const RemarkSchema = z.strictObject({
+  id: z.string().min(1).max(40),
+  at: RemarkAtSchema,
+  by: z.string().trim().max(60),
+  when: z.string().max(40),
+  says: z.string().trim().min(1).max(1000),
+  done: z
+    .strictObject({ by: z.string().trim().max(60), when: z.string().max(40), says: z.string().trim().max(1000) })
+    .optional(),
+});
+export type Remark = z.infer<typeof RemarkSchema>;
+export const MOST_REMARKS = 300;
+
 export const BENCH_LISTS = ["wires", "checks", "log"] as const;
 
 export const BenchEntrySchema = z.strictObject({
@@ -253,6 +277,8 @@ export const ProjectSchema = z.strictObject({
   pattern: z.string().max(40).optional(),
   code: z.record(z.string().max(40), z.record(z.string().max(60), z.string().max(100_000))).default({}),
   bench: z.array(BenchEntrySchema).max(5000).default([]),
+  /** What others have said about it. */
+  remarks: z.array(RemarkSchema).max(MOST_REMARKS).optional(),
   acknowledged: z
     .array(
       z.strictObject({

@@ -11,6 +11,8 @@ import { Glossed } from "@/ui/shared/glossed";
 import { Place } from "@/ui/shared/place";
 import { SeverityMark } from "@/ui/shared/severity";
 import { core } from "@/ui/state/core";
+import { askRemark } from "@/ui/state/remark";
+import { Remarks } from "./remarks";
 import { useProject } from "@/ui/state/project";
 
 function FixRow({ fix }: { fix: Fix }) {
@@ -214,6 +216,12 @@ function Entry({ finding, open, toggle }: { finding: FindingView; open: boolean;
           </Fold>
           <Grounds finding={finding} />
           {finding.severity !== "stop" && <Acknowledge finding={finding} />}
+          <button
+            className="quiet mt-1 block text-sm text-soft"
+            onClick={() => askRemark({ kind: "finding", rule: finding.rule, at: finding.at })}
+          >
+            remark on it
+          </button>
         </div>
       )}
     </li>
@@ -293,6 +301,7 @@ export function Ledger() {
           Every level, current, supply, bus and pin was checked at its worst case. Nothing stands against this plan.
         </p>
       )}
+      <Remarks />
       {list.map((g) => (
         <section key={g.ref ?? ""} aria-label={`Findings: ${g.title}`}>
           {list.length > 1 && (

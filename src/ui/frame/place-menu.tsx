@@ -4,6 +4,8 @@ import { MenuOver, type MenuItem } from "@/ui/shared/menu";
 import { goTo } from "@/ui/state/go";
 import { light } from "@/ui/state/lit";
 import { useProject } from "@/ui/state/project";
+import { askRemark } from "@/ui/state/remark";
+import { core } from "@/ui/state/core";
 import { showCard } from "./place-card";
 
 const GO = [
@@ -14,7 +16,7 @@ const GO = [
 
 /** On any pin, wire, rail or part, wherever it is named: what it is, and where it is looked at. */
 export function PlaceMenu({ children }: { children: ReactNode }) {
-  const { id } = useProject();
+  const { id, project } = useProject();
   const [place, setPlace] = useState("");
   const at = useRef<HTMLElement | null>(null);
   const items: MenuItem[] = [
@@ -23,6 +25,11 @@ export function PlaceMenu({ children }: { children: ReactNode }) {
       says: "and what would happen without it",
       // After the menu is gone, which closes what is open over the page.
       go: () => setTimeout(() => at.current && showCard(at.current), 50),
+    },
+    {
+      name: "Remark on it",
+      says: "for whoever made the plan",
+      go: () => void core().remarkAt(project, place).then(askRemark),
     },
     { name: "Light it", says: "wherever it is drawn", go: () => light([place]) },
     ...GO.map((g) => ({

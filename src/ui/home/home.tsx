@@ -9,8 +9,10 @@ import { core } from "@/ui/state/core";
 import { http } from "@/ui/state/http";
 import { later } from "@/ui/shared/later";
 import { Projects, type Row } from "./projects";
+import { Fold } from "@/ui/shared/fold";
 import { Label } from "@/ui/shared/label";
 
+const OpenText = later(() => import("./open-text").then((m) => m.OpenText));
 const Keeping = later(() => import("./keeping").then((m) => m.Keeping));
 
 const MAX_FILE = 2_000_000;
@@ -110,6 +112,20 @@ export function Home() {
         <button className="btn-main">Start a project</button>
         <OpenFile says="Open a file…" label="Project file" accept=".json,application/json" open={bringIn} />
       </form>
+      <Fold className="mt-2" title="Open a plan as text">
+        <OpenText
+          fail={setError}
+          open={async (json) => {
+            const result = await core().read(json);
+            if (result.ok) await open({ document: result.project }, "parts");
+            else
+              setError([
+                "The text was not opened:",
+                ...result.problems.slice(0, 12).map((p) => `${p.path}: ${p.message}`),
+              ]);
+          }}
+        />
+      </Fold>
       <Problems lines={error} />
       <p className="mt-3">
         Nothing in mind yet, or a class to teach?{" "}

@@ -4,6 +4,7 @@ import { printPaper } from "./lesson/paper";
 import { printSheets } from "./lesson/sheets";
 import { printSlides } from "./lesson/slides";
 import { printTeacher } from "./lesson/teacher";
+import { printShare } from "./share";
 import { printPlan } from "./plan";
 import { printPlugBoard } from "./plugboard";
 import type { Fonts, Paper } from "./sheet";
@@ -21,6 +22,7 @@ export const PRINTS = {
   slides: printSlides,
   kits: printKits,
   paper: printPaper,
+  share: printShare,
   underlay: printUnderlay,
   panel: printPanel,
   plugboard: printPlugBoard,

@@ -190,6 +190,16 @@ export function mergeProjects(base: Project, mine: Project, theirs: Project, pic
         x ? (x.reading ?? (x.done ? "done" : "open")) : "open",
       );
     }),
+    ...optional("remarks", () =>
+      m.keyed(
+        three("remarks").map((x) => x ?? []) as unknown as Three<NonNullable<Project["remarks"]>>,
+        (r) => r.id,
+        (id, v) =>
+          m.leaf(`remark ${id}`, `a remark by ${(v[1] ?? v[2])?.by || "somebody"}`, v, (r) =>
+            r ? (r.done ? "done" : "open") : "taken out",
+          ),
+      ),
+    ),
     acknowledged: m.keyed(
       three("acknowledged"),
       (a) => canon([a.rule, a.at]),
@@ -236,6 +246,7 @@ const WHOLE: Partial<Record<keyof Project, string>> = {
   drawing: "the drawing",
   kit: "the kits",
   pattern: "the pattern",
+  remarks: "the remarks",
   fixedRules: "the settled rules",
   lesson: "the lesson",
   box: "the box",

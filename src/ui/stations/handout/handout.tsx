@@ -6,6 +6,7 @@ import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";
 import { PartsTable } from "../wiring/parts-table";
 import { LessonPack } from "./lesson";
+import { PassOn } from "./pass-on";
 
 /** Hand-out: the plan as files in open formats, and the parts list. */
 export function Handout() {
@@ -41,6 +42,7 @@ export function Handout() {
             Save
           </button>
         </li>
+        <PassOn />
       </ul>
       <LessonPack />
       <h2 className="mt-5 border-t border-ink pt-2 text-lg">Parts to lay out</h2>
