@@ -26,6 +26,7 @@ const ROOMS = [
   "course",
   "share",
   "review",
+  "room",
   "formats",
   "sums",
 ];

@@ -43,7 +43,18 @@ export function contentsOf(db: Db): Contents {
   };
 }
 
-const TABLES = ["projects", "revisions", "saves", "settings", "own_parts", "attempts", "courses"] as const;
+const TABLES = [
+  "projects",
+  "revisions",
+  "saves",
+  "settings",
+  "own_parts",
+  "attempts",
+  "courses",
+  "rooms",
+  "room_benches",
+  "room_events",
+] as const;
 
 /** Throws with a sentence when a file is no whole data file of this program, or of a newer one. Nothing is written. */
 export function expectWhole(file: string): void {

@@ -76,4 +76,31 @@ export const MIGRATIONS: readonly string[] = [
     updated_at TEXT NOT NULL
   ) STRICT;
   `,
+  `
+  CREATE TABLE rooms (
+    id TEXT PRIMARY KEY,
+    project_id TEXT NOT NULL REFERENCES projects (id) ON DELETE CASCADE,
+    title TEXT NOT NULL,
+    document TEXT NOT NULL,
+    steps TEXT NOT NULL,
+    plan TEXT NOT NULL,
+    created_at TEXT NOT NULL
+  ) STRICT;
+  CREATE TABLE room_benches (
+    room_id TEXT NOT NULL REFERENCES rooms (id) ON DELETE CASCADE,
+    n INTEGER NOT NULL,
+    code TEXT NOT NULL UNIQUE,
+    control TEXT NOT NULL,
+    PRIMARY KEY (room_id, n)
+  ) STRICT;
+  CREATE TABLE room_events (
+    room_id TEXT NOT NULL,
+    n INTEGER NOT NULL,
+    id TEXT NOT NULL,
+    at TEXT NOT NULL,
+    did TEXT NOT NULL,
+    PRIMARY KEY (room_id, n, id),
+    FOREIGN KEY (room_id, n) REFERENCES room_benches (room_id, n) ON DELETE CASCADE
+  ) STRICT;
+  `,
 ];

@@ -10,6 +10,7 @@ import { bringBack, clearBin, deleteForGood, listBin, type BinRow } from "../db/
 import { openFiles } from "../db/open-files";
 import { newId } from "./ids";
 import type { Outcome } from "./outcome";
+import { forgetRooms } from "./rooms";
 import { database, dataFolder, reopened } from "./store";
 
 /** Larger than any class's data, bytes. */
@@ -77,6 +78,7 @@ export async function answerCopy(input: unknown): Promise<Outcome<{ kept: string
   try {
     if (!parsed.data.restore) return { status: 200, body: { kept: null } };
     const kept = await restoreFrom(database(), file, dataFolder(), new Date());
+    forgetRooms();
     reopened();
     return { status: 200, body: { kept } };
   } finally {
@@ -111,6 +113,8 @@ export function answerBin(input: unknown): Outcome<{ id: string }> {
     return { status: 400, body: { message: 'Say which project, and "bring back" or "delete for good".' } };
   const { id } = parsed.data;
   const done = parsed.data.do === "bring back" ? bringBack(database(), id) : deleteForGood(database(), id);
+  // Its rooms are gone with it.
+  forgetRooms();
   return done
     ? { status: 200, body: { id } }
     : {

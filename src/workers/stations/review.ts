@@ -25,6 +25,10 @@ export const reviewApi = {
     const text = packPlan(project);
     return { text, code: codeOf(text) };
   },
+  /** A code that opens a page. */
+  linkCode(url: string): Drawing | null {
+    return codeOf(url, "M");
+  },
   /** The project file in such a line, to be read like any other. */
   unpacked(text: string): ReturnType<typeof jsonOf> {
     return jsonOf(text);

@@ -91,6 +91,61 @@ function Ended({ end }: { end: PracticeEnd }) {
   );
 }
 
+/** A plan laid out on the simulated bench with something hidden: measured, named, or given up. `ended` hears how it went. */
+export function Game({
+  start,
+  again,
+  ended,
+}: {
+  start: PracticeStart;
+  again: number;
+  ended(e: PracticeEnd): Promise<string>;
+}) {
+  const [told, setTold] = useState("");
+  const [end, setEnd] = useState<PracticeEnd | null>(null);
+  const name = async (fault: string | null) => {
+    const { right, end: e } = await core().practiceName(fault);
+    if (e) {
+      setEnd(e);
+      setTold(await ended(e));
+    } else setTold(right ? "" : "That is not it: something measured speaks against it, or it shows something else.");
+  };
+  return (
+    <>
+      {start.hidden > 0 && !end && (
+        <div className="mt-3 border-l-4 border-risk pl-3" data-testid="complaint">
+          <strong>{start.hidden === 1 ? "One thing is wrong." : "Two things are wrong."}</strong>{" "}
+          {start.complaint.join(" ")}
+        </div>
+      )}
+      {end && (
+        <p role="status" className="font-bold text-stop">
+          {told}
+        </p>
+      )}
+      {end && <Ended end={end} />}
+      <Simulated key={again} start={start} again={again}>
+        {start.hidden > 0 && !end && (
+          <div className="mt-4 border-t border-line pt-2">
+            <Name faults={start.faults} name={(f) => void name(f)} />
+            <div className="mt-2 flex gap-2">
+              <button className="btn" onClick={() => void core().practiceHint().then(setTold)}>
+                A hint (10 points)
+              </button>
+              <button className="btn" onClick={() => void name(null)}>
+                Give up
+              </button>
+            </div>
+            <p role="status" className="mt-2 font-bold">
+              {told}
+            </p>
+          </div>
+        )}
+      </Simulated>
+    </>
+  );
+}
+
 /** Practice: the simulated bench, with a hidden fault to find or with nothing hidden. */
 export function Practice() {
   const { project, view, id } = useProject();
@@ -101,7 +156,6 @@ export function Practice() {
   const [start, setStart] = useState<PracticeStart | null>(null);
   const [again, setAgain] = useState(0);
   const [told, setTold] = useState("");
-  const [end, setEnd] = useState<PracticeEnd | null>(null);
   const [results, setResults] = useState(0);
   useEffect(() => {
     let gone = false;
@@ -115,15 +169,13 @@ export function Practice() {
   // What was laid out is of the plan as it was.
   useEffect(() => setStart(null), [view.fingerprint]);
   const begin = async () => {
-    setEnd(null);
     setTold("");
     const s = await core().practice(project, choice === "nothing" ? null : choice, seed);
     if (!s) setTold("This plan has nothing for that level: choose another.");
     setStart(s);
     setAgain((n) => n + 1);
   };
-  const close = async (e: PracticeEnd) => {
-    setEnd(e);
+  const ended = async (e: PracticeEnd): Promise<string> => {
     const a = await http("POST", `/api/projects/${id}/attempts`, {
       learner,
       level: choice,
@@ -137,13 +189,8 @@ export function Practice() {
       minutes: e.minutes,
       found: e.score.points > 0,
     });
-    setTold(a.status === 201 ? "" : `Not put on record: ${a.body.message ?? "the server does not answer"}`);
     setResults((n) => n + 1);
-  };
-  const name = async (fault: string | null) => {
-    const { right, end: e } = await core().practiceName(fault);
-    if (e) return close(e);
-    setTold(right ? "" : "That is not it: something measured speaks against it, or it shows something else.");
+    return a.status === 201 ? "" : `Not put on record: ${a.body.message ?? "the server does not answer"}`;
   };
   const level = levels.find((l) => l.id === choice);
   return (
@@ -191,38 +238,12 @@ export function Practice() {
         </button>
       </div>
       {level && <p className="text-sm text-soft">{level.says}</p>}
-      {start && start.hidden > 0 && !end && (
-        <div className="mt-3 border-l-4 border-risk pl-3" data-testid="complaint">
-          <strong>{start.hidden === 1 ? "One thing is wrong." : "Two things are wrong."}</strong>{" "}
-          {start.complaint.join(" ")}
-        </div>
-      )}
-      {(!start || end) && (
+      {!start && (
         <p role="status" className="font-bold text-stop">
           {told}
         </p>
       )}
-      {end && <Ended end={end} />}
-      {start && (
-        <Simulated key={again} start={start} again={again}>
-          {start.hidden > 0 && !end && (
-            <div className="mt-4 border-t border-line pt-2">
-              <Name faults={start.faults} name={(f) => void name(f)} />
-              <div className="mt-2 flex gap-2">
-                <button className="btn" onClick={() => void core().practiceHint().then(setTold)}>
-                  A hint (10 points)
-                </button>
-                <button className="btn" onClick={() => void name(null)}>
-                  Give up
-                </button>
-              </div>
-              <p role="status" className="mt-2 font-bold">
-                {told}
-              </p>
-            </div>
-          )}
-        </Simulated>
-      )}
+      {start && <Game key={again} start={start} again={again} ended={ended} />}
       <Results level={choice === "nothing" ? null : choice} seed={seed} again={results} />
     </div>
   );

@@ -9,6 +9,7 @@ import { Fold, Folds } from "@/ui/shared/fold";
 import { Radios } from "@/ui/shared/radios";
 import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";
+import { OpenRoom } from "@/ui/room/open-room";
 
 const AIMS = Object.keys(LESSON_AIMS) as LessonAim[];
 const DEFAULT = {
@@ -220,6 +221,7 @@ export function LessonPack() {
           </Folds>
         </div>
       )}
+      <OpenRoom />
     </section>
   );
 }
