@@ -3,7 +3,8 @@ import { useMemo, useState } from "react";
 import type { Stage as StageName } from "@/core/bench";
 import { BenchConsole } from "@/ui/stations/bench/console";
 import { Stage } from "@/ui/stations/bench/stage";
-import { useProject } from "@/ui/state/project";
+import { STATION_SLICES } from "@/ui/stations/list";
+import { useProject, useSlices } from "@/ui/state/project";
 import type { BenchLink } from "./use-bench";
 
 const STAGES: { id: StageName; name: string; says: string }[] = [
@@ -14,6 +15,10 @@ const STAGES: { id: StageName; name: string; says: string }[] = [
 
 /** The checks of a bench, one at a time; a reading that is off can be shown to the teacher at a press. */
 export function Measure({ link }: { link: BenchLink }) {
+  return useSlices(STATION_SLICES.bench) ? <Checks link={link} /> : <p className="text-soft">Opening…</p>;
+}
+
+function Checks({ link }: { link: BenchLink }) {
   const { view } = useProject();
   const [stage, setStage] = useState<StageName>("before power");
   const items = useMemo(() => view.checks.filter((c) => c.when === stage), [view.checks, stage]);

@@ -27,7 +27,7 @@ function Card({ b, now, on, choose }: { b: RoomBench; now: string; on: boolean; 
   return (
     <li>
       <button
-        className={`block w-full border px-2 py-1.5 text-left ${on ? "border-accent bg-wash" : "border-line"} ${state.hand ? "border-l-4 border-l-stop" : state.wrong.length ? "border-l-4 border-l-risk" : "border-l-4 border-l-transparent"}`}
+        className={`block w-full border px-2 py-1.5 text-left ${on ? "border-accent bg-wash" : "border-line"} ${state.hand ? "border-l-4 border-l-stop" : state.wrong.length ? "border-l-4 border-l-risk" : "border-l-4 border-l-line"}`}
         aria-pressed={on}
         data-testid={`bench-${b.n}`}
         onClick={choose}
@@ -85,7 +85,7 @@ export function RoomPage({ id }: { id: string }) {
     if (!alive.current) return;
     setLost(r.status === 0);
     if (r.status === 200) setRoom(r.body);
-    else if (r.status !== 0) setGone(r.body.message ?? "This room can't be read.");
+    else if (r.status !== 0) setGone((was) => was ?? r.body.message ?? "This room can't be read.");
   }, [id]);
   useEffect(() => {
     alive.current = true;
@@ -167,9 +167,9 @@ export function RoomPage({ id }: { id: string }) {
       {codes && <Codes room={room} />}
       <div className="mt-3 grid gap-5 lg:grid-cols-[1fr_24rem] print:hidden">
         <div>
-          <label className="text-sm">
-            <input type="checkbox" checked={sorted} onChange={(e) => setSorted(e.target.checked)} /> who needs me first
-          </label>
+          <Checkbox checked={sorted} onChange={setSorted} className="text-sm">
+            who needs me first
+          </Checkbox>
           <ul className="mt-1 grid grid-cols-2 gap-2 sm:grid-cols-4 xl:grid-cols-6" aria-label="Benches">
             {list.map((b) => (
               <Card

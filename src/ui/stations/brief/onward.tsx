@@ -32,7 +32,7 @@ export function Onward() {
         {ways.map((w) => (
           <li key={w.id} className="flex items-center justify-between gap-4 border-b border-line py-1.5">
             <span>{w.says}</span>
-            <button className="btn shrink-0" aria-label={`Join: ${w.says}`} onClick={() => join(w.id)}>
+            <button className="btn shrink-0" aria-label={`Join and plan: ${w.says}`} onClick={() => join(w.id)}>
               Join and plan
             </button>
           </li>

@@ -27,8 +27,8 @@ export function Schools({ rule }: { rule: Question }) {
       {rule.choices.map(({ value, says, school }) => {
         const effect = effects.find((e) => e.value === value);
         return (
-          <div key={value} className="mt-2 grid grid-cols-[9rem_1fr] gap-x-4 border-t border-line pt-2 text-sm">
-            <DrawingView drawing={school.picture()} says={`Picture: ${says}`} className="w-full" />
+          <div key={value} className="mt-2 border-t border-line pt-2 text-sm">
+            <DrawingView drawing={school.picture()} says={`Picture: ${says}`} className="w-64 max-w-full" />
             <dl>
               <dt className="font-bold">{says.split(":")[0]}</dt>
               <dd>
