@@ -4,7 +4,6 @@ import type { Page } from "playwright-core";
 import { openProject, startApp } from "../e2e/app";
 
 const OUT = path.resolve(import.meta.dirname, "screenshots");
-const LIST = "2;red LED\n1;BME280 air sensor\n10;resistor 220 ohm\n1;ESP32 board\n1;soil moisture sensor\n1;breadboard";
 const PIN_TABLE =
   "1\tVCC\tP\tsupply\n2\tGND\tP\tground\n3\tSCL\tI\tI2C clock\n4\tSDA\tI/O\tI2C data\n5\tALERT\tO\topen drain";
 const mark = async (page: Page, id: string) => {
@@ -33,16 +32,6 @@ const SHOTS: Shot[] = [
     },
   },
   {
-    name: "parts-list",
-    project: "Rain-barrel gauge",
-    station: "parts",
-    async go(page) {
-      await page.getByRole("tab", { name: "Paste a list" }).click();
-      await page.getByLabel("Parts list", { exact: true }).fill(LIST);
-      await page.getByRole("button", { name: "Read it" }).click();
-    },
-  },
-  {
     name: "own-part",
     project: "Rain-barrel gauge",
     station: "parts",
@@ -57,24 +46,7 @@ const SHOTS: Shot[] = [
       await page.evaluate(() => document.querySelector("main")!.scrollTo(0, 0));
     },
   },
-  {
-    name: "part-page",
-    project: "Rain-barrel gauge",
-    station: "parts",
-    async go(page) {
-      await page.goto("/parts/module/mcp23017");
-    },
-  },
   { name: "board", project: "Rain-barrel gauge", station: "board" },
-  {
-    name: "saving-pins",
-    project: "Signal box for a model railway",
-    station: "board",
-    async go(page) {
-      await page.getByRole("tab", { name: "Saving pins" }).click();
-      await page.getByTestId("way-grid").waitFor();
-    },
-  },
   {
     name: "wires",
     project: "Moss terrarium keeper",
@@ -94,12 +66,6 @@ const SHOTS: Shot[] = [
     project: "Moss terrarium keeper",
     station: "power",
     go: (page) => page.getByRole("tab", { name: /^Levels/ }).click(),
-  },
-  {
-    name: "buses",
-    project: "Beehive scale logger",
-    station: "power",
-    go: (page) => page.getByRole("tab", { name: /^Buses/ }).click(),
   },
   {
     name: "wiring",
@@ -152,6 +118,26 @@ const SHOTS: Shot[] = [
       await page.getByRole("list", { name: "Suspects" }).waitFor();
     },
   },
+  {
+    name: "handout",
+    project: "Rain-barrel gauge",
+    station: "handout",
+    async go(page) {
+      await page.getByText("dangers named").waitFor();
+    },
+  },
+  { name: "room", project: "Rain-barrel gauge", station: "handout", go: (page) => openRoom(page) },
+  { name: "course", project: "Rain-barrel gauge", station: "handout", go: (page) => openCourse(page) },
+  {
+    name: "patterns",
+    project: "Rain-barrel gauge",
+    station: "brief",
+    async go(page) {
+      await page.goto("/patterns");
+      await page.getByRole("button", { name: /^Cart that tells/ }).click();
+      await page.getByText("Read the print on yours").waitFor();
+    },
+  },
   { name: "brief", project: "Moss terrarium keeper", station: "brief" },
   {
     name: "bench-sums",
@@ -164,27 +150,67 @@ const SHOTS: Shot[] = [
   },
 ];
 
-const BOARD = [
-  { ref: "B1", part: "board/atmega328p-long", label: "Controller" },
-  { ref: "S1", part: "supply/usb-port" },
-];
-const numbered = (part: string, letters: string, n: number, label: string) =>
-  Array.from({ length: n }, (_, i) => ({ ref: `${letters}${i + 1}`, part, label: `${label} ${i + 1}` }));
+/** How far each bench of the pictured room is: done, and what is off or waits. */
+const BENCHES = [9, 14, 11, 8, 12, 16, 7, 13, 10, 15, 5, 12, 9, 14, 11, 6, 13, 17];
 
-/** One more of our own scenarios, for views that the demo projects have no need of. */
-const EXTRA: Record<string, object[]> = {
-  "Signal box for a model railway": [...BOARD, ...numbered("discrete/button", "SW", 12, "Point")],
-};
+/** Opens a room with benches at work, as a lesson has them. */
+async function openRoom(page: Page) {
+  const ask = async <T>(at: string, method: string, data?: unknown) =>
+    (await page.evaluate(
+      async ([path_, method_, text]) => {
+        const r = await fetch(path_!, {
+          method: method_!,
+          ...(text && { body: text, headers: { "content-type": "application/json" } }),
+        });
+        return r.json() as Promise<unknown>;
+      },
+      [at, method, data === undefined ? "" : JSON.stringify(data)] as const,
+    )) as T;
+  const project = /\/p\/([^/]+)/.exec(page.url())![1]!;
+  const { id } = await ask<{ id: string }>("/api/rooms", "POST", { project, benches: BENCHES.length });
+  const room = await ask<{ benches: { code: string }[]; steps: { id: string }[] }>(`/api/rooms/${id}`, "GET");
+  for (const [i, n] of BENCHES.entries()) {
+    const events: object[] = room.steps.slice(0, n).map((s, k) => ({
+      id: `event-${i}-${String(k).padStart(4, "0")}`,
+      ago_ms: 60_000 * ((i % 5) + n - k),
+      did: { kind: "tick", list: "wires", of: s.id, done: true },
+    }));
+    if (i % 8 === 2)
+      events.push({
+        id: `event-${i}-hand`,
+        ago_ms: 100_000,
+        did: { kind: "hand", up: true, why: "step 12 to be signed" },
+      });
+    if (i === 3 || i === 12)
+      events.push({
+        id: `event-${i}-reading`,
+        ago_ms: 1000,
+        did: { kind: "tick", list: "checks", of: "beep B1.5V M1.GND", done: false, reading: "beep" },
+      });
+    await ask(`/api/bench/${room.benches[i]!.code}`, "POST", { events, rev: 0 });
+  }
+  await page.goto(`/rooms/${id}`);
+  await page.getByTestId("bench-4").click();
+  await page.getByRole("list", { name: "Suspects" }).waitFor();
+}
+
+/** A course of three patterns. */
+async function openCourse(page: Page) {
+  await page.goto("/courses");
+  await page.getByLabel("What is the course called?").fill("Light and motion, autumn");
+  await page.getByRole("button", { name: "Begin a course" }).click();
+  await page.waitForURL(/\/courses\/./);
+  for (const name of ["Bell lamp for the workshop", "Whose turn is it", "Puppet with two arms"]) {
+    await page.getByLabel("A lesson from a pattern").click();
+    await page.getByRole("option", { name }).click();
+    await page.getByRole("list", { name: "Lessons" }).getByText(name).waitFor();
+  }
+  await page.getByText("A bench needs").waitFor();
+}
 
 async function main() {
   const app = await startApp();
   try {
-    for (const [title, parts] of Object.entries(EXTRA))
-      await fetch(`${app.url}/api/projects`, {
-        method: "POST",
-        headers: { "content-type": "application/json", origin: app.url },
-        body: JSON.stringify({ document: { format: "young-lattice-project", version: 1, title, parts } }),
-      });
     const { page } = await app.session();
     await page.goto("/");
     await page.getByRole("link", { name: "Rain-barrel gauge" }).waitFor();

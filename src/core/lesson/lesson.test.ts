@@ -81,6 +81,29 @@ describe("a lesson on a plan", () => {
 });
 
 describe("numbers of the questions", () => {
+  it("who adds up what is told gets the answer", () => {
+    let sums = 0;
+    for (const p of PATTERNS)
+      for (const level of LEVELS)
+        for (const q of questionsOf(circuit(p.id), level, AIMS))
+          for (const [, left, right] of (q.working ?? "").matchAll(
+            /((?:-?[\d.]+(?: (?:mA|V|Ω))? [-+/×] )+-?[\d.]+(?: (?:mA|V|Ω))?) = (-?[\d.]+)/g,
+          )) {
+            const [first, ...rest] = left!.replace(/ (mA|V|Ω)/g, "").split(/ ([-+/×]) /);
+            let value = Number(first);
+            for (let i = 0; i < rest.length; i += 2) {
+              const x = Number(rest[i + 1]);
+              value = { "+": value + x, "-": value - x, "/": value / x, "×": value * x }[rest[i] as "+"]!;
+            }
+            // Volts by ohms are amperes, told in thousandths.
+            const told = left!.includes(" V / ") ? value * 1000 : value;
+            expect(Math.abs(told - Number(right)), `${p.id}: ${q.working}`).toBeLessThanOrEqual(
+              Math.abs(told) < 20 ? 0.051 : 0.51,
+            );
+            sums++;
+          }
+    expect(sums).toBeGreaterThan(100);
+  });
   const ask = (id: string, level: LessonLevel, aim: LessonAim) => questionsOf(circuit(id), level, [aim]);
   it("series: Ohm's law at the lamp, worked by hand", () => {
     // 5 V less the 0.05 V of the cable, a red light's 2 V, 390 Ω before it: 2.95 V and 7.56 mA.

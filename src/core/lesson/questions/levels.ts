@@ -1,6 +1,6 @@
 import type { Circuit } from "../../circuit";
 import type { LessonLevel } from "../../project";
-import { at, nameOf, volts, type Asked, type Asker } from "./types";
+import { at, nameOf, toldV, volts, type Asked, type Asker } from "./types";
 
 /** A contact on its pin: what is read while it is open and while it is closed. */
 function contacts(c: Circuit, level: LessonLevel): Asked[] {
@@ -43,6 +43,7 @@ function margins(c: Circuit, level: LessonLevel): Asked[] {
       const key = `${l.driver.ref} ${l.receiver.ref}`;
       if (seen.has(key)) return [];
       seen.add(key);
+      const [high, low] = [toldV(toldV(l.high_V) - toldV(l.VIH)), toldV(toldV(l.VIL) - toldV(l.low_V))];
       const [from, to] = [
         `${nameOf(c, l.driver.ref)} (${l.driver.pin})`,
         `${nameOf(c, l.receiver.ref)} (${l.receiver.pin})`,
@@ -58,11 +59,11 @@ function margins(c: Circuit, level: LessonLevel): Asked[] {
           ),
           answer: at(
             level,
-            l.marginHigh >= 0 ? `Yes: ${volts(l.high_V)} is more than ${volts(l.VIH)}.` : "No: it is too little.",
-            `${volts(l.marginHigh)}.`,
-            `High ${volts(l.marginHigh)}, low ${volts(l.marginLow)}. A level shifter, or a part that works at the other voltage.`,
+            high >= 0 ? `Yes: ${volts(l.high_V)} is more than ${volts(l.VIH)}.` : "No: it is too little.",
+            `${volts(high)}.`,
+            `High ${volts(high)}, low ${volts(low)}. A level shifter, or a part that works at the other voltage.`,
           ),
-          working: `${volts(l.high_V)} - ${volts(l.VIH)} = ${volts(l.marginHigh)}${level === "14+" ? `; ${volts(l.VIL)} - ${volts(l.low_V)} = ${volts(l.marginLow)}` : ""}`,
+          working: `${volts(l.high_V)} - ${volts(l.VIH)} = ${volts(high)}${level === "14+" ? `; ${volts(l.VIL)} - ${volts(l.low_V)} = ${volts(low)}` : ""}`,
         },
       ];
     })

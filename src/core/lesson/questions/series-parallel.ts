@@ -1,6 +1,6 @@
 import type { Circuit } from "../../circuit";
 import type { LessonLevel } from "../../project";
-import { at, mA, nameOf, volts, type Asked, type Asker } from "./types";
+import { at, mA, nameOf, toldA, toldV, volts, type Asked, type Asker } from "./types";
 
 /** Ohm's law at a light with its resistor in series, and what a second resistor would do. */
 function lights(c: Circuit, level: LessonLevel): Asked[] {
@@ -9,12 +9,12 @@ function lights(c: Circuit, level: LessonLevel): Asked[] {
     if (!l.I || !l.V || l.R <= 0 || l.leds.length > 1 || seen.has(l.row)) return [];
     seen.add(l.row);
     const name = nameOf(c, l.ref);
-    const [V, Vf, R] = [l.V.typ, l.Vf.typ, Math.round(l.R)];
+    const [V, Vf, R] = [toldV(l.V.typ), toldV(l.Vf.typ), Math.round(l.R)];
     const pin = l.high.kind === "pin" || l.low.kind === "pin";
     const from = l.high.kind === "pin" ? "the pin" : "the supply";
-    const left = V - Vf;
+    const left = toldV(V - Vf);
     if (left <= 0) return [];
-    const I = left / l.R;
+    const I = left / R;
     const less = pin && mA(I) !== mA(l.I.typ) && l.I.typ < I;
     return [
       {
@@ -46,8 +46,8 @@ function lights(c: Circuit, level: LessonLevel): Asked[] {
         answer: at(
           level,
           "Darker: the current has to pass both.",
-          `${2 * R} Ω together: about ${mA(left / (2 * l.R))}.`,
-          `In series ${2 * R} Ω: ${mA(left / (2 * l.R))}. In parallel ${Math.round(R / 2)} Ω: ${mA((2 * left) / l.R)}${(2 * left) / l.R > l.max_A ? `, more than the ${mA(l.max_A)} that the light bears` : ""}.`,
+          `${2 * R} Ω together: about ${mA(left / (2 * R))}.`,
+          `In series ${2 * R} Ω: ${mA(left / (2 * R))}. In parallel ${Math.round(R / 2)} Ω: ${mA((2 * left) / R)}${(2 * left) / R > l.max_A ? `, more than the ${mA(l.max_A)} that the light bears` : ""}.`,
         ),
         working: `series: R + R = ${2 * R} Ω; parallel: R / 2 = ${Math.round(R / 2)} Ω`,
       },
@@ -62,7 +62,7 @@ function together(c: Circuit, level: LessonLevel): Asked[] {
     .slice(0, 1)
     .map((l) => {
       const list = l.loads.filter((x) => x.flow.typ >= 0.0005);
-      const sum = list.reduce((s, x) => s + x.flow.typ, 0);
+      const sum = list.reduce((s, x) => s + toldA(x.flow.typ), 0);
       const left = l.limit_A - sum;
       const words = list.map((x) => `${x.label} ${mA(x.flow.typ)}`).join(", ");
       return {

@@ -22,6 +22,10 @@ export function endWords(c: Circuit, end: string): string {
 /** Milliamperes as people say them. */
 export const mA = (A: number): string => {
   const m = A * 1000;
-  return `${m < 20 ? m.toFixed(1) : Math.round(m)} mA`;
+  return `${Math.abs(m) < 20 ? m.toFixed(1) : Math.round(m)} mA`;
 };
-export const volts = (V: number): string => `${Number(V.toPrecision(3))} V`;
+/** A current as it is told: sums are made of told numbers, so that who adds them up gets the answer. */
+export const toldA = (A: number): number => Number.parseFloat(mA(A)) / 1000;
+/** Volts to a hundredth, as a meter shows them; sums are made of these. */
+export const toldV = (V: number): number => Number(V.toFixed(2));
+export const volts = (V: number): string => `${toldV(V)} V`;
