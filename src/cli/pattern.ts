@@ -1,3 +1,4 @@
+import { placedAsBuilt } from "../core/build";
 import { beginPattern, patternById, PATTERNS, toLookAt } from "../core/patterns";
 import { writeProject } from "../core/project";
 import { catalogue, EXIT, print, printJson, Unusable, writeFileWhole } from "./io";
@@ -22,7 +23,7 @@ export async function patternCommand(
     throw new Unusable(`--board ${o.board}: this pattern is sound on ${pattern.boards.join(", ")}`);
   const begun = beginPattern(pattern, catalogue, { ...(o.board && { board: o.board }) });
   const look = toLookAt(begun.project, catalogue);
-  if (o.out) await writeFileWhole(o.out, writeProject(begun.project));
+  if (o.out) await writeFileWhole(o.out, writeProject(placedAsBuilt(begun.project, catalogue)));
   if (o.json)
     printJson({
       id,

@@ -34,7 +34,7 @@ const tick = (n: number, of: string, ago_ms = 0) => ({
   did: { kind: "tick", list: "wires", of, done: true },
 });
 type View = import("./rooms").RoomView;
-const look = (id: string) => rooms.readRoom(id).body as View;
+const look = (id: string) => rooms.readRoom(id, 2).body as View;
 
 describe("rooms", () => {
   it("outlive the server: what was told before is folded again from the disk", () => {

@@ -189,8 +189,8 @@ export interface RoomView {
   benches: RoomBench[];
 }
 
-/** How far all benches are. */
-export function readRoom(id: string): Outcome<RoomView> {
+/** How far all benches are; all that one of them read, only of the one that is asked for. */
+export function readRoom(id: string, whole?: number): Outcome<RoomView> {
   const room = roomOf(id);
   if (!room) return noRoom;
   const now = Date.now();
@@ -209,7 +209,7 @@ export function readRoom(id: string): Outcome<RoomView> {
         n,
         code,
         control,
-        state,
+        state: n === whole ? state : { ...state, entries: [] },
         here: now - seen < GONE_MS,
       })),
     },

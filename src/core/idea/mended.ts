@@ -15,8 +15,9 @@ const loud = (before: Project, now: Project, catalogue: Catalogue): Finding[] =>
 export const harm = (before: Project, now: Project, catalogue: Catalogue) =>
   loud(before, now, catalogue).reduce((s, f) => s + (f.severity === "stop" ? 100 : f.severity === "fault" ? 10 : 1), 0);
 
-/** So many fixes of one finding are tried: the first are the best. */
+/** So many fixes of one finding are tried: the first are the best; and so many in all, since each is a whole check. */
 const MOST_WAYS = 4;
+const MOST_TRIES = 60;
 
 /**
  * Applies fixes of what is above a note, one after the other, as somebody does who trusts them: the first that makes it better
@@ -26,6 +27,7 @@ export function mended(before: Project, project: Project, catalogue: Catalogue):
   const apply = (p: Project, edits: readonly Edit[]) => edits.reduce((q, e) => applyEdit(q, e, catalogue), p);
   let now = { project, did: [] as string[], harm: harm(before, project, catalogue) };
   let best = now;
+  let tries = 0;
   while (now.did.length < MOST_FIXES && best.harm > 0) {
     const fixes = loud(before, now.project, catalogue)
       .filter((f) => !FOR_EYES.has(f.rule))
@@ -38,6 +40,7 @@ export function mended(before: Project, project: Project, catalogue: Catalogue):
     if (!first) break;
     let next: typeof now | undefined;
     for (const x of fixes.flat()) {
+      if (++tries > MOST_TRIES) break;
       const t = step(x);
       if (t.harm >= now.harm) continue;
       next = t;

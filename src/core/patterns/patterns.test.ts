@@ -4,6 +4,7 @@ import { findings } from "../checks";
 import { bound, find, reasonOf } from "../bench/reason";
 import { stageOf } from "../bench/stage";
 import { checklist } from "../bench";
+import { placedAsBuilt, runSheet } from "../build";
 import { deal, levelsOf } from "../bench/trainer/trainer";
 import { programOf, type Tried } from "../firmware/sim";
 import { TARGETS } from "../firmware";
@@ -109,6 +110,18 @@ describe("patterns", () => {
     expect(print({ M1: "no such" })).toBeUndefined();
     expect(print({ M1: null })).toBeUndefined();
     expect(beginPattern(p, catalogue, { looked: { M1: null } }).verdict).toBe("Can be wired: 1 risk to know");
+  });
+});
+
+describe("patterns on breadboards", () => {
+  // Placing takes half a second each: some of them here, all with the whole set.
+  const few = PATTERNS.filter((_, i) => process.env.ALL === "1" || i % 6 === 3);
+  it.each(few.map((p) => [p.id, p] as const))("%s: placed, still ready, and its steps name holes", (_n, p) => {
+    const placed = placedAsBuilt(beginPattern(p, catalogue).project, catalogue);
+    expect(placed.breadboard?.by).toBe("plan");
+    expect(wrong(placed)).toEqual([]);
+    const rows = runSheet(circuitOf(placed, catalogue));
+    expect(rows.filter((r) => r.holeA || r.holeB).length).toBeGreaterThan(3);
   });
 });
 

@@ -81,7 +81,9 @@ function Add({ s }: { s: CourseState }) {
   const begin = async (id: string) => {
     const v = await core().patternView(id);
     if (!v) return;
-    const r = await http<{ id: string }>("POST", "/api/projects", { document: v.project });
+    const r = await http<{ id: string }>("POST", "/api/projects", {
+      document: await core().placed(v.project),
+    });
     if (r.status !== 201) return toast.error(r.body.message ?? "Not begun.");
     await s.again();
     add(r.body.id);

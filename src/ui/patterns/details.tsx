@@ -13,6 +13,7 @@ export function PatternDetails({ id, begin }: { id: string; begin(document: obje
   const [view, setView] = useState<PatternView | null>(null);
   const [board, setBoard] = useState<string | undefined>();
   const [looked, setLooked] = useState<Record<string, string | null>>({});
+  const [placing, setPlacing] = useState(false);
   const [settled, setSettled] = useState<Settled | undefined>();
   useEffect(() => {
     void http<{ settled: Settled }>("GET", "/api/class-rules").then((r) =>
@@ -46,8 +47,15 @@ export function PatternDetails({ id, begin }: { id: string; begin(document: obje
         <span>
           about <span className="num text-xl">{view.minutes}</span> minutes for two learners, checks and upload included
         </span>
-        <button className="btn-main" onClick={() => begin(view.project)}>
-          Begin with this
+        <button
+          className="btn-main"
+          disabled={placing}
+          onClick={() => {
+            setPlacing(true);
+            void core().placed(view.project).then(begin);
+          }}
+        >
+          {placing ? "Finding the holes…" : "Begin with this"}
         </button>
       </p>
       {view.boards.length > 1 && (

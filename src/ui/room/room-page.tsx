@@ -40,7 +40,7 @@ function Card({ b, now, on, choose }: { b: RoomBench; now: string; on: boolean; 
         </span>
         <span className="block truncate text-sm">{state.at ? state.at.title : "all steps done"}</span>
         <span className="block text-sm text-soft">
-          {!b.here && state.since === null && !state.entries.length
+          {!b.here && state.since === null && !state.good
             ? "not here yet"
             : !b.here
               ? "not heard of"
@@ -80,8 +80,9 @@ export function RoomPage({ id }: { id: string }) {
   const [codes, setCodes] = useState(false);
   const [sorted, setSorted] = useState(false);
   const alive = useRef(true);
+  const asked = useRef<number | null>(null);
   const load = useCallback(async () => {
-    const r = await http<RoomView>("GET", `/api/rooms/${id}`);
+    const r = await http<RoomView>("GET", `/api/rooms/${id}${asked.current ? `?bench=${asked.current}` : ""}`);
     if (!alive.current) return;
     setLost(r.status === 0);
     if (r.status === 200) setRoom(r.body);
@@ -177,7 +178,11 @@ export function RoomPage({ id }: { id: string }) {
                 b={b}
                 now={room.now}
                 on={b.n === chosen}
-                choose={() => setChosen(b.n === chosen ? null : b.n)}
+                choose={() => {
+                  asked.current = b.n === chosen ? null : b.n;
+                  setChosen(asked.current);
+                  void load();
+                }}
               />
             ))}
           </ul>

@@ -9,6 +9,7 @@ import {
   type ToLookAt,
 } from "../../core/patterns";
 import { lessonOf } from "../../core/lesson";
+import { placedAsBuilt } from "../../core/build";
 import { circuitOf } from "../../core/circuit";
 import { rulesView } from "../../core/firmware/rules/view";
 import type { Project } from "../../core/project";
@@ -95,6 +96,10 @@ export const patternsApi = {
     };
   },
   /** Ways to go on of the pattern of a pattern; none where there is no such pattern. */
+  async placed(project: Project): Promise<Project> {
+    await needFor(project);
+    return placedAsBuilt(project, catalogue);
+  },
   onwardOf(pattern: string): { id: string; says: string }[] {
     return patternById(pattern, PATTERNS)?.onward.map(({ id, says }) => ({ id, says })) ?? [];
   },
