@@ -3,9 +3,9 @@ import os from "node:os";
 import { z } from "zod";
 import { circuitOf } from "../core/circuit";
 import { toCsv } from "../core/formats/csv";
-import { lessonOf } from "../core/lesson";
+import { stepsOf } from "../core/lesson";
 import { shippedCatalogue } from "../core/parts/catalogue/shipped";
-import { fingerprint, loadProject } from "../core/project";
+import { fingerprint, LESSON_DEFAULT, loadProject } from "../core/project";
 import {
   applyTell,
   codeFrom,
@@ -129,7 +129,8 @@ export function openRoom(input: unknown): Outcome<{ id: string }> {
   if (!read.ok) return { status: 409, body: { message: "The data of this project are damaged and can't be used." } };
   // What was measured at the teacher's own bench is nobody else's.
   const project = { ...read.project, bench: [] };
-  const steps = lessonOf(circuitOf(project, shippedCatalogue())).steps.map((s): RoomStep => ({
+  const { level } = project.lesson ?? LESSON_DEFAULT;
+  const steps = stepsOf(circuitOf(project, shippedCatalogue()), level).map((s): RoomStep => ({
     id: s.id,
     title: s.title,
     sign: s.sign,

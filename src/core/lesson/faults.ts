@@ -1,5 +1,5 @@
 import type { Circuit } from "../circuit";
-import { complaint, deal, LEVELS, levelsOf, scoreOf, seedOf, type LevelId } from "../bench/trainer/trainer";
+import { complaint, deal, LEVELS, levelsOf, scoreOf, seedOf, type Dealt, type LevelId } from "../bench/trainer/trainer";
 import type { LessonLevel } from "../project";
 import type { DealtFault } from "./types";
 
@@ -11,6 +11,19 @@ const FOR: Record<LessonLevel, readonly LevelId[]> = {
 };
 /** The set of a lesson: the same one each time that it is printed. */
 export const SET_SEED = 2026;
+
+/** Measurements that are enough for a fault: worked out once for each, since benches get the same ones. */
+const known = new WeakMap<Circuit, Map<string, number>>();
+function bestOf(c: Circuit, dealt: Dealt): number {
+  const here = known.get(c) ?? new Map<string, number>();
+  known.set(c, here);
+  const key = dealt.faults.map((f) => f.id).join();
+  const there = here.get(key);
+  if (there !== undefined) return there;
+  const { best } = scoreOf(c, dealt, { measured: [], hints: 0, wrong: 0, minutes: 0, found: false });
+  here.set(key, best);
+  return best;
+}
 
 /** A fault for each bench, levels in turn, with what it shows and the key: dealt in the trainer by level and seed. */
 export function faultSet(c: Circuit, level: LessonLevel, benches: number): DealtFault[] {
@@ -32,7 +45,7 @@ export function faultSet(c: Circuit, level: LessonLevel, benches: number): Dealt
         complaint: complaint(c, dealt),
         fault: dealt.faults.map((f) => f.says).join("; and "),
         mend: dealt.faults.map((f) => f.mend).join("; and "),
-        best: scoreOf(c, dealt, { measured: [], hints: 0, wrong: 0, minutes: 0, found: false }).best,
+        best: bestOf(c, dealt),
       },
     ];
   }).flat();

@@ -13,9 +13,7 @@ export function Build({ link }: { link: BenchLink }) {
   const [back, setBack] = useState<number | null>(null);
   const [first] = useState(project);
   useEffect(() => {
-    void core()
-      .lessonView(first, new Date().toISOString())
-      .then((v) => setSteps(v.lesson.steps));
+    void core().lessonSteps(first).then(setSteps);
   }, [first]);
   const done = new Set(project.bench.filter((b) => b.list === "wires" && b.done).map((b) => b.id));
   const open = steps.findIndex((s) => !done.has(s.id));

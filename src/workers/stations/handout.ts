@@ -1,7 +1,15 @@
-import { changesSince, itemsOf, lessonOf, type Lesson, type LessonChange } from "../../core/lesson";
+import {
+  changesSince,
+  itemsOf,
+  lessonOf,
+  stepsOf,
+  type Lesson,
+  type LessonChange,
+  type SheetStep,
+} from "../../core/lesson";
 import { circuitOf } from "../../core/circuit";
 import { patternParts, PATTERNS } from "../../core/patterns";
-import type { LessonWish, Project } from "../../core/project";
+import { LESSON_DEFAULT, type LessonWish, type Project } from "../../core/project";
 import { catalogue, need, needFor } from "../loading";
 
 export interface LessonView {
@@ -14,6 +22,11 @@ export interface LessonView {
 
 /** Hand-out: the lesson on a plan. */
 export const handoutApi = {
+  /** The run sheet as a bench of the lesson reads it. */
+  async lessonSteps(project: Project): Promise<SheetStep[]> {
+    await needFor(project);
+    return stepsOf(circuitOf(project, catalogue), (project.lesson ?? LESSON_DEFAULT).level);
+  },
   async lessonView(project: Project, at: string): Promise<LessonView> {
     await needFor(project);
     const pattern = PATTERNS.find((p) => p.id === project.pattern);
