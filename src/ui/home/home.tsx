@@ -136,7 +136,11 @@ export function Home() {
         <Link href="/courses" className="underline">
           course
         </Link>{" "}
-        puts several on one kit.
+        puts several on one kit. A card with five letters? That is{" "}
+        <Link href="/bench" className="underline">
+          your bench
+        </Link>
+        .
       </p>
       <p className="mt-1">
         Only a resistor or a transistor stage to work out?{" "}

@@ -7,7 +7,9 @@ import type { Project } from "@/core/project";
 import { turnTheme } from "@/ui/shared/theme";
 import { questions } from "@/ui/stations/brief/rules";
 import { STATIONS } from "@/ui/stations/list";
+import { LESSON_PRINTS } from "@/ui/stations/handout/print-list";
 import { PRINTS } from "@/ui/stations/wiring/print-list";
+import { askRemark } from "@/ui/state/remark";
 import { core } from "@/ui/state/core";
 import type { ProjectState } from "@/ui/state/project";
 import type { View } from "@/workers/view";
@@ -77,6 +79,15 @@ function doing({ s, push }: Hands): Action[] {
       () => s.saveNow().then(() => fetchFile(`/api/projects/${s.id}/plan`, "The plan")),
       "zip export files",
     ),
+    one(
+      "lesson",
+      "Download the lesson pack",
+      () => s.saveNow().then(() => fetchFile(`/api/projects/${s.id}/lesson`, "The lesson")),
+      "teacher class sheets slides zip",
+    ),
+    one("remark", "Remark on this plan", () => askRemark({ kind: "plan" }), "review comment"),
+    one("patterns", "Patterns to begin with", () => push("/patterns"), "examples templates new project"),
+    one("courses", "Courses", () => push("/courses"), "several projects one kit class"),
     one("sums", "Bench sums", () => window.location.assign("/bench-sums"), "calculator resistor divider"),
     one("home", "All projects", () => push("/")),
   ];
@@ -92,7 +103,7 @@ const stations = ({ go }: Hands): Action[] =>
   }));
 
 const prints = ({ s }: Hands): Action[] =>
-  PRINTS.map((p) => ({
+  [...PRINTS, ...LESSON_PRINTS].map((p) => ({
     id: `print ${p.what}`,
     group: "Prints",
     words: `print ${p.name} pdf ${p.says}`,

@@ -8,6 +8,7 @@ import { Download } from "@/ui/shared/download";
 import { Fold, Folds } from "@/ui/shared/fold";
 import { Radios } from "@/ui/shared/radios";
 import { core } from "@/ui/state/core";
+import { LESSON_PRINTS } from "./print-list";
 import { useProject } from "@/ui/state/project";
 import { OpenRoom } from "@/ui/room/open-room";
 
@@ -17,27 +18,6 @@ const DEFAULT = {
   minutes: 90,
   aims: ["circuit", "meter", "fault-finding"] as LessonAim[],
 };
-/** The prints of the pack, as they are fetched one by one. */
-const PRINTS = [
-  {
-    what: "sheets",
-    name: "Learner sheets",
-    says: "questions to foretell, the drawing, each step with a box, who signed, the fault of the bench",
-  },
-  {
-    what: "teacher",
-    name: "Teacher’s pages",
-    says: "time, risk note, checkpoints, answers, the key to the faults, what to lay out",
-  },
-  { what: "slides", name: "Slides", says: "lying pages for the wall, one step each, the step’s wire lit" },
-  { what: "kits", name: "Kit labels", says: "a card for the box of each bench, to tick out and back" },
-  {
-    what: "paper",
-    name: "On paper",
-    says: "five minutes with a pencil before anything is plugged: parts without wires, then the plan",
-  },
-] as const;
-
 /** What of a lesson is other than on the last print. */
 function Changes({ view, at }: { view: LessonView; at: string }) {
   const list = view.changes ?? [];
@@ -162,7 +142,7 @@ export function LessonPack() {
         )}
       </div>
       <ul className="mt-2 max-w-3xl">
-        {PRINTS.map((p) => (
+        {LESSON_PRINTS.map((p) => (
           <li key={p.what} className="flex justify-between gap-4 border-b border-line py-1.5">
             <span>
               {p.name} <span className="block text-sm text-soft">{p.says}</span>
