@@ -32,7 +32,7 @@ export function stepsOf(c: Circuit, level: LessonLevel): SheetStep[] {
   return runSheet(c)
     .filter((r) => r.kind !== "row")
     .map((r): SheetStep => {
-      const stop = r.kind === "look" && /^(Checkpoint|Before any source)/.test(r.note);
+      const stop = r.kind === "look" && r.id.startsWith("check-");
       const t = isLaid(r)
         ? laid(r, level)
         : { title: stop ? "Stop: show it to your teacher" : KINDS[r.kind as keyof typeof KINDS], says: r.note };
@@ -43,7 +43,7 @@ export function stepsOf(c: Circuit, level: LessonLevel): SheetStep[] {
         step: r.step,
         phase: phaseById(r.phase).title,
         title: t.title,
-        says: level === "7-11" ? t.says : t.says + note,
+        says: t.says + note,
         look: level === "14+" ? `${r.why} ${r.check}` : r.check,
         net: r.net,
         at: [r.from, r.to].filter((e, i, list) => e !== "everything" && list.indexOf(e) === i),
