@@ -3,7 +3,7 @@ import { beginPattern, patternById, PATTERNS } from "../patterns";
 import { applyEdit, HOUSE_RULES, readProject, writeProject } from "../project";
 import { toSvg } from "../drawing";
 import { catalogue, planned, BOARD5, USB } from "../testing";
-import { effectsOf, RULE_KEYS, RULES, schoolsOf } from ".";
+import { choicesOf, effectsOf, RULE_KEYS, RULES, schoolOf, WORDS } from ".";
 
 const bell = beginPattern(patternById("light-and-button", PATTERNS)!, catalogue).project;
 const effect = (p: typeof bell, key: keyof typeof HOUSE_RULES, value: string) =>
@@ -13,13 +13,13 @@ describe("house rules, explained", () => {
   it.each(RULE_KEYS.map((k) => [k]))(
     "%s: every school with its costs, what it buys, and a picture of its own",
     (key) => {
-      const list = schoolsOf(key);
+      const list = choicesOf(key).map((x) => ({ ...x, school: schoolOf(key, x.value) }));
       expect(list.map((x) => x.value)).toEqual([...HOUSE_RULES[key]]);
       expect(list.length).toBeGreaterThan(1);
       const pictures = list.map(({ school }) => toSvg(school.picture(), "school"));
       expect(new Set(pictures).size).toBe(list.length);
-      for (const { school } of list) {
-        for (const t of [school.says, school.costs, school.buys, school.who]) expect(t.length).toBeGreaterThan(4);
+      for (const { says, school } of list) {
+        for (const t of [says, school.costs, school.buys, school.who]) expect(t.length).toBeGreaterThan(4);
         const d = school.picture();
         expect(d.shapes.length).toBeGreaterThan(3);
         // Nothing is drawn outside of the picture.
@@ -30,7 +30,7 @@ describe("house rules, explained", () => {
             expect(s.y + s.h).toBeLessThanOrEqual(d.height);
           }
       }
-      expect(RULES[key].question).toMatch(/\?$/);
+      expect(WORDS[key].question).toMatch(/\?$/);
       expect(RULES[key].why).toMatch(/\.$/);
     },
   );

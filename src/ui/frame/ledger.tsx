@@ -3,17 +3,34 @@ import { usePathname } from "next/navigation";
 import { useEffect, useMemo, useState } from "react";
 import { evidenceSentences } from "@/core/checks/evidence";
 import { SEVERITIES, type Fix } from "@/core/checks/types";
-import type { Project } from "@/core/project";
+import type { Project, RemarkAt } from "@/core/project";
 import type { FindingView } from "@/workers/view";
 import type { Preview } from "@/workers/api";
+import { later } from "@/ui/shared/later";
 import { Fold } from "@/ui/shared/fold";
 import { Glossed } from "@/ui/shared/glossed";
 import { Place } from "@/ui/shared/place";
 import { SeverityMark } from "@/ui/shared/severity";
 import { core } from "@/ui/state/core";
-import { askRemark } from "@/ui/state/remark";
-import { Remarks } from "./remarks";
+import { askRemark, onRemark } from "@/ui/state/remark";
 import { useProject } from "@/ui/state/project";
+
+/** Only where somebody has said something, or wants to. */
+const Remarks = later(() => import("./remarks").then((m) => m.Remarks));
+
+function RemarksOrNone() {
+  const { project } = useProject();
+  const [asked, setAsked] = useState<RemarkAt | null>(null);
+  useEffect(() => onRemark(setAsked), []);
+  if (asked || project.remarks?.length) return <Remarks asked={asked} ask={setAsked} />;
+  return (
+    <p className="border-b border-line px-3 py-1.5 text-sm">
+      <button className="quiet text-soft" onClick={() => setAsked({ kind: "plan" })}>
+        remark on this plan
+      </button>
+    </p>
+  );
+}
 
 function FixRow({ fix }: { fix: Fix }) {
   const s = useProject();
@@ -301,7 +318,7 @@ export function Ledger() {
           Every level, current, supply, bus and pin was checked at its worst case. Nothing stands against this plan.
         </p>
       )}
-      <Remarks />
+      <RemarksOrNone />
       {list.map((g) => (
         <section key={g.ref ?? ""} aria-label={`Findings: ${g.title}`}>
           {list.length > 1 && (

@@ -10,7 +10,6 @@ import { core } from "@/ui/state/core";
 import { newId } from "@/ui/state/edit-log";
 import { useKept } from "@/ui/state/kept";
 import { useProject } from "@/ui/state/project";
-import { onRemark } from "@/ui/state/remark";
 
 const nameOf = (at: RemarkAt) => JSON.stringify(at);
 
@@ -135,11 +134,9 @@ function One({ view }: { view: RemarkView }) {
 }
 
 /** What others have said about the plan, place by place; and the form for saying something. */
-export function Remarks() {
+export function Remarks({ asked, ask: setAsked }: { asked: RemarkAt | null; ask(at: RemarkAt | null): void }) {
   const { project } = useProject();
-  const [asked, setAsked] = useState<RemarkAt | null>(null);
   const [list, setList] = useState<RemarkView[]>([]);
-  useEffect(() => onRemark(setAsked), []);
   useEffect(() => {
     if (!project.remarks?.length) return setList([]);
     let gone = false;
@@ -153,14 +150,6 @@ export function Remarks() {
     };
   }, [project]);
   const open = list.filter((r) => !r.remark.done).length;
-  if (!asked && !list.length)
-    return (
-      <p className="border-b border-line px-3 py-1.5 text-sm">
-        <button className="quiet text-soft" onClick={() => setAsked({ kind: "plan" })}>
-          remark on this plan
-        </button>
-      </p>
-    );
   return (
     <section aria-label="Remarks">
       {asked && <Form first={asked} close={() => setAsked(null)} />}

@@ -52,8 +52,9 @@ export interface ProjectActions extends Pick<ProjectState, "id" | "run" | "edit"
   now(): Project;
 }
 
-const Context = createContext<ProjectState | null>(null);
-const Actions = createContext<ProjectActions | null>(null);
+/** For providers of other kinds only: everybody else asks by the hooks below. */
+export const Context = createContext<ProjectState | null>(null);
+export const Actions = createContext<ProjectActions | null>(null);
 /** A page that is left can send no more than this, bytes; a larger change is written down here and sent at the next opening. */
 const LEAVING_BYTES = 60_000;
 /** What is only wanted once something is changed is fetched when the page can be used already, ms. */
@@ -80,87 +81,6 @@ export function useSlices(names: readonly Slice[]): boolean {
   const { watch, view } = useProject();
   useEffect(() => watch(names), [watch, names]);
   return view !== undefined && names.every((n) => n in view);
-}
-
-/**
- * A project that is not kept by the server, such as a bench's copy of a lesson's plan: edits change it here, and whoever gave it
- * hears of each. Nothing is saved, and there is nothing to undo.
- */
-export function LocalProject({
-  id,
-  first,
-  heard,
-  children,
-}: {
-  id: string;
-  first: Step;
-  heard(e: Edit): void;
-  children: ReactNode;
-}) {
-  const [now, setNow] = useState(first);
-  const latest = useRef(first);
-  const queue = useRef<Promise<unknown>>(Promise.resolve());
-  const run = useCallback(<S extends Step>(work: (p: Project) => Promise<S | null>): Promise<S | null> => {
-    const job = queue.current.then(async () => {
-      const step = await work(latest.current.project);
-      if (step && step.project !== latest.current.project) {
-        latest.current = step;
-        setNow(step);
-      }
-      return step;
-    });
-    queue.current = job.catch(() => undefined);
-    return job;
-  }, []);
-  const edit = useCallback(
-    async (e: Edit) => {
-      const step = await run(async (p) => (await core().edit(p, e)) as Step);
-      heard(e);
-      return step;
-    },
-    [run, heard],
-  );
-  const watch = useCallback((names: readonly Slice[]) => {
-    void look(latest.current.project, names).then((got) =>
-      setNow((n) => ({ ...n, view: { ...n.view, ...got } }) as Step),
-    );
-    return () => undefined;
-  }, []);
-  const nothing = useCallback(async () => undefined, []);
-  const value = useMemo<ProjectState>(
-    () => ({
-      id,
-      ready: true,
-      missing: null,
-      project: now.project,
-      view: now.view,
-      save: "saved",
-      version: 0,
-      asked: null,
-      putTogether: nothing,
-      takeTheirs: nothing,
-      keepMineAsCopy: nothing,
-      run,
-      edit,
-      saveNow: nothing,
-      undo: () => undefined,
-      redo: () => undefined,
-      canUndo: null,
-      canRedo: null,
-      light,
-      watch,
-    }),
-    [id, now, run, edit, watch, nothing],
-  );
-  const actions = useMemo<ProjectActions>(
-    () => ({ id, run, edit, saveNow: nothing, light, now: () => latest.current.project }),
-    [id, run, edit, nothing],
-  );
-  return (
-    <Actions.Provider value={actions}>
-      <Context.Provider value={value}>{children}</Context.Provider>
-    </Actions.Provider>
-  );
 }
 
 export function ProjectProvider({ id, children }: { id: string; children: ReactNode }) {

@@ -4,15 +4,18 @@ import { useAnswer } from "@/ui/shared/answer";
 import { SaveField } from "@/ui/shared/save-field";
 import { StationTitle } from "@/ui/shared/title";
 import { useProject } from "@/ui/state/project";
+import { afterwards, later } from "@/ui/shared/later";
 import { Hidden } from "@/ui/shared/hidden";
 import { Fold } from "@/ui/shared/fold";
-import { Idea } from "./idea";
-import { Onward } from "./onward";
-import { Schools } from "./schools";
-import { Settle } from "./settle";
 import { questions, type Question } from "./rules";
 import { Checkbox } from "@/ui/shared/checkbox";
 import { Radios } from "@/ui/shared/radios";
+
+/** What is only there once it is asked for, or below what is read first. */
+const Idea = afterwards(() => import("./idea").then((m) => m.Idea));
+const Onward = later(() => import("./onward").then((m) => m.Onward));
+const Schools = later(() => import("./schools").then((m) => m.Schools));
+const Settle = afterwards(() => import("./settle").then((m) => m.Settle));
 
 const COLOURS = ["black", "red", "orange", "yellow", "green", "blue", "violet", "grey", "white", "brown"];
 
@@ -169,7 +172,7 @@ export function Brief() {
             schema={(s) => s.textUpTo(2000)}
             save={(v) => void edit({ type: "setBrief", brief: { goal: v } })}
           />
-          <Onward />
+          {project.pattern !== undefined && <Onward />}
           <Idea />
           <SaveField
             label="Notes"

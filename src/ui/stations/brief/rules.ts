@@ -1,17 +1,15 @@
-import { RULE_KEYS, RULES, schoolsOf, type RuleKey, type School } from "@/core/house/rules";
+import { choicesOf, RULE_KEYS, WORDS, type RuleKey } from "@/core/house/words";
 
 export interface Question {
   key: RuleKey;
   question: string;
-  why: string;
   /** The first is the usual one. */
-  choices: { value: string; says: string; school: School }[];
+  choices: { value: string; says: string }[];
 }
 
 /** The house rules in the order of their weight for a build, the usual choice first. */
 export const questions: Question[] = RULE_KEYS.map((key) => ({
   key,
-  question: RULES[key].question,
-  why: RULES[key].why,
-  choices: schoolsOf(key).map(({ value, school }) => ({ value, says: school.says, school })),
+  question: WORDS[key].question,
+  choices: choicesOf(key),
 }));

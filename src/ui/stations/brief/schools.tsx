@@ -1,6 +1,7 @@
 "use client";
 import { useEffect, useState } from "react";
 import type { RuleEffect } from "@/core/house";
+import { RULES, schoolOf } from "@/core/house/rules";
 import { DrawingView } from "@/ui/shared/drawing";
 import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";
@@ -23,8 +24,9 @@ export function Schools({ rule }: { rule: Question }) {
   }, [project, rule.key]);
   return (
     <div className="mt-1 mb-2">
-      <p className="text-sm">{rule.why}</p>
-      {rule.choices.map(({ value, says, school }) => {
+      <p className="text-sm">{RULES[rule.key].why}</p>
+      {rule.choices.map(({ value, says }) => {
+        const school = schoolOf(rule.key, value);
         const effect = effects.find((e) => e.value === value);
         return (
           <div key={value} className="mt-2 border-t border-line pt-2 text-sm">

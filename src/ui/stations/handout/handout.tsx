@@ -1,12 +1,14 @@
 "use client";
+import { afterwards } from "@/ui/shared/later";
 import { Download } from "@/ui/shared/download";
 import { saveFile } from "@/ui/shared/save-file";
 import { StationTitle } from "@/ui/shared/title";
 import { core } from "@/ui/state/core";
 import { useProject } from "@/ui/state/project";
 import { PartsTable } from "../wiring/parts-table";
-import { LessonPack } from "./lesson";
 import { PassOn } from "./pass-on";
+
+const LessonPack = afterwards(() => import("./lesson").then((m) => m.LessonPack));
 
 /** Hand-out: the plan as files in open formats, and the parts list. */
 export function Handout() {
