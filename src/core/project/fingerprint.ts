@@ -16,7 +16,7 @@ function canonical(x: unknown): string {
 }
 
 /** 53 bits from a text, well mixed: two multiplicative 32-bit hashes side by side. */
-function hash53(text: string): bigint {
+export function hash53(text: string): bigint {
   let [a, b] = [0xdeadbeef, 0x41c6ce57];
   for (let i = 0; i < text.length; i++) {
     const ch = text.charCodeAt(i);

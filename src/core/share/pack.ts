@@ -1,11 +1,23 @@
 import { Inflate, deflateSync, strFromU8, strToU8 } from "fflate";
 import type { Catalogue } from "../parts/catalogue";
-import { MAX_PROJECT_BYTES, readProject, writeProject, type Project, type LoadResult } from "../project";
+import {
+  emptyDrawer,
+  hash53,
+  MAX_PROJECT_BYTES,
+  readProject,
+  writeProject,
+  type LoadResult,
+  type Project,
+} from "../project";
 
 /** What a code begins with: who sees it knows what it is, and to what to give it. */
 export const MARK = "YL1:";
-/** The letters that a code of squares stores densest, as 45 values. */
-const LETTERS = "0123456789ABCDEFGHIJKLMNOPQRSTUVWXYZ $%*+-./:";
+/**
+ * Letters of the plan's text: of those that a code of squares stores densest, the ones that come through messages, addresses and
+ * marked-up text unchanged. No blank, nothing that means something elsewhere.
+ */
+const LETTERS = "0123456789ABCDEFGHIJKLMNOPQRSTUVWXYZ$-./:";
+const BASE = LETTERS.length;
 
 /** Bytes as letters: two bytes are three letters, the low one first; a last byte is two. */
 export function toLetters(bytes: Uint8Array): string {
@@ -14,8 +26,8 @@ export function toLetters(bytes: Uint8Array): string {
     const pair = i + 1 < bytes.length;
     let n = pair ? bytes[i]! * 256 + bytes[i + 1]! : bytes[i]!;
     for (let k = 0; k < (pair ? 3 : 2); k++) {
-      out += LETTERS[n % 45];
-      n = Math.floor(n / 45);
+      out += LETTERS[n % BASE];
+      n = Math.floor(n / BASE);
     }
   }
   return out;
@@ -28,7 +40,7 @@ export function fromLetters(text: string): Uint8Array | null {
   const out: number[] = [];
   for (let i = 0; i < values.length; i += 3) {
     const [a, b, c] = [values[i]!, values[i + 1]!, values[i + 2]];
-    const n = a + 45 * b + 2025 * (c ?? 0);
+    const n = a + BASE * b + BASE * BASE * (c ?? 0);
     if (n > (c === undefined ? 255 : 65_535)) return null;
     if (c === undefined) out.push(n);
     else out.push(n >> 8, n & 255);
@@ -36,26 +48,34 @@ export function fromLetters(text: string): Uint8Array | null {
   return Uint8Array.from(out);
 }
 
+/** Four bytes that tell a text from another: a letter read wrongly must never become another resistor. */
+function sumOf(text: string): Uint8Array {
+  const h = hash53(text);
+  return Uint8Array.from([0n, 8n, 16n, 24n], (shift) => Number((h >> shift) & 255n));
+}
+const SUM = 4;
+
 /**
  * The plan without what belongs to one bench or one machine: what was done and measured, the drawer, plans saved for comparing,
  * the print of a lesson.
  */
 export function planOnly(p: Project): Project {
   const { savedPlan: _saved, lesson, ...rest } = p;
-  const { made: _made, ...wish } = lesson ?? { level: "11-14" as const, minutes: 90, aims: [] };
-  return {
-    ...rest,
-    bench: [],
-    drawer: { parts: {}, resistors_ohm: [], capacitors_F: [] },
-    ...(lesson && { lesson: wish as typeof lesson }),
-  };
+  const plan: Project = { ...rest, bench: [], drawer: emptyDrawer() };
+  if (!lesson) return plan;
+  const { made: _made, ...wish } = lesson;
+  return { ...plan, lesson: wish };
 }
 
 /** A project's plan as one line of letters: short enough for a printed code where the plan is small. */
 export function packPlan(p: Project): string {
   // What stands in every file alike is not written out again.
   const text = JSON.stringify(JSON.parse(writeProject(planOnly(p))));
-  return MARK + toLetters(deflateSync(strToU8(text), { level: 9 }));
+  const body = deflateSync(strToU8(text), { level: 9 });
+  const all = new Uint8Array(SUM + body.length);
+  all.set(sumOf(text));
+  all.set(body, SUM);
+  return MARK + toLetters(all);
 }
 
 /** Never more than a project file may be, whatever a few letters claim to hold. */
@@ -85,15 +105,16 @@ function inflated(bytes: Uint8Array): string | null {
 /** Whether a text looks like a packed plan. */
 export const isPacked = (text: string): boolean => text.trimStart().slice(0, MARK.length).toUpperCase() === MARK;
 
-/** The project file in a packed plan; line breaks that a message puts in are let pass. */
+/** The project file in a packed plan; blanks, line breaks and small letters that a message makes are let pass. */
 export function jsonOf(text: string): { ok: true; json: string } | { ok: false; message: string } {
   const no = (message: string) => ({ ok: false as const, message });
-  const body = text.trim().replace(/[\r\n\t]+/g, "");
+  const body = text.replace(/\s+/g, "").toUpperCase();
   if (!isPacked(body)) return no(`a plan as text begins with ${MARK}`);
   const bytes = fromLetters(body.slice(MARK.length));
   if (!bytes) return no("some of its letters are missing or other: copy the whole text, from YL1: to its end");
-  const json = inflated(bytes);
-  if (json === null) return no("it is cut off or damaged: copy the whole text, from YL1: to its end");
+  const json = inflated(bytes.subarray(SUM));
+  if (json === null || sumOf(json).some((x, i) => x !== bytes[i]))
+    return no("it is cut off, or some letters are other: copy the whole text, from YL1: to its end");
   return { ok: true, json };
 }
 
