@@ -1,6 +1,7 @@
 import { nextUp } from "../quantity";
 import { assign } from "../plan/assign";
 import type { Circuit } from "../circuit";
+import { findPin } from "../parts/catalogue";
 import { patternById, PATTERNS } from "../patterns";
 import { driverParts } from "../firmware/pins";
 import type { Extension } from "./types";
@@ -15,7 +16,13 @@ export function extensionsOf(c: Circuit): Extension[] {
     takes: o.parts.map((p) => c.catalogue.get(p.part)?.name ?? p.label),
   }));
   const spare = assign(c.project, c.catalogue).spare;
-  const outputs = spare.filter((s) => s.can.includes("digital")).map((s) => s.pin);
+  const several = c.netlist.expanded.hosts.length > 1;
+  // Only what can drive a light, and is not needed while the board starts.
+  const outputs = spare.flatMap((s) => {
+    const pin = findPin(c.netlist.instance(s.host)!.part, s.pin);
+    const drives = pin?.offers?.some((o) => o.kind === "digital" && o.out) === true && !pin.hazards?.length;
+    return drives ? [several ? `${s.pin} of ${c.netlist.instance(s.host)!.label}` : s.pin] : [];
+  });
   const lights = c.leds.filter((l) => l.I && l.R > 0);
   const rules = c.project.rules ?? [];
   const host = c.netlist.expanded.hosts[0];

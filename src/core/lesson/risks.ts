@@ -105,7 +105,7 @@ const HAZARDS: readonly Hazard[] = [
   {
     id: "solder",
     what: "The iron is at 350 °C, flux fumes irritate, cut leads fly.",
-    does: "Soldered before the lesson, or by learners with goggles, a stand, air and a place of their own. Burns: ten minutes of cool water.",
+    does: "Soldered before the lesson, or by learners with goggles, a stand, air and a place of their own. Burns: cool running water at once, for twenty minutes.",
     work: (c) => {
       const rows = runSheet(c).filter((r) => r.kind === "solder");
       return rows.length ? rows.map((r) => c.netlist.instance(r.from)?.label ?? r.from).join(", ") : null;

@@ -3,7 +3,11 @@ import { STEADY_MS, type Driver, type DriverPart } from "../types";
 
 const idle = (p: DriverPart) => (p.activeLow ? 1 : 0);
 
-/** A contact on an input pin; bounce is settled in code: a level counts after 20 ms without change. */
+/** How often the programs look at a contact, and for how long a level has to stand until it counts, ms. */
+export const LOOKS_MS = 5;
+export const SETTLES_MS = 20;
+
+/** A contact on an input pin; bounce is settled in code. */
 export const button: Driver = {
   id: "button",
   order: 41,
@@ -28,12 +32,12 @@ export const button: Driver = {
 static uint8_t ${p.id}_last = ${idle(p)};
 static uint32_t ${p.id}_since = 0;`,
     task: (p) => ({
-      every_ms: 5,
+      every_ms: LOOKS_MS,
       body: `uint8_t level = ${lookInC(p, p.leg, idle(p))};
 if (level != ${p.id}_last) {
   ${p.id}_last = level;
   ${p.id}_since = millis();
-} else if (millis() - ${p.id}_since >= 20 && ${p.id}_pressed != (level == ${1 - idle(p)})) {
+} else if (millis() - ${p.id}_since >= ${SETTLES_MS} && ${p.id}_pressed != (level == ${1 - idle(p)})) {
   ${p.id}_pressed = level == ${1 - idle(p)};
   if (${p.id}_pressed) Serial.println(F("${p.label} pressed"));
 }`,
@@ -47,12 +51,12 @@ ${p.id}_state = [${idle(p)}, time.ticks_ms(), False]`,
 print("YL1 gpio ${p.ref} pin=${p.printed(p.leg)} level=%d want=${idle(p)} %s" % (level, "info" if level == ${idle(p)} else judge(False)))`,
     watch: (p) => `${p.id}.value()`,
     task: (p) => ({
-      every_ms: 5,
+      every_ms: LOOKS_MS,
       body: `level = ${p.id}.value()
 if level != ${p.id}_state[0]:
     ${p.id}_state[0] = level
     ${p.id}_state[1] = time.ticks_ms()
-elif time.ticks_diff(time.ticks_ms(), ${p.id}_state[1]) >= 20 and ${p.id}_state[2] != (level == ${1 - idle(p)}):
+elif time.ticks_diff(time.ticks_ms(), ${p.id}_state[1]) >= ${SETTLES_MS} and ${p.id}_state[2] != (level == ${1 - idle(p)}):
     ${p.id}_state[2] = level == ${1 - idle(p)}
     if ${p.id}_state[2]:
         print("${p.label} pressed")`,

@@ -36,7 +36,8 @@ function pulled(c: Circuit, level: "7-11" | "11-14" | "14+"): Asked[] {
   const sound = r.singles[0]!;
   const list = r.singles.slice(1).flatMap((h) => {
     const f = h.faults[0]!;
-    if (f.kind !== "open-wire" || !/GND|gnd|ground/.test(f.says)) return [];
+    if (f.kind !== "open-wire" || !f.at.some((x) => x.includes(".") && c.netlist.netOf(x)?.kind === "ground"))
+      return [];
     const dead = parts.filter((q) => r.shows(h, q) !== r.shows(sound, q));
     return [{ f, dead: dead.flatMap((q) => (q.kind === "part" ? [nameOf(c, q.ref)] : [])) }];
   });

@@ -1,9 +1,7 @@
+import { LOOKS_MS, SETTLES_MS } from "../../firmware/drivers/button";
 import { houseRule } from "../../project";
 import { at, nameOf, type Asker } from "./types";
 
-/** What the programs do: a level counts once it has stood so long, and is looked at so often, ms. */
-const SETTLES_MS = 20;
-const LOOKS_MS = 5;
 /** As a cheap contact does; the numbers of the questions, no promise of a part. */
 const CLOSES = 6;
 

@@ -24,8 +24,8 @@ export const bareChip: Pattern = {
         ref: "LED1",
         act: "sequence",
         steps: [
-          { value: "on", for_s: 0.2 },
-          { value: "off", for_s: 0.2 },
+          { value: "on", for_s: 0.3 },
+          { value: "off", for_s: 0.3 },
         ],
         times: 5,
       },
