@@ -20,8 +20,23 @@ const TRIALS: readonly Trial[] = [
     },
   },
   {
+    of: /^discrete\/(digit|led-rgb)/,
+    says: () =>
+      "with a resistor of 1 kΩ at 5 V, from the common leg: each of its lights glows, the other way round none",
+  },
+  {
+    of: /^discrete\/led-ir$/,
+    says: () =>
+      "meter on the diode mark, red at the long leg: 1.0 to 1.6 V; the other way round OL. Its light is not seen",
+  },
+  // The diode mark of many meters gives too few volts for these.
+  {
+    of: /^discrete\/led-(blue|white)$/,
+    says: () => "with a resistor of 1 kΩ at 5 V: it glows; the other way round it stays dark",
+  },
+  {
     of: /^discrete\/led-/,
-    says: () => "meter on the diode mark, red at the long leg: it glows a little; the other way round nothing",
+    says: () => "meter on the diode mark, red at the long leg: it glows a little; the other way round OL",
   },
   {
     of: /^discrete\/(button|footswitch|limit-switch)$/,
@@ -41,13 +56,9 @@ const TRIALS: readonly Trial[] = [
   { of: /^discrete\/(npn|nmos)/, says: () => "all legs there; meter on the diode mark: no two legs beep" },
   { of: /^discrete\/electrolytic$/, says: () => "not bulged, no leg loose; beeps once and falls silent" },
   { of: /^discrete\/capacitor$/, says: () => "not chipped; does not beep" },
-  { of: /^discrete\/(motor|pump)/, says: () => "turns by hand without scraping; a few ohms between its wires" },
-  { of: /^discrete\/(solenoid|relay-coil)/, says: () => "moves freely; tens of ohms between its wires" },
-  { of: /^discrete\/speaker$/, says: () => "about 8 Ω; scratches when the meter touches it" },
-  {
-    of: /^discrete\/(digit|led-rgb)/,
-    says: () => "meter on the diode mark from the common leg: each of its lights glows",
-  },
+  { of: /^discrete\/(motor|pump)/, says: () => "turns by hand without scraping; ohms between its wires, not OL" },
+  { of: /^discrete\/(solenoid|relay-coil)/, says: () => "moves freely; ohms between the ends of its coil, not OL" },
+  { of: /^discrete\/speaker$/, says: () => "6 to 9 Ω; scratches when the meter touches it" },
   { of: /^wire$/, says: () => "beeps from end to end while it is bent at both ends" },
   { of: /^cable$/, says: () => "the computer sees the board through it, also when it is bent at the plugs" },
   { of: /^breadboard/, says: () => "a leg holds in every used hole; rails beep from end to end" },
