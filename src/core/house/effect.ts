@@ -1,5 +1,5 @@
 import { findings, verdict } from "../checks";
-import { partsList, wireTable } from "../build";
+import { keptPlaced, partsList, wireTable } from "../build";
 import { circuitOf } from "../circuit";
 import type { Catalogue } from "../parts/catalogue";
 import { planAll } from "../plan/advice";
@@ -52,26 +52,18 @@ function asked(p: Project, key: HouseRuleKey, catalogue: Catalogue): Project {
   };
 }
 
+/** The plan as it would be with another choice, its placement kept up as with any edit. */
+function tryRule(project: Project, key: HouseRuleKey, value: string, catalogue: Catalogue): Project {
+  const rules = { [key]: value } as Project["houseRules"];
+  const free = asked(applyEdit(project, { type: "setHouseRules", rules }, catalogue), key, catalogue);
+  return keptPlaced(planAll(free, catalogue).project, catalogue);
+}
+
 /** What each choice of a rule makes of a plan: pieces, wires and the verdict, each tried by planning with it. */
 export function effectsOf(project: Project, key: HouseRuleKey, catalogue: Catalogue): RuleEffect[] {
   const now = houseRule(project, key);
   const tried = HOUSE_RULES[key].map((value) => {
-    const p =
-      value === now
-        ? project
-        : planAll(
-            asked(
-              applyEdit(
-                project,
-                { type: "setHouseRules", rules: { [key]: value } as Project["houseRules"] },
-                catalogue,
-              ),
-              key,
-              catalogue,
-            ),
-            catalogue,
-          ).project;
-    return { value, ...counted(p, catalogue) };
+    return { value, ...counted(value === now ? project : tryRule(project, key, value, catalogue), catalogue) };
   });
   const here = tried.find((t) => t.value === now)!;
   return tried.map((t) => {

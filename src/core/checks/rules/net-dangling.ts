@@ -15,7 +15,7 @@ export const netDangling: Rule = {
       const programs = (e: (typeof net.ends)[number]) => e.def.hook?.startsWith("isp-");
       if (net.ends.some((e) => works(e) || e.def.role === "cable" || e.def.need || programs(e))) return [];
       // The two wires of a line pair run from one line driver to the next.
-      if (net.ends.filter((e) => e.def.bears_V).length > 1) return [];
+      if (new Set(net.ends.filter((e) => e.def.bears_V).map((e) => e.ref)).size > 1) return [];
       const through = elementsAt(c, net.id);
       const leads = through.filter((el) => {
         const far = netById(c, otherEnd(el, net.id));
