@@ -10,10 +10,10 @@ import {
   levelsOf,
   replay,
   scoreOf,
-  seedOf,
   type Dealt,
   type LevelId,
 } from "../core/bench/trainer/trainer";
+import { seedOf } from "../core/bench/trainer/seed";
 import { catalogue, EXIT, loadFile, print, printJson, Unusable } from "./io";
 
 const HELP = `beep A B, ohm A B, volt A B   two probes, as in: volt M1.VCC M1.GND

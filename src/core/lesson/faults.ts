@@ -1,5 +1,6 @@
 import type { Circuit } from "../circuit";
-import { complaint, deal, LEVELS, levelsOf, scoreOf, seedOf, type Dealt, type LevelId } from "../bench/trainer/trainer";
+import { complaint, deal, LEVELS, levelsOf, scoreOf, type Dealt, type LevelId } from "../bench/trainer/trainer";
+import { seedOf } from "../bench/trainer/seed";
 import type { LessonLevel } from "../project";
 import type { DealtFault } from "./types";
 

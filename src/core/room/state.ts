@@ -1,4 +1,4 @@
-import { seedOf } from "../bench/trainer/trainer";
+import { seedOf } from "../bench/trainer/seed";
 import type { BenchEntry } from "../project";
 import type { Control, Did, Tell } from "./events";
 

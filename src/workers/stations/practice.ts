@@ -7,11 +7,11 @@ import {
   levelsOf,
   replay,
   scoreOf,
-  seedOf,
   type Dealt,
   type LevelId,
   type Score,
 } from "../../core/bench/trainer/trainer";
+import { seedOf } from "../../core/bench/trainer/seed";
 import { ask, isTold, keyOf, observed, reasonOf, type Observation } from "../../core/bench/reason";
 import type { Act, Control } from "../../core/bench/trial";
 import { busWaves } from "../../core/bench/captures/bus-waves";

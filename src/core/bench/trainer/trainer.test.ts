@@ -4,7 +4,8 @@ import { catalogue } from "../../testing";
 import { isTold, reasonOf, type Observation } from "../reason";
 import { BENCHES } from "../reason/cases";
 import { simulatedBench } from "../simulated/bench";
-import { complaint, deal, isIt, levelsOf, LEVELS, replay, scoreOf, seedOf } from "./trainer";
+import { complaint, deal, isIt, levelsOf, LEVELS, replay, scoreOf } from "./trainer";
+import { seedOf } from "./seed";
 
 const all = Object.entries(BENCHES).map(([name, p]) => [name, circuitOf(p(), catalogue)] as const);
 

@@ -88,10 +88,6 @@ const symptoms = (r: Reason, h: Hypothesis): Observation[] =>
     return a !== null && a !== r.shows(r.singles[0]!, q) ? [{ q, seen: a }] : [];
   });
 
-/** A seed of its own for a bench of a set: the same for all when nothing tells them apart. */
-export const seedOf = (seed: number, bench: number): number =>
-  (Math.imul(seed ^ 0x9e3779b9, 2654435761 + 2 * bench) >>> 0) % 1_000_000;
-
 /** Levels that this plan has faults for. */
 export const levelsOf = (c: Circuit): LevelId[] =>
   LEVELS.filter((l) => pool(reasonOf(c), l.id).length > 0).map((l) => l.id);
