@@ -1,7 +1,7 @@
 import fs from "node:fs";
 import { courseOf, CourseSchema, readCourseFile, type Course } from "../core/course";
 import { coursePack } from "../core/formats/course-pack";
-import { orderWords } from "../core/formats/pdf/course";
+import { orderWords } from "../core/course/types";
 import type { Project } from "../core/project";
 import { count } from "../core/quantity/count";
 import { catalogue, EXIT, loadFile, note, planFonts, print, printJson, Unusable } from "./io";

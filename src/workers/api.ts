@@ -17,7 +17,7 @@ import { wiresApi } from "./stations/wires";
 
 export type { Preview } from "./stations/project";
 export type { LessonView } from "./stations/handout";
-export type { PatternRow, PatternView, Settled } from "./stations/patterns";
+export type { PatternRow, PatternView, StartsWith } from "./stations/patterns";
 export type { Proposal } from "./stations/idea";
 export type { Found, ListChoice } from "./stations/parts";
 export type { OwnPartCheck } from "./stations/own-parts";

@@ -1,8 +1,8 @@
 import { z } from "zod";
 import { SPARE_KINDS, TitleSchema } from "../project";
+import { MOST_LESSONS } from "./types";
 
 export const COURSE_FORMAT = "young-lattice-course";
-export const MOST_LESSONS = 40;
 
 /** A lesson of a course: which project, in which week, and whether what was built stays together afterwards. */
 export const CourseLessonSchema = z.strictObject({

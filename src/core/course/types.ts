@@ -1,3 +1,8 @@
+import { count } from "../quantity/count";
+
+/** The most lessons that a course holds. */
+export const MOST_LESSONS = 40;
+
 /** A kind of part over the whole course. */
 export interface CoursePart {
   key: string;
@@ -26,6 +31,12 @@ export interface Order {
   for: number;
   lines: { number: number; what: string; part: string }[];
 }
+
+/** When to order, in words: weeks are counted from the first of the course. */
+export const orderWords = (o: Order): string =>
+  o.week >= 1
+    ? `In week ${o.week}, for week ${o.for}`
+    : `${count(1 - o.week, "week")} before the course begins, for week ${o.for}`;
 
 export const BOXES = {
   boards: "Boards, supplies, cables",

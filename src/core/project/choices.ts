@@ -54,3 +54,10 @@ export const LESSON_AIMS = {
   "fault-finding": { name: "finding faults", says: "from what is seen to the one measurement that tells most" },
 } as const;
 export type LessonAim = keyof typeof LESSON_AIMS;
+
+/** The lesson of a project that names none. */
+export const LESSON_DEFAULT: { level: LessonLevel; minutes: number; aims: LessonAim[] } = {
+  level: "11-14",
+  minutes: 90,
+  aims: ["circuit", "meter", "fault-finding"],
+};

@@ -154,7 +154,6 @@ export const LessonSchema = z.strictObject({
     .optional(),
 });
 export type LessonWish = z.infer<typeof LessonSchema>;
-export const LESSON_DEFAULT: LessonWish = { level: "11-14", minutes: 90, aims: ["circuit", "meter", "fault-finding"] };
 
 const half = z.enum(["left", "right"]);
 const column = z.string().regex(/^[a-j]$/, "a column, a to j");

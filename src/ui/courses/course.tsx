@@ -1,6 +1,6 @@
 "use client";
 import Link from "next/link";
-import { BOXES } from "@/core/course/types";
+import { BOXES, MOST_LESSONS, orderWords } from "@/core/course/types";
 import { useEffect, useState } from "react";
 import { toast } from "sonner";
 import type { CourseView } from "@/core/course";
@@ -13,13 +13,8 @@ import { Label } from "@/ui/shared/label";
 import { Select } from "@/ui/shared/select";
 import { core } from "@/ui/state/core";
 import { http } from "@/ui/state/http";
+import { startsWith } from "@/ui/state/starts-with";
 import { useCourse, type CourseState } from "./use-course";
-
-const MOST_LESSONS = 40;
-const orderWords = (week: number, of: number) =>
-  week >= 1
-    ? `in week ${week}, for week ${of}`
-    : `${1 - week} ${week === 0 ? "week" : "weeks"} before the course begins, for week ${of}`;
 
 function Lessons({ s }: { s: CourseState }) {
   const { course, change } = s;
@@ -79,7 +74,7 @@ function Add({ s }: { s: CourseState }) {
   const add = (project: string) =>
     change({ ...course, lessons: [...course.lessons, { project, week: Math.min(60, last + 1), stays: false }] });
   const begin = async (id: string) => {
-    const v = await core().patternView(id);
+    const v = await core().patternView(id, undefined, {}, await startsWith());
     if (!v) return;
     const r = await http<{ id: string }>("POST", "/api/projects", {
       document: await core().placed(v.project),
@@ -216,10 +211,7 @@ export function CoursePage({ id }: { id: string }) {
           {view.orders.length === 0 && <p>Nothing: everything is there.</p>}
           <Folds>
             {view.orders.map((o) => (
-              <Fold
-                key={o.for}
-                title={`${orderWords(o.week, o.for)}: ${o.lines.reduce((n, l) => n + l.number, 0)} pieces`}
-              >
+              <Fold key={o.for} title={`${orderWords(o)}: ${o.lines.reduce((n, l) => n + l.number, 0)} pieces`}>
                 <ul className="pl-6">
                   {o.lines.map((l) => (
                     <li key={l.what}>

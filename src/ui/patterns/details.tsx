@@ -1,10 +1,10 @@
 "use client";
 import { useEffect, useState } from "react";
-import type { PatternView, Settled } from "@/workers/api";
+import type { PatternView, StartsWith } from "@/workers/api";
 import { Radios } from "@/ui/shared/radios";
 import { Select } from "@/ui/shared/select";
 import { core } from "@/ui/state/core";
-import { http } from "@/ui/state/http";
+import { startsWith } from "@/ui/state/starts-with";
 
 const UNSEEN = "not looked at yet";
 
@@ -14,24 +14,22 @@ export function PatternDetails({ id, begin }: { id: string; begin(document: obje
   const [board, setBoard] = useState<string | undefined>();
   const [looked, setLooked] = useState<Record<string, string | null>>({});
   const [placing, setPlacing] = useState(false);
-  const [settled, setSettled] = useState<Settled | undefined>();
+  const [starts, setStarts] = useState<StartsWith | null>(null);
   useEffect(() => {
-    void http<{ settled: Settled }>("GET", "/api/class-rules").then((r) =>
-      setSettled(r.status === 200 ? r.body.settled : null),
-    );
+    void startsWith().then(setStarts);
   }, []);
   useEffect(() => {
-    if (settled === undefined) return;
+    if (!starts) return;
     let gone = false;
     void core()
-      .patternView(id, board, looked, settled)
+      .patternView(id, board, looked, starts)
       .then((v) => {
         if (!gone) setView(v);
       });
     return () => {
       gone = true;
     };
-  }, [id, board, looked, settled]);
+  }, [id, board, looked, starts]);
   if (!view) return <p className="text-soft">Planning…</p>;
   return (
     <section aria-label={view.row.title} className="min-w-0 self-start md:sticky md:top-4">

@@ -42,6 +42,11 @@ export interface PatternView {
 
 /** What a class has settled for new projects. */
 export type Settled = { rules: Project["houseRules"]; fixed: NonNullable<Project["fixedRules"]> } | null;
+/** What every project of a machine begins with. */
+export interface StartsWith {
+  settled: Settled;
+  drawer: Project["drawer"] | null;
+}
 
 const rowOf = (p: (typeof PATTERNS)[number]): PatternRow => ({
   id: p.id,
@@ -61,7 +66,7 @@ export const patternsApi = {
     id: string,
     board?: string,
     looked: Looked = {},
-    settled: Settled = null,
+    { settled, drawer }: StartsWith = { settled: null, drawer: null },
   ): Promise<PatternView | null> {
     const pattern = patternById(id, PATTERNS);
     if (!pattern) return null;
@@ -70,6 +75,7 @@ export const patternsApi = {
     const begun = beginPattern(pattern, catalogue, {
       board: on,
       looked,
+      ...(drawer && { drawer }),
       ...(settled && { houseRules: settled.rules }),
     });
     const project: Project = settled ? { ...begun.project, fixedRules: settled.fixed } : begun.project;

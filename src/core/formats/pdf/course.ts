@@ -1,13 +1,8 @@
-import type { CourseView, Order } from "../../course";
+import type { CourseView } from "../../course";
+import { orderWords } from "../../course/types";
 import { count } from "../../quantity/count";
 import { card, gridOf } from "./lesson/kits";
 import { closeSheet, heading, newPage, openSheet, say, table, type Fonts, type Paper } from "./sheet";
-
-/** When to order, in words: weeks are counted from the first of the course. */
-export const orderWords = (o: Order): string =>
-  o.week >= 1
-    ? `In week ${o.week}, for week ${o.for}`
-    : `${count(1 - o.week, "week")} before the course begins, for week ${o.for}`;
 
 /** A course on paper: lessons, the kit, what to order when, a card for every box of every bench, what comes back and its tests. */
 export async function printCourse(v: CourseView, fonts: Fonts, paper: Paper): Promise<Uint8Array> {

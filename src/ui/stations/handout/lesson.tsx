@@ -1,6 +1,6 @@
 "use client";
 import { useEffect, useState } from "react";
-import { LESSON_AIMS, LESSON_LEVELS, type LessonAim, type LessonLevel } from "@/core/project/choices";
+import { LESSON_AIMS, LESSON_DEFAULT, LESSON_LEVELS, type LessonAim, type LessonLevel } from "@/core/project/choices";
 import type { LessonView } from "@/workers/api";
 import { Checkbox } from "@/ui/shared/checkbox";
 import { CountField } from "@/ui/shared/count-field";
@@ -13,11 +13,6 @@ import { useProject } from "@/ui/state/project";
 import { OpenRoom } from "@/ui/room/open-room";
 
 const AIMS = Object.keys(LESSON_AIMS) as LessonAim[];
-const DEFAULT = {
-  level: "11-14" as LessonLevel,
-  minutes: 90,
-  aims: ["circuit", "meter", "fault-finding"] as LessonAim[],
-};
 /** What of a lesson is other than on the last print. */
 function Changes({ view, at }: { view: LessonView; at: string }) {
   const list = view.changes ?? [];
@@ -42,7 +37,7 @@ function Changes({ view, at }: { view: LessonView; at: string }) {
 /** The lesson on a plan: for whom, how long, to what end; and all that comes of it. */
 export function LessonPack() {
   const { project, edit } = useProject();
-  const wish = { ...DEFAULT, ...project.lesson };
+  const wish = { ...LESSON_DEFAULT, ...project.lesson };
   const benches = project.kit?.benches ?? 1;
   const [view, setView] = useState<LessonView | null>(null);
   useEffect(() => {
@@ -56,7 +51,7 @@ export function LessonPack() {
       gone = true;
     };
   }, [project]);
-  const set = (lesson: Partial<typeof DEFAULT>) => void edit({ type: "setLesson", lesson });
+  const set = (lesson: Partial<typeof LESSON_DEFAULT>) => void edit({ type: "setLesson", lesson });
   const lesson = view?.lesson;
   return (
     <section aria-label="Lesson" className="mt-5 border-t border-ink pt-2">
