@@ -10,8 +10,18 @@ export interface Weight {
 
 const USABLE = { home: 'a[href^="/p/"]', station: "main h1" };
 
+async function told<T>(url: string, path: string, data?: object): Promise<T> {
+  const r = await fetch(`${url}${path}`, {
+    ...(data && { method: "POST", body: JSON.stringify(data) }),
+    headers: { "content-type": "application/json", origin: url },
+  });
+  if (!r.ok) throw new Error(`${path}: ${r.status} ${await r.text()}`);
+  return (await r.json()) as T;
+}
+
 /**
- * Weighs what the browser really fetches for the first page and for a link to each station, opened cold, and what follows while
+ * Weighs what the browser really fetches for the first page, for a link to each station, and for the
+ * pages of a class, opened cold, and what follows while
  * it is only looked at for `looked_ms`.
  */
 export async function weigh(looked_ms: number): Promise<Weight[]> {
@@ -20,7 +30,16 @@ export async function weigh(looked_ms: number): Promise<Weight[]> {
   try {
     const list = (await (await fetch(`${app.url}/api/projects`)).json()) as { id: string; title: string }[];
     const { id } = list.find((p) => p.title === "Rain-barrel gauge")!;
-    const pages = [["the first page", "/"], ...STATIONS.map((s) => [s.name, `/p/${id}/${s.id}`])] as [string, string][];
+    const { id: room } = await told<{ id: string }>(app.url, "/api/rooms", { project: id, benches: 2 });
+    const { benches } = await told<{ benches: { code: string }[] }>(app.url, `/api/rooms/${room}`);
+    const pages: [string, string][] = [
+      ["the first page", "/"],
+      ...STATIONS.map((s): [string, string] => [s.name, `/p/${id}/${s.id}`]),
+      ["the patterns", "/patterns"],
+      ["the courses", "/courses"],
+      ["a room", `/rooms/${room}`],
+      ["a bench of it", `/bench/${benches[0]!.code}`],
+    ];
     for (const [name, path] of pages) {
       const { page, context } = await app.session();
       // When the page can be used, by its own clock: what is asked for later is not waited for by anybody.
