@@ -41,6 +41,40 @@ describe("from an idea to a parts list", () => {
     expect((await list()).join(" ")).not.toMatch(/card socket/i);
     await context.close();
   });
+  it("counts, takes slips, tells what can't be, asks for the missing half, and says what the program does", async () => {
+    const { page, context } = await app.session();
+    await page.goto("/");
+    await page.getByPlaceholder("Railway crossing").fill("Marble alarm");
+    await page.getByRole("button", { name: "Start a project" }).click();
+    await page.waitForURL(/\/p\//);
+    await page.getByRole("navigation", { name: "Stations" }).getByRole("link", { name: "Brief" }).click();
+    const idea = page.getByRole("region", { name: "From an idea to parts" });
+    const words = idea.getByLabel(/in your own words/);
+    await words.fill("How warm is the attic");
+    await idea.getByRole("button", { name: "Propose parts" }).click();
+    await idea.getByText(/what should come of it/).waitFor();
+    await words.fill("three butons and three red lamps, take a photo, beep when the door opens");
+    await idea.getByRole("button", { name: "Propose parts" }).click();
+    await idea.getByText("Read as: “butons” as “buttons”.").waitFor();
+    await idea.getByText(/“photo”: Pictures from a camera/).waitFor();
+    expect(await idea.getByText(/what should come of it/).count()).toBe(0);
+    const lamps = idea
+      .getByRole("region", { name: "light: a small light as a sign" })
+      .getByRole("spinbutton", { name: "how many" });
+    expect(await lamps.inputValue()).toBe("3");
+    await lamps.fill("2");
+    await lamps.press("Enter");
+    await idea.getByRole("button", { name: "Take these parts and plan them" }).click();
+    const does = idea.getByRole("region", { name: "What it does" });
+    await does.getByText("When Door is not pressed, Beeper is on.").waitFor();
+    expect(await does.getByRole("listitem").count()).toBe(3);
+    if (process.env.SHOT) await page.screenshot({ path: "/tmp/idea-does.png", fullPage: true });
+    expect(await axeViolations(page)).toEqual([]);
+    await saved(page);
+    await page.getByRole("navigation", { name: "Stations" }).getByRole("link", { name: "Firmware" }).click();
+    await page.getByText("Each time Button 2 is pressed, Lamp 2 goes on or off.").first().waitFor();
+    await context.close();
+  });
   it("joins a project that has a board, by keyboard alone, and says when it knows nothing", async () => {
     const { page, context } = await app.session();
     await openProject(page, "Rain-barrel gauge", "brief");

@@ -1,4 +1,4 @@
-import { boardsFor, buildIdea, offersFor, readIdea, type OfferedWay } from "../core/idea";
+import { boardsFor, buildIdea, choiceOf, offersFor, readIdea, type OfferedWay } from "../core/idea";
 import { emptyProject, writeProject } from "../core/project";
 import { catalogue, EXIT, loadFile, print, printJson, Unusable, writeFileWhole } from "./io";
 
@@ -15,6 +15,8 @@ const wayLines = (w: OfferedWay, first: boolean): string[] => [
   `      for it: ${w.pros.join("; ")}`,
   ...(w.cons.length ? [`      against it: ${w.cons.join("; ")}`] : []),
 ];
+
+const countWords = (many: number | undefined) => (many === undefined ? "" : ` × ${many}`);
 
 /** `thing=way` for what shall not be the first of its ways. */
 function taken(list: readonly string[]): Map<string, string> {
@@ -44,7 +46,12 @@ export async function ideaCommand(words: readonly string[], o: Options): Promise
       );
   }
   if (o.board && !catalogue.get(o.board)?.board) throw new Unusable(`--board ${o.board}: no such board`);
-  const choices = offers.map((x) => ({ thing: x.thing, way: wanted.get(x.thing) ?? x.ways[0]!.id }));
+  const wishOf = (thing: string) => read.wishes.find((w) => w.thing === thing);
+  const choices = offers.map((x) => ({
+    thing: x.thing,
+    way: wanted.get(x.thing) ?? x.ways[0]!.id,
+    ...choiceOf(wishOf(x.thing)),
+  }));
   const built = o.out
     ? buildIdea(project, catalogue, { choices, hints: read.hints, goal: text, ...(o.board && { board: o.board }) })
     : null;
@@ -58,13 +65,23 @@ export async function ideaCommand(words: readonly string[], o: Options): Promise
     });
   else {
     for (const x of offers) {
-      print(`${x.verb}: ${x.name} (${x.thing}; "${read.wishes.find((w) => w.thing === x.thing)!.by}")`);
+      print(`${x.verb}: ${x.name} (${x.thing}; "${wishOf(x.thing)!.by}")${countWords(wishOf(x.thing)?.many)}`);
       for (const [i, w] of x.ways.entries()) for (const line of wayLines(w, i === 0)) print(line);
     }
     for (const [i, b] of boards.entries()) print(`${i ? "       " : "board: "}${b.part}: ${b.pros.join("; ")}`);
     if (read.without.length) print(`without: ${read.without.join(", ")}`);
+    for (const b of read.beyond) print(`"${b.by}": ${b.says}`);
+    if (read.slips.length) print(`read as: ${read.slips.map((x) => `"${x.by}" as "${x.as}"`).join(", ")}`);
+    if (read.half && offers.length)
+      print(
+        read.half === "act"
+          ? "and what should come of it? say what it shows, lights, sounds, moves, switches or keeps"
+          : "and what should make it begin? say what it feels, counts or at what time",
+      );
     if (read.unread.length) print(`not understood: ${read.unread.map((t) => `"${t}"`).join(", ")}`);
     if (!offers.length) print("nothing here that we know: say what it should measure, show, move, switch or send");
+    for (const x of built?.does ?? []) print(`does: ${x}`);
+    for (const x of built?.short ?? []) print(`mind: ${x}`);
     if (built)
       print(
         `${built.clash ? `does not fit: ${built.clash}` : built.verdict}${built.did.length ? `; put in: ${built.did.join("; ")}` : ""}`,

@@ -71,8 +71,11 @@ export function outletsFor(c: Circuit, host: Instance, min_V: number, max_V: num
   );
 }
 
-/** A small regulator for 3.3 V parts that a board's own can't feed: what it gives, what it wants, what it may warm up to. */
-const REGULATOR = { id: "module/ldo-3v3", out: [3.235, 3.365], in: [4.6, 12], most_mA: 300 } as const;
+/**
+ * A small regulator for 3.3 V parts that a board's own can't feed: what it gives, what it wants, what it stands for a moment with
+ * room to spare, and what it may warm up to.
+ */
+const REGULATOR = { id: "module/ldo-3v3", out: [3.235, 3.365], in: [4.6, 12], peak_mA: 640, mean_mA: 300 } as const;
 
 /** A fix that gives a 3.3 V part, now on the rail `net`, a regulator of its own, fed from 5 V. */
 export function regulatorFix(c: Circuit, ref: string, net: string | undefined): Fix[] {
@@ -85,7 +88,8 @@ export function regulatorFix(c: Circuit, ref: string, net: string | undefined): 
   const s = inst.part.supplies[pin.supply!]!;
   const value = (x: number | string) => evaluate(x, inst.vars);
   if (value(s.V.min) > REGULATOR.out[0] || value(s.V.max) < REGULATOR.out[1]) return [];
-  if (value(s.mA?.peak ?? 0) > REGULATOR.most_mA) return [];
+  const peak = value(s.mA?.peak ?? 0);
+  if (peak > REGULATOR.peak_mA || value(s.mA?.typ ?? peak) > REGULATOR.mean_mA) return [];
   const from = outletsFor(c, host, REGULATOR.in[0], REGULATOR.in[1])[0];
   if (!from) return [];
   const u = nextRef(c.project, REGULATOR.id);

@@ -1,11 +1,14 @@
 import { findings, verdict } from "../checks";
 import { circuitOf } from "../circuit";
-import { planAll } from "../plan/advice";
+import type { AssignResult } from "../plan/assign";
+import { planAll, best, remediesSlowly, REMEDY_PARTS, type Remedy } from "../plan/advice";
 import type { Catalogue } from "../parts/catalogue";
 import { applyEdit, defaultHost, nextRef, partLookup, type Edit, type Project } from "../project";
+import { rulesView } from "../firmware/rules/view";
+import { rulesFor, shortWords, type Wired } from "./does";
 import { harm, mended } from "./mended";
 import { thingById, type Hints } from "./read";
-import type { Thing } from "./types";
+import { MOST_OF_ONE, type Piece, type Thing } from "./types";
 
 /** A board that is offered where the project has none. */
 export interface OfferedBoard {
@@ -65,41 +68,97 @@ export function boardsFor(
 export interface Choice {
   thing: string;
   way: string;
+  /** So many of them; one where nothing is said. */
+  many?: number;
+  /** Where the words speak of it. */
+  places?: readonly number[];
 }
 export interface Built {
   project: Project;
   /** What was put in beside the chosen parts, so that the plan is sound. */
   did: string[];
+  /** What the project does by its rules, in sentences; none where the words gave no rule. */
+  does: string[];
+  /** What of it is less than the words may hope for. */
+  short: string[];
   /** Why the parts do not fit the board; null: they do. */
   clash: string | null;
   verdict: string;
 }
 
 const CELLS = ["supply/aa-3", "supply/aa-4", "supply/li-ion-1s", "supply/battery-9v", "supply/power-bank"];
-const MAINS = ["supply/usb-port", "supply/usb-charger"];
+const MAINS = ["supply/usb-port", "supply/usb-charger", "supply/adapter-5v-2a"];
+/** How many of a piece make so many of what is wished, and with which options. */
+function piecesOf(piece: Piece, many: number): { count: number; options: Piece["options"] } {
+  const { holds, options } = piece;
+  if (holds)
+    return { count: 1, options: many > 1 ? { ...options, [holds.option]: Math.min(many, holds.most) } : options };
+  return { count: Math.ceil(Math.min(many, MOST_OF_ONE) / (piece.per ?? 1)), options };
+}
+
 /** The parts of the chosen ways joined to the project; one that two things share is taken once. */
-function withParts(project: Project, catalogue: Catalogue, choices: readonly Choice[]): Project {
-  const put = new Set<string>();
-  return choices.reduce((p, { thing, way }) => {
+function withParts(
+  project: Project,
+  catalogue: Catalogue,
+  choices: readonly Choice[],
+): { project: Project; wired: Wired[] } {
+  const put = new Map<string, string[]>();
+  const wired: Wired[] = [];
+  const joined = choices.reduce((p, { thing, way, many = 1, places = [] }) => {
     const pieces = thingById(thing)?.ways.find((w) => w.id === way)?.pieces ?? [];
+    const refs: string[] = [];
+    wired.push({ thing, refs, places });
     return pieces.reduce((q, piece): Project => {
       // Loose lights and buttons are one each; a sensor that tells both things is there once.
       const shared = !piece.part.startsWith("discrete/led") && piece.part !== "discrete/button";
-      if ((shared && put.has(piece.part)) || !catalogue.get(piece.part)) return q;
-      put.add(piece.part);
-      return applyEdit(
-        q,
-        {
-          type: "addPart",
-          part: piece.part,
-          ref: nextRef(q, piece.part),
-          label: piece.label,
-          ...(piece.options && { options: { ...piece.options } }),
-        },
-        catalogue,
-      );
+      const there = shared ? put.get(piece.part) : undefined;
+      if (there) refs.push(...there);
+      if (there || !catalogue.get(piece.part)) return q;
+      const several = piecesOf(piece, many);
+      const before = refs.length;
+      const after = Array.from({ length: several.count }, (_, k) => k + 1).reduce((r, k) => {
+        const ref = nextRef(r, piece.part);
+        refs.push(ref);
+        return applyEdit(
+          r,
+          {
+            type: "addPart",
+            part: piece.part,
+            ref,
+            label: several.count > 1 ? `${piece.label} ${k}` : piece.label,
+            ...(several.options && { options: { ...several.options } }),
+          },
+          catalogue,
+        );
+      }, q);
+      put.set(piece.part, refs.slice(before));
+      return after;
     }, p);
   }, project);
+  return { project: joined, wired };
+}
+
+/** What makes a plan fit without another board, and without leaving out what is wished. */
+const HELPS = new Set(["strap", "add", "software"]);
+/** So many remedies are tried: each is a whole plan. */
+const MOST_REMEDIES = 20;
+const ENOUGH = 3;
+/** A plan that does not fit with the best of the remedies that make it do so; null: there is none. */
+function fitted(
+  project: Project,
+  catalogue: Catalogue,
+  clash: AssignResult,
+): { project: Project; did: string[] } | null {
+  const run = remediesSlowly(project, catalogue, clash);
+  let helps: Remedy[] = [];
+  for (let i = 0; i < MOST_REMEDIES && helps.length < ENOUGH; i++) {
+    const r = run.next(false);
+    // A fault that is left is the checks' own to mend.
+    helps = r.value.filter((x) => HELPS.has(x.kind) && !x.stops);
+    if (r.done) break;
+  }
+  const help = best(helps)[0];
+  return help ? { project: help.project, did: [help.label] } : null;
 }
 
 /**
@@ -129,7 +188,7 @@ export function buildIdea(
   if (goal && !project.brief.goal) edits.push({ type: "setBrief", brief: { goal } });
   if (o.hints?.outdoors && project.brief.place === "room")
     edits.push({ type: "setBrief", brief: { place: "shelter" } });
-  const based = withParts(
+  const { project: based, wired } = withParts(
     edits.reduce((p, e) => applyEdit(p, e, catalogue), project),
     catalogue,
     o.choices,
@@ -140,8 +199,15 @@ export function buildIdea(
       ? applyEdit(based, { type: "addPart", part: supply, ref: nextRef(based, supply) }, catalogue)
       : based;
     const a = planAll(p, catalogue);
-    const done = a.clash ? { project: a.project, did: [] } : mended(project, a.project, catalogue);
-    return { ...done, clash: a.clash, harm: harm(project, done.project, catalogue) };
+    const fits = a.clash ? fitted(a.project, catalogue, a) : { project: a.project, did: [] };
+    if (!fits) return { project: a.project, did: [], clash: a.clash, harm: harm(project, a.project, catalogue) };
+    const done = mended(project, fits.project, catalogue);
+    return {
+      project: done.project,
+      did: [...fits.did, ...done.did],
+      clash: null,
+      harm: harm(project, done.project, catalogue),
+    };
   };
   const tries = (fed ? [null] : o.hints?.battery ? CELLS : MAINS).filter((s) => s === null || catalogue.get(s));
   let best = finish(tries[0]!);
@@ -150,8 +216,26 @@ export function buildIdea(
     const next = finish(s);
     if (next.harm < best.harm) best = next;
   }
-  const c = circuitOf(best.project, catalogue);
-  return { project: best.project, did: best.did, clash: best.clash, verdict: verdict(c, findings(c)).words };
+  const planned = circuitOf(best.project, catalogue);
+  const rules = best.clash ? null : rulesFor(planned, wired, o.goal ?? "");
+  const told = rules ? applyEdit(best.project, { type: "setRules", rules }, catalogue) : best.project;
+  const c = rules ? circuitOf(told, catalogue) : planned;
+  const all = rules ? rulesView(c).rules : [];
+  // A rule that this board's program can't follow is not asked for.
+  const good = all.filter((r) => r.why === null);
+  const final =
+    good.length < all.length ? applyEdit(told, { type: "setRules", rules: good.map((r) => r.rule) }, catalogue) : told;
+  return {
+    project: final,
+    did: best.did,
+    does: good.map((r) => r.says),
+    short: shortWords(
+      good.map((r) => r.rule),
+      wired,
+    ),
+    clash: best.clash,
+    verdict: verdict(c, findings(c)).words,
+  };
 }
 
 /** Every part that offers for these things, boards to begin with and supplies may bring in: to be loaded before. */
@@ -161,4 +245,5 @@ export const ideaParts = (things: readonly string[], project: Project): string[]
   ...Object.keys(project.drawer.parts).filter((id) => id.startsWith("board/")),
   ...CELLS,
   ...MAINS,
+  ...REMEDY_PARTS,
 ];

@@ -11,9 +11,12 @@ const FOR_EYES = new Set(["part.print"]);
 const loud = (before: Project, now: Project, catalogue: Catalogue): Finding[] =>
   newFindings(before, now, catalogue).filter((f) => f.severity !== "note");
 
-/** How bad a plan has become: stops above all, then faults, then risks. */
+/** How bad a plan has become: stops above all, then faults, then risks; a look at a header is the least of them. */
 export const harm = (before: Project, now: Project, catalogue: Catalogue) =>
-  loud(before, now, catalogue).reduce((s, f) => s + (f.severity === "stop" ? 100 : f.severity === "fault" ? 10 : 1), 0);
+  loud(before, now, catalogue).reduce(
+    (s, f) => s + (f.severity === "stop" ? 100 : f.severity === "fault" ? 10 : FOR_EYES.has(f.rule) ? 0.5 : 1),
+    0,
+  );
 
 /** So many fixes of one finding are tried: the first are the best; and so many in all, since each is a whole check. */
 const MOST_WAYS = 4;

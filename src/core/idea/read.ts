@@ -1,6 +1,12 @@
 import { ACTS } from "./acts";
 import { SENSES } from "./senses";
 import type { Thing, Verb } from "./types";
+import { BEYOND } from "./words/beyond";
+import { countOf } from "./words/counts";
+import { wordPattern } from "./words/forms";
+import { MADE_OF, WEAK, type Implied } from "./words/implied";
+import { everyOf } from "./words/times";
+import { meantWord } from "./words/spelling";
 
 export const THINGS: readonly Thing[] = [...SENSES, ...ACTS];
 const byId = new Map(THINGS.map((t) => [t.id, t]));
@@ -23,6 +29,10 @@ export interface Wish {
   thing: string;
   /** The words that it was found by, as they were typed. */
   by: string;
+  /** Where in the text it is spoken of. */
+  places: number[];
+  /** So many of them, where the words say more than one. */
+  many?: number;
 }
 
 export interface Reading {
@@ -32,7 +42,19 @@ export interface Reading {
   hints: Hints;
   /** Pieces of the text that say nothing to us. */
   unread: string[];
+  /** What boards like these can't or must not do, with what to do instead. */
+  beyond: { by: string; says: string }[];
+  /** Words that were taken for slips of others. */
+  slips: { by: string; as: string }[];
+  /** What it lacks to be whole: what makes it begin (`sense`), or what comes of it (`act`). */
+  half: "sense" | "act" | null;
 }
+
+/** What a wish says of its choice beside the way: how many, and where the words stand. */
+export const choiceOf = (w: Wish | undefined): { many?: number; places?: readonly number[] } => ({
+  ...(w?.many !== undefined && { many: w.many }),
+  ...(w && { places: w.places }),
+});
 
 /** Longer texts are read up to here. */
 export const MOST_LETTERS = 2000;
@@ -61,40 +83,122 @@ const NOT_BEFORE =
 const LEFT_OUT =
   /\b(?:no|without)(?: (?:a|an|any))? (?:sounds?|noise|lights?|lamps?|screens?|motors?|cables?|wires?|phones?|computer|internet)\b/g;
 
-/**
- * Words that say little by themselves: they count only where nothing else of these verbs is wished. "Show" is a display unless a
- * needle, digits or pictures are named; "send" is a radio unless the way is named.
- */
-const GENERAL: { thing: string; words: RegExp; unless: readonly Verb[] }[] = [
-  { thing: "text", words: /^(?:shows?|displays?)\b/, unless: ["show"] },
-  { thing: "digits", words: /^(?:clock|countdown)$/, unless: ["show", "light"] },
-  { thing: "radio", words: /^send/, unless: ["send"] },
-  { thing: "beep", words: /^(?:bell|rings?)$/, unless: ["sound"] },
-];
-
+/** How a finding comes about: a thing is named, it belongs to what is named, or a word of little weight stands for it. */
+const WEIGHT = { named: 3, part: 2, weak: 1 } as const;
 interface Found {
   thing: Thing;
   at: number;
   to: number;
+  weight: (typeof WEIGHT)[keyof typeof WEIGHT];
 }
 
-const PATTERNS: [Thing, RegExp][] = THINGS.map((t) => [t, new RegExp(`(?<![\\w])(?:${t.words.join("|")})`, "g")]);
+/** Things that stand for the same: what only belongs to something else gives way to what is named. */
+const HAND = new Set([
+  "button",
+  "touch",
+  "code",
+  "tag",
+  "stick",
+  "remote",
+  "knob",
+  "shake",
+  "tilt",
+  "colour",
+  "count-presses",
+]);
+const THERE = new Set([
+  ...["motion", "door", "distance", "obstacle", "press", "shake", "count-people", "tag", "code", "button", "remote"],
+  ...["temperature", "time", "tilt"],
+]);
+const ACTS_WITH: Partial<Record<Verb, readonly Verb[]>> = {
+  show: ["show", "light"],
+  light: ["light", "switch"],
+  sound: ["sound"],
+  move: ["move", "switch"],
+  switch: ["switch", "move"],
+  send: ["send"],
+  log: ["log"],
+};
+const senses = (v: Verb) => v === "sense" || v === "count";
+/** Whether a thing that is named leaves no need for another that is only meant. */
+function rivals(named: Thing, meant: Thing, weight: number): boolean {
+  if (named === meant) return false;
+  if (meant.id === "count-presses" && weight === WEIGHT.weak) return senses(named.verb);
+  if (meant.id === "alert") return ["sound", "light", "send"].includes(named.verb);
+  // What is looked at on a telephone needs no display.
+  if (meant.id === "text" && named.id === "wifi") return true;
+  if (meant.id === "beep" && named.id === "alert") return false;
+  if (senses(meant.verb))
+    return (
+      senses(named.verb) && ((HAND.has(meant.id) && HAND.has(named.id)) || (THERE.has(meant.id) && THERE.has(named.id)))
+    );
+  return (ACTS_WITH[meant.verb] ?? []).includes(named.verb);
+}
 
-/** Everything that the table finds, the longer of two findings of one verb where one lies in the other. */
+const compiled = (words: readonly string[]) => new RegExp(`(?<![\\w])(?:${words.map(wordPattern).join("|")})`, "g");
+// Each pattern by itself, or a short one would hide a longer one that begins with it.
+const NAMED = THINGS.flatMap((t) => t.words.map((w) => [t, compiled([w])] as const));
+const implied = (list: readonly Implied[]) =>
+  list.map((i) => [i.things.map((id) => byId.get(id)!), compiled(i.words)] as const);
+const PARTS = implied(MADE_OF);
+const WEAKS = implied(WEAK);
+const spans = (re: RegExp, text: string): { at: number; to: number }[] =>
+  [...text.matchAll(re)].flatMap((m) => (m[0] ? [{ at: m.index, to: m.index + m[0].length }] : []));
+const within = (a: { at: number; to: number }, b: { at: number; to: number }) =>
+  a.at >= b.at && a.to <= b.to && (a.at > b.at || a.to < b.to);
+const shorter = (a: { at: number; to: number }, b: { at: number; to: number }) =>
+  beside(a, b) && a.to - a.at < b.to - b.at;
+const beside = (a: { at: number; to: number }, b: { at: number; to: number }) => a.at < b.to && b.at < a.to;
+
+/** Findings of one thing that overlap, as one. */
+function joined(list: readonly Found[]): Found[] {
+  const out: Found[] = [];
+  for (const f of [...list].sort((a, b) => a.at - b.at)) {
+    const same = out.find((o) => o.thing === f.thing && beside(o, f));
+    if (same) same.to = Math.max(same.to, f.to);
+    else out.push({ ...f });
+  }
+  return out;
+}
+
+/**
+ * Everything that the table finds. What is named inside the name of something else is no thing of its own, and the longer of two
+ * findings of one verb counts where one lies in the other.
+ */
 function findings(text: string): Found[] {
-  const all = PATTERNS.flatMap(([thing, re]) =>
-    [...text.matchAll(re)].flatMap((m): Found[] => (m[0] ? [{ thing, at: m.index, to: m.index + m[0].length }] : [])),
+  const wholes = PARTS.flatMap(([things, re]) => spans(re, text).map((s) => ({ ...s, things })));
+  const outer = wholes.filter((a) => !wholes.some((b) => within(a, b)));
+  const all = joined(
+    NAMED.flatMap(([thing, re]) => spans(re, text).map((s): Found => ({ thing, ...s, weight: WEIGHT.named }))),
+  ).filter(
+    (a) =>
+      !outer.some(
+        (w) => !w.things.includes(a.thing) && (within(a, w) || (!w.things.length && a.at >= w.at && a.to <= w.to)),
+      ),
   );
-  const inside = (a: Found, b: Found) => a !== b && a.at >= b.at && a.to <= b.to && (a.at > b.at || a.to < b.to);
   // "Switch the fan on": what is switched has a way of its own. The lamp of a desk or an aquarium is no small light.
   const OWN_WAY = new Set<Verb>(["move", "light", "switch"]);
-  const beside = (a: Found, b: Found) => a.at < b.to && b.at < a.to;
   const overruled = (a: Found) =>
-    (a.thing.id === "appliance" && all.some((b) => OWN_WAY.has(b.thing.verb) && b.thing !== a.thing && inside(b, a))) ||
-    (a.thing.id === "lamp" && all.some((b) => b.thing.id === "room-light" && beside(a, b)));
+    (a.thing.id === "appliance" && all.some((b) => OWN_WAY.has(b.thing.verb) && b.thing !== a.thing && beside(b, a))) ||
+    (a.thing.id === "lamp" && all.some((b) => b.thing.id === "room-light" && beside(a, b))) ||
+    (a.thing.id === "room-light" && all.some((b) => b.thing.id === "strip" && beside(a, b)));
   const left = all.filter((a) => !overruled(a));
-  return left.filter((a) => !left.some((b) => b.thing.verb === a.thing.verb && b.thing !== a.thing && inside(a, b)));
+  const named = left.filter(
+    (a) => !left.some((b) => b.thing.verb === a.thing.verb && b.thing !== a.thing && shorter(a, b)),
+  );
+  const parts = outer.flatMap((w) =>
+    w.things.map((thing): Found => ({ thing, at: w.at, to: w.to, weight: WEIGHT.part })),
+  );
+  const taken = [...named, ...outer];
+  const weak = WEAKS.flatMap(([things, re]) =>
+    spans(re, text)
+      .filter((s) => things[0]!.id === "alert" || !taken.some((t) => t.at <= s.at && s.at < t.to))
+      .flatMap((s) => things.map((thing): Found => ({ thing, ...s, weight: WEIGHT.weak }))),
+  );
+  return [...named, ...parts, ...weak];
 }
+
+const BEYOND_RES = BEYOND.map((b) => [new RegExp(`(?<![\\w])(?:${b.words})`), b.says] as const);
 
 /** Pieces between stops and joining words. */
 const pieces = (text: string): { at: number; text: string }[] => {
@@ -107,47 +211,127 @@ const pieces = (text: string): { at: number; text: string }[] => {
   return out;
 };
 
+/** The text as patterns want it, and for each of its letters the place in what was typed. */
+interface Plain {
+  text: string;
+  place: number[];
+}
+
+/** Small letters and plain marks, letter by letter. */
+const plain = (typed: string): Plain => ({
+  text: typed
+    .slice(0, MOST_LETTERS)
+    .replace(/[’‘]/g, "'")
+    .replace(/[-_\u2010-\u2014\s]/g, (c) => (c === "\n" ? c : " "))
+    .replace(/[A-Z]/g, (c) => c.toLowerCase()),
+  place: Array.from({ length: Math.min(typed.length, MOST_LETTERS) }, (_, i) => i),
+});
+
+/** Words that nothing was found by, put right where they are a slip of one that the table has; null: there is none. */
+function spelt(
+  { text, place }: Plain,
+  found: readonly Found[],
+): (Plain & { slips: { at: number; to: number }[] }) | null {
+  const out: Plain = { text: "", place: [] };
+  const slips: { at: number; to: number }[] = [];
+  let from = 0;
+  for (const m of text.matchAll(/[a-z]+/g)) {
+    if (found.some((f) => f.at <= m.index && m.index < f.to)) continue;
+    const meant = meantWord(m[0]);
+    if (meant === null) continue;
+    out.text += text.slice(from, m.index);
+    out.place.push(...place.slice(from, m.index));
+    const last = place[m.index + m[0].length - 1]!;
+    slips.push({ at: out.text.length, to: out.text.length + meant.length });
+    out.text += meant;
+    out.place.push(
+      ...Array.from({ length: meant.length }, (_, i) =>
+        i < meant.length - 1 ? Math.min(place[m.index]! + i, last) : last,
+      ),
+    );
+    from = m.index + m[0].length;
+  }
+  if (!slips.length) return null;
+  return { text: out.text + text.slice(from), place: [...out.place, ...place.slice(from)], slips };
+}
+
+/** In the order of the text, the longer first. */
+const sorted = (list: Found[]) => list.sort((a, b) => a.at - b.at || b.to - a.to);
+
+/** What an idea lacks to be whole: something that makes it begin, or something that comes of it. */
+function halfOf(wishes: readonly Wish[], text: string): Reading["half"] {
+  const verbs = wishes.map((w) => thingById(w.thing)!.verb);
+  if (!verbs.length) return null;
+  if (!verbs.some((v) => !senses(v))) return "act";
+  if (verbs.some(senses) || verbs.includes("send") || everyOf(text) !== null) return null;
+  if (verbs.some((v) => v === "move" || v === "switch" || v === "sound" || v === "log")) return "sense";
+  // A light that blinks begins by itself.
+  return !/\b(?:when|if|whenever|as soon as|once|until|each time|every time)\b/.test(text) ? null : "sense";
+}
+
+/** What was found, less what is only meant where something else is named for the same. */
+function meant(found: readonly Found[]): Found[] {
+  // Who counts visitors does not ask as well whether somebody is there.
+  const counted = found.some((f) => f.weight === WEIGHT.named && ["count-people", "press"].includes(f.thing.id));
+  return found.filter(
+    (f) =>
+      !(counted && f.thing.id === "motion") &&
+      !found.some(
+        (o) => (o.weight > f.weight || (o.weight === f.weight && within(f, o))) && rivals(o.thing, f.thing, f.weight),
+      ),
+  );
+}
+
 /**
  * Reads what somebody wants in their own words: which things of the table it should sense, show, move and so on, in the order of
  * the text, what it should do without, and what the words say of where and how it lives. Needs no network and guesses nothing: what
- * no word of the table stands in comes back in `unread`.
+ * no word of the table stands in comes back in `unread`, what boards can't or must not do in `beyond`.
  */
 export function readIdea(typed: string): Reading {
-  // Letter by letter, so that places in it are places in what was typed.
-  const text = typed
-    .slice(0, MOST_LETTERS)
-    .replace(/[’‘]/g, "'")
-    .replace(/[A-Z]/g, (c) => c.toLowerCase());
-  const found = findings(text).sort((a, b) => a.at - b.at || b.to - a.to);
+  const asTyped = plain(typed);
+  const first = sorted(findings(asTyped.text));
+  const corrected = spelt(asTyped, first);
+  const { text, place } = corrected ?? asTyped;
+  const all = corrected ? sorted(findings(text)) : first;
+  const words = (s: { at: number; to: number }) => typed.slice(place[s.at]!, place[s.to - 1]! + 1);
   const negated = (f: Found) => NOT_BEFORE.test(text.slice(Math.max(0, f.at - 30), f.at));
+  const without = new Set(all.filter((f) => negated(f) && f.weight > WEIGHT.weak).map((f) => f.thing.id));
+  const found = meant(all.filter((f) => !negated(f) && !without.has(f.thing.id)));
   const wishes = new Map<string, Wish>();
-  const without = new Set<string>();
   for (const f of found) {
-    if (negated(f)) without.add(f.thing.id);
-    else if (!wishes.has(f.thing.id)) wishes.set(f.thing.id, { thing: f.thing.id, by: typed.slice(f.at, f.to) });
-  }
-  for (const g of GENERAL) {
-    const w = wishes.get(g.thing);
-    const other = [...wishes.keys()].some(
-      (id) => id !== g.thing && id !== "alert" && g.unless.includes(thingById(id)!.verb),
-    );
-    if (w && g.words.test(w.by.toLowerCase()) && other) wishes.delete(g.thing);
+    const known = wishes.get(f.thing.id);
+    if (known) {
+      known.places.push(place[f.at]!);
+      continue;
+    }
+    const many = f.thing.many ? countOf(text, f.thing.many) : 1;
+    wishes.set(f.thing.id, { thing: f.thing.id, by: words(f), places: [place[f.at]!], ...(many > 1 && { many }) });
   }
   const hints: Hints = {};
   const said: [number, number][] = [
-    ...found.map((f) => [f.at, f.to] as [number, number]),
+    ...all.map((f) => [f.at, f.to] as [number, number]),
     ...[...text.matchAll(LEFT_OUT)].map((m) => [m.index, m.index + m[0].length] as [number, number]),
   ];
   for (const [key, re] of HINTS) {
     const m = re.exec(text);
     if (m) {
       hints[key] = true;
-      said.push([m.index, m.index + m[0].length]);
+      if (wishes.size) said.push([m.index, m.index + m[0].length]);
     }
   }
+  const beyond = BEYOND_RES.flatMap(([re, says]) => {
+    const m = re.exec(text);
+    return m && !NOT_BEFORE.test(text.slice(Math.max(0, m.index - 30), m.index))
+      ? [{ by: words({ at: m.index, to: m.index + m[0].length }), says }]
+      : [];
+  });
   const unread = pieces(text)
     .filter((p) => !said.some(([a, b]) => a < p.at + p.text.length && b > p.at))
-    .map((p) => typed.slice(p.at, p.at + p.text.length).trim())
+    .map((p) => words({ at: p.at, to: p.at + p.text.length }).trim())
     .filter((t) => t.split(/\s+/).length > 1);
-  return { wishes: [...wishes.values()].filter((w) => !without.has(w.thing)), without: [...without], hints, unread };
+  const slips = (corrected?.slips ?? [])
+    .filter((s) => all.some((f) => beside(f, s)))
+    .map((s) => ({ by: words(s), as: text.slice(s.at, s.to) }));
+  const wished = [...wishes.values()];
+  return { wishes: wished, without: [...without], hints, unread, beyond, slips, half: halfOf(wished, text) };
 }

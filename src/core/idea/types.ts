@@ -12,11 +12,18 @@ export const VERBS = {
 } as const;
 export type Verb = keyof typeof VERBS;
 
+/** No thing is taken more often than this. */
+export const MOST_OF_ONE = 16;
+
 /** One part of a way, with the options that it is taken with. */
 export interface Piece {
   part: string;
   label: string;
   options?: Readonly<Record<string, string | number>>;
+  /** One of it for so many of what is wished: a driver of two motors. Else one each. */
+  per?: number;
+  /** However many are wished, this is one with so many in it: the option that says how many. */
+  holds?: { option: string; most: number };
 }
 
 /** One way to do a thing: what it takes, and what decides for or against it. */
@@ -39,8 +46,12 @@ export interface Thing {
   id: string;
   verb: Verb;
   name: string;
-  /** Words and patterns, the parts of a regular expression; the longest that is found counts. */
+  /** Words and patterns, the parts of a regular expression; `{class}` and ` ~ ` as in words/forms. */
   words: readonly string[];
+  /** Several of them may be wished: what they are called then, a part of a regular expression. */
+  many?: string;
+  /** So many are meant where no number stands; else one. */
+  usual?: number;
   /** The best way first, where nothing else decides. */
   ways: readonly Way[];
   /** The board must have it: a radio, USB of its own. */

@@ -2,7 +2,7 @@ import { evaluate } from "../quantity";
 import { optionVars, summarise, talkWords, type Catalogue, type Part } from "../parts/catalogue";
 import { defaultHost, partLookup, type Project } from "../project";
 import { thingById, type Hints } from "./read";
-import type { Thing, Way } from "./types";
+import { MOST_OF_ONE, type Thing, type Way } from "./types";
 
 /** A way as it is offered for a project: what decides, in words, and how it stands against the others. */
 export interface OfferedWay {
@@ -22,10 +22,17 @@ export interface Offer {
   thing: string;
   name: string;
   verb: Thing["verb"];
+  /** As many of it as may be wished. */
+  most: number;
+  /** So many where nothing is said. */
+  usual: number;
   ways: OfferedWay[];
 }
 
 const MOST_WAYS = 3;
+/** As many of a thing as may be wished: what holds several in one may hold more. */
+const mostOf = (t: Thing): number =>
+  t.many === undefined ? 1 : Math.max(MOST_OF_ONE, ...t.ways.flatMap((w) => w.pieces.map((p) => p.holds?.most ?? 0)));
 const PRICE = { 1: "cheap", 2: "costs a little more", 3: "the dearest of them" } as const;
 
 /** The logic voltage of the project's board; undefined without one. */
@@ -144,6 +151,8 @@ export function offersFor(
         thing: id,
         name: thing.name,
         verb: thing.verb,
+        most: mostOf(thing),
+        usual: thing.usual ?? 1,
         ways: ways.sort((a, b) => b.score - a.score).slice(0, MOST_WAYS),
       },
     ];

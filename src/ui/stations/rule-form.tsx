@@ -105,6 +105,7 @@ const HOWS = (i: RuleInput | undefined): { value: How; name: string }[] =>
     ? [
         { value: "between", name: "is from … to" },
         { value: "at", name: "comes to" },
+        { value: "follow", name: "is followed by" },
       ]
     : i?.yesNo
       ? [

@@ -6,6 +6,7 @@ import {
   readIdea,
   thingsOf,
   VERBS,
+  type Built,
   type Choice,
   type Hints,
   type Offer,
@@ -56,7 +57,7 @@ export const ideaApi = {
     hints: Hints,
     goal: string,
     board?: string,
-  ): Promise<Step & { clash: string | null; did: string[]; verdict: string }> {
+  ): Promise<Step & Omit<Built, "project">> {
     await needFor(project);
     await need(
       ideaParts(
@@ -65,6 +66,7 @@ export const ideaApi = {
       ),
     );
     const b = buildIdea(project, catalogue, { choices, hints, goal, ...(board !== undefined && { board }) });
-    return { ...step(b.project, "parts from an idea"), clash: b.clash, did: b.did, verdict: b.verdict };
+    const { project: built, ...rest } = b;
+    return { ...step(built, "parts from an idea"), ...rest };
   },
 };

@@ -3,7 +3,7 @@ import type { Circuit } from "../../circuit";
 import { evaluate, formatV, type Triple } from "../../quantity";
 import type { Instance, Net } from "../../circuit/netlist";
 import { label, round } from "../help";
-import { outletsFor, ownSupply } from "../supply-fixes";
+import { outletsFor, ownSupply, regulatorFix } from "../supply-fixes";
 import { droppedOut } from "../regulators";
 import { splitEnd } from "../../project";
 import { clashingNets } from "../sources";
@@ -86,6 +86,8 @@ function neighbours(c: Circuit, outlet: string, V: Triple): string[] {
   });
 }
 
+/** More than this is much for a board's own regulator, mA. */
+const HEAVY_MA = 200;
 /** What every 5 V adapter keeps to. */
 const ADAPTER_V: Triple = { min: 4.75, typ: 5, max: 5.25 };
 
@@ -104,9 +106,11 @@ function rangeFixes(c: Circuit, inst: Instance, key: string): Fix[] {
     !to && min <= ADAPTER_V.min && max >= ADAPTER_V.max ? ownSupply(c, inst.ref, c.netlist.netOf(end).id) : null;
   const V = to ? c.netlist.netOf(to).V : ADAPTER_V;
   const goal = to ?? own?.end;
-  if (!goal || !V) return [];
+  if (!goal || !V) return regulatorFix(c, inst.ref, c.netlist.netOf(end).id);
   const ends = [...new Set([end, ...(from ? neighbours(c, from, V) : [])])];
   const moved = ends.filter((e) => !own || e !== end);
+  // What draws much may be more than the other outlet gives.
+  const heavy = evaluate(inst.part.supplies[key]!.mA?.peak ?? 0, inst.vars) > HEAVY_MA;
   return [
     {
       id: "other-rail",
@@ -117,5 +121,6 @@ function rangeFixes(c: Circuit, inst: Instance, key: string): Fix[] {
         ...moved.map((e) => ({ type: "addLink" as const, link: { from: e, to: goal } })),
       ],
     },
+    ...(heavy && to ? regulatorFix(c, inst.ref, c.netlist.netOf(end).id) : []),
   ];
 }

@@ -1,6 +1,7 @@
 import { usbTell } from "../usb/ways";
 import { driverOf } from "../drivers";
 import type { DriverPart, RuleCode } from "../types";
+import type { Quantity } from "../devices/types";
 import type { Acts, Resolved, Seen, Test } from "./resolve";
 import { told } from "./resolve";
 
@@ -36,17 +37,25 @@ export function holds(t: Tongue, seen: Seen, test: Test, held: string): string {
   return fresh ? `${fresh} ${t.and} ${plain}` : plain;
 }
 
-/** What an output is told when it follows: a number as it is read, anything else as far along as the quantity is in a room. */
-export function followed(t: Tongue, seen: Seen, acts: Acts): string {
-  const value = t.wide(t.of(seen.part)!.value!(seen.part, seen.quantity));
+/** The minutes of a day. */
+export const DAY: readonly [number, number] = [0, 24 * 60 - 1];
+
+/**
+ * What an output is told when it follows: a number as it is read, anything else as far along
+ * as the quantity is in a room. Of the time of day a number is hours and minutes side by side: 1945.
+ */
+export function followed(t: Tongue, { seen, time, acts }: Extract<Resolved, { kind: "follow" }>): string {
+  const of = (q: Quantity) => t.wide(t.of(seen.part)!.value!(seen.part, q));
   const { takes } = acts;
-  if (takes.word === "number" || takes.word === "digit")
+  const number = takes.word === "number" || takes.word === "digit";
+  const value = time ? `(${of(time.hour)} * ${number ? 100 : 60} + ${of(time.minute)})` : of(seen.quantity);
+  if (number)
     return t.within(
       seen.quantity.digits ? t.divide(value, 10 ** seen.quantity.digits) : value,
       takes.range[0],
       takes.range[1],
     );
-  const [a, b] = seen.quantity.room;
+  const [a, b] = time ? DAY : seen.quantity.room;
   const [c, d] = takes.range;
   // In steps that stay within 32 bits; a reading beyond what can be in a room counts as its end.
   const shift = Math.max(1, Math.ceil(((b - a) * Math.abs(d - c)) / 2_000_000_000));

@@ -85,7 +85,7 @@ export function rulesInPython(
         return `${says}if time.ticks_diff(time.ticks_ms(), rule_next[${i}]) >= 0:\n    rule_next[${i}] = time.ticks_add(rule_next[${i}], ${r.ms})\n    if time.ticks_diff(time.ticks_ms(), rule_next[${i}]) >= 0:\n        rule_next[${i}] = time.ticks_add(time.ticks_ms(), ${r.ms})\n${indent(once(r.does, i))}`;
       case "follow": {
         const fresh = PYTHON.of(r.seen.part)!.fresh?.(r.seen.part);
-        const line = `told["${r.acts.part.ref}"] = ${followed(PYTHON, r.seen, r.acts)}`;
+        const line = `told["${r.acts.part.ref}"] = ${followed(PYTHON, r)}`;
         return `${says}${fresh ? `if ${fresh}:\n    ${line}` : line}`;
       }
     }

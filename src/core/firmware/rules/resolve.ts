@@ -25,13 +25,14 @@ export type Resolved = { says: string } & (
   | { kind: "while"; seen: Seen; test: Test; acts: Acts; value: number }
   | { kind: "each"; seen: Seen; test: Test; does: Does }
   | { kind: "every"; ms: number; does: Does }
-  | { kind: "follow"; seen: Seen; acts: Acts }
+  /** `time`: it follows the time of day of a clock. */
+  | { kind: "follow"; seen: Seen; time?: Clock; acts: Acts }
 );
 export type Test =
   | { op: "above" | "below"; at: number; back: number }
   | { op: "is"; at: number }
   /** Minutes of the day by a clock, the second no more; over midnight when it is the lesser. */
-  | { op: "between"; hour: Quantity; minute: Quantity; from: number; to: number };
+  | ({ op: "between"; from: number; to: number } & Clock);
 export type Does =
   | { act: "toggle"; acts: Acts }
   | { act: "count"; acts: Acts }
@@ -47,8 +48,15 @@ export const outName = (q: Quantity) => q.name.split("_")[0]!;
 export const givesOf = (p: DriverPart): readonly Quantity[] => driverOf(p)?.gives?.(p) ?? [];
 export const takesOf = (p: DriverPart): Takes | null => driverOf(p)?.takes?.(p) ?? null;
 
+/** The hours and minutes of a clock. */
+export interface Clock {
+  hour: Quantity;
+  minute: Quantity;
+}
+/** By this name a rule follows the time of day of a clock. */
+export const TIME_OF_DAY = "time";
 /** A part's hours and minutes, where it is a clock. */
-export function clockOf(p: DriverPart): { hour: Quantity; minute: Quantity } | null {
+export function clockOf(p: DriverPart): Clock | null {
   const [hour, minute] = ["hour", "minute"].map((n) => givesOf(p).find((q) => q.name === n));
   return hour && minute ? { hour, minute } : null;
 }
@@ -120,8 +128,21 @@ const MOST = 2 ** 31 - 1;
 const tooMuch = (t: Test): boolean => t.op !== "between" && Math.abs(t.at) + ("back" in t ? t.back : 0) > MOST;
 
 /** What a rule goes by, or why it can't; null for what goes by the time that has passed. */
-function lookOf({ when, do: { act } }: Rule, parts: readonly DriverPart[]): { seen: Seen; test: Test } | null | string {
+function lookOf(
+  { when, do: { act } }: Rule,
+  parts: readonly DriverPart[],
+): { seen: Seen; test: Test; time?: Clock } | null | string {
   if ("every_s" in when) return null;
+  if ("out" in when && when.out === TIME_OF_DAY && act === "follow") {
+    const part = parts.find((p) => p.ref === when.ref);
+    const time = part && clockOf(part);
+    if (part && time)
+      return {
+        seen: { part, quantity: time.hour, k: givesOf(part).indexOf(time.hour) },
+        test: { op: "is", at: 0 },
+        time,
+      };
+  }
   if (!("out" in when)) return timeSeen(parts, when, act !== "on" && act !== "off" && act !== "set");
   const seen = seenOf(parts, when.ref, when.out);
   if (typeof seen === "string") return seen;
@@ -164,7 +185,10 @@ export function resolve(r: Rule, parts: readonly DriverPart[], says: string, usb
     return bad ?? { act: "next", among: among as Acts[] };
   };
   const follows = r.do.act === "follow" || (acts.part.usb && acts.takes.range[1] > 1);
-  if (follows) return look ? { says, kind: "follow", seen: look.seen, acts } : "it follows nothing";
+  if (follows)
+    return look
+      ? { says, kind: "follow", seen: look.seen, acts, ...(look.time && { time: look.time }) }
+      : "it follows nothing";
   if (
     r.do.act === "toggle" ||
     r.do.act === "count" ||

@@ -25,7 +25,8 @@ function whenWords(when: Rule["when"], n: Names, each: boolean): string {
     const not = ("is" in when && when.is === 0) || "below" in when;
     return `${opens} ${name} is ${not ? "not " : ""}${q.word || q.name}`;
   }
-  const what = q?.word && q.word !== name ? `${name} (${q.word})` : name;
+  const word = q ? q.word : when.out === "time" ? "time of day" : "";
+  const what = word && word !== name ? `${name} (${word})` : name;
   if ("above" in when) return `${opens} ${what} is above ${withUnit(when.above, q?.unit)}`;
   if ("below" in when) return `${opens} ${what} is below ${withUnit(when.below, q?.unit)}`;
   return "is" in when ? `${opens} ${what} is ${withUnit(when.is, q?.unit)}` : what;

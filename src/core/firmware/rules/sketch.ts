@@ -83,7 +83,7 @@ export function rulesInC(
         return `${says}if (due(rule${i}_next, ${r.ms}UL)) {\n${indent(once(r.does, i))}\n}`;
       case "follow": {
         const fresh = tongue.of(r.seen.part)!.fresh?.(r.seen.part);
-        const line = `${r.acts.part.id}_told_by_rule = ${followed(tongue, r.seen, r.acts)};`;
+        const line = `${r.acts.part.id}_told_by_rule = ${followed(tongue, r)};`;
         return `${says}${fresh ? `if (${fresh}) ` : ""}${line}`;
       }
     }

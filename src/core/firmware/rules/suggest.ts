@@ -1,7 +1,7 @@
 import type { Rule } from "../../project";
 import type { DriverPart } from "../types";
 import { driverOf } from "../drivers";
-import { givesOf, outName, takesOf } from "./resolve";
+import { clockOf, givesOf, outName, takesOf, TIME_OF_DAY } from "./resolve";
 import { isYesNo } from "./sentence";
 import { proofOf } from "../proof";
 import { AXES, eventOf } from "../usb/events";
@@ -78,7 +78,12 @@ function doings(parts: readonly DriverPart[]): Rule[] {
     if (driverOf(p)?.lively) return [];
     if (isNumber(p))
       return reading
-        ? [{ when: { ref: reading.p.ref, out: reading.out }, do: { ref: p.ref, act: "follow" } }]
+        ? [
+            {
+              when: { ref: reading.p.ref, out: clockOf(reading.p) ? TIME_OF_DAY : reading.out },
+              do: { ref: p.ref, act: "follow" },
+            },
+          ]
         : [{ when: { every_s: 1 }, do: { ref: p.ref, act: "count" } }];
     if (contacts.length) {
       const c = nextContact();

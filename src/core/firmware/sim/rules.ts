@@ -1,5 +1,6 @@
 import { told, type Acts, type Does, type Resolved, type Seen, type Test } from "../rules/resolve";
-import { lastsOf, outputsOf, sequencesOf } from "../rules/print";
+import { DAY, lastsOf, outputsOf, sequencesOf } from "../rules/print";
+import type { Quantity } from "../devices/types";
 import type { DriverPart } from "../types";
 
 /** What rules go by and tell. */
@@ -29,11 +30,17 @@ function holds(r: Ruling, seen: Seen, test: Test, held: boolean): boolean {
 }
 
 /** What an output is told when it follows: as the other targets count it. */
-function followed(v: number, seen: Seen, { takes }: Acts): number {
+function followed(
+  value: (q: Quantity) => number | null,
+  { seen, time, acts: { takes } }: Extract<Resolved, { kind: "follow" }>,
+): number | null {
   const [c, d] = takes.range;
-  if (takes.word === "number" || takes.word === "digit")
-    return within(Math.trunc(v / 10 ** seen.quantity.digits), c, d);
-  const [a, b] = seen.quantity.room;
+  const number = takes.word === "number" || takes.word === "digit";
+  const [hour, minute] = time ? [value(time.hour), value(time.minute)] : [value(seen.quantity), 0];
+  if (hour === null || minute === null) return null;
+  const v = time ? hour * (number ? 100 : 60) + minute : hour;
+  if (number) return within(Math.trunc(v / 10 ** seen.quantity.digits), c, d);
+  const [a, b] = time ? DAY : seen.quantity.room;
   const shift = Math.max(1, Math.ceil(((b - a) * Math.abs(d - c)) / 2_000_000_000));
   const from = Math.trunc((within(v, a, b) - a) / shift);
   return within(Math.trunc((from * (d - c)) / Math.round((b - a) / shift)) + c, c, d);
@@ -116,8 +123,8 @@ export function rulesOf(rules: readonly Resolved[], ruling: Ruling, watched: rea
         held[i] = holds(ruling, r.seen, r.test, held[i]!);
         if (held[i]) told.set(r.acts.part.id, r.value);
       } else if (r.kind === "follow") {
-        const v = ruling.value(r.seen.part, r.seen.quantity.name);
-        if (v !== null) told.set(r.acts.part.id, followed(v, r.seen, r.acts));
+        const v = followed((q) => ruling.value(r.seen.part, q.name), r);
+        if (v !== null) told.set(r.acts.part.id, v);
       }
     }
     for (const a of outs) ruling.tell(a.part, told.get(a.part.id)!);

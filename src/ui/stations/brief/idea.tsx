@@ -3,6 +3,7 @@ import { useEffect, useState } from "react";
 import { toast } from "sonner";
 import type { Hints, Offer, OfferedWay, Reading } from "@/core/idea";
 import type { Proposal } from "@/workers/api";
+import { CountField } from "@/ui/shared/count-field";
 import { Radios } from "@/ui/shared/radios";
 import { Select } from "@/ui/shared/select";
 import { Label } from "@/ui/shared/label";
@@ -42,21 +43,28 @@ function Ways({
   offer,
   by,
   taken,
+  many,
   take,
+  count,
   remove,
 }: {
   offer: Offer;
   by: string | undefined;
   taken: string;
+  /** So many of them; null: it is one. */
+  many: number | null;
   take(way: string): void;
+  count(many: number): void;
   remove(): void;
 }) {
   return (
     <section className="mt-3 border-t border-line pt-2" aria-label={`${offer.verb}: ${offer.name}`}>
-      <p className="flex flex-wrap items-baseline gap-x-3" id={`way-${offer.thing}`}>
-        <span className="text-soft">{offer.verb}</span>
-        <strong>{offer.name}</strong>
+      <p className="flex flex-wrap items-baseline gap-x-3">
+        <span id={`way-${offer.thing}`} className="flex items-baseline gap-x-3">
+          <span className="text-soft">{offer.verb}</span> <strong>{offer.name}</strong>
+        </span>
         {by && <span className="text-sm text-soft">from “{by}”</span>}
+        {many !== null && <CountField says="how many" value={many} least={1} most={offer.most} change={count} />}
         <button className="quiet ml-auto text-sm text-soft" aria-label={`Leave out: ${offer.name}`} onClick={remove}>
           leave out
         </button>
@@ -78,10 +86,14 @@ export function Idea() {
   const [reading, setReading] = useKept<Reading | null>("idea reading", null);
   const [things, setThings] = useKept<string[]>("idea things", []);
   const [taken, setTaken] = useKept<Record<string, string>>("idea ways", {});
+  const [counts, setCounts] = useKept<Record<string, number>>("idea counts", {});
   const [board, setBoard] = useKept<string>("idea board", "");
   const [verbs, setVerbs] = useState<Verbs>([]);
   const [proposal, setProposal] = useState<Proposal | null>(null);
-  const [done, setDone] = useState<{ verdict: string; did: string[] } | null>(null);
+  const [done, setDone] = useState<Pick<
+    Awaited<ReturnType<ReturnType<typeof core>["ideaBuild"]>>,
+    "verdict" | "did" | "does" | "short"
+  > | null>(null);
   useEffect(() => {
     void core().ideaThings().then(setVerbs);
   }, []);
@@ -105,18 +117,29 @@ export function Idea() {
     const r = await core().ideaRead(text);
     setDone(null);
     setReading(r);
+    setCounts({});
     setThings([...new Set([...r.wishes.map((w) => w.thing)])]);
   };
+  const wishOf = (thing: string) => reading?.wishes.find((w) => w.thing === thing);
+  const manyOf = (o: Offer) => Math.min(counts[o.thing] ?? wishOf(o.thing)?.many ?? o.usual, o.most);
   const wayOf = (o: Offer) => (o.ways.some((w) => w.id === taken[o.thing]) ? taken[o.thing]! : o.ways[0]!.id);
+  const chosen = proposal?.offers.map((o) => o.verb) ?? [];
+  const feels = chosen.some((v) => v === "sense" || v === "count");
+  const whole = reading?.half === "act" ? chosen.some((v) => v !== "sense" && v !== "count") : feels;
   const boardTaken = proposal?.boards.some((b) => b.part === board) ? board : (proposal?.boards[0]?.part ?? "");
   const build = () => {
     if (!proposal) return;
-    const choices = proposal.offers.map((o) => ({ thing: o.thing, way: wayOf(o) }));
+    const choices = proposal.offers.map((o) => ({
+      thing: o.thing,
+      way: wayOf(o),
+      many: manyOf(o),
+      places: wishOf(o.thing)?.places ?? [],
+    }));
     void run(async (p) => {
       const s = await core().ideaBuild(p, choices, hints, text, boardTaken || undefined);
       if (s.clash) toast.error(`The parts do not fit: ${s.clash}`, { duration: 12_000 });
       else toast(`${s.verdict}. The parts are in the list, wired in the plan; undo takes them back.`);
-      setDone({ verdict: s.verdict, did: s.did });
+      setDone(s);
       setThings([]);
       setReading(null);
       setTyped(null);
@@ -161,6 +184,16 @@ export function Idea() {
           Heard as well: {(Object.keys(reading.hints) as (keyof Hints)[]).map((h) => HINT_WORDS[h]).join(", ")}.
         </p>
       )}
+      {reading && reading.slips.length > 0 && (
+        <p className="mt-1 text-sm text-soft">
+          Read as: {reading.slips.map((s) => `“${s.by}” as “${s.as}”`).join(", ")}.
+        </p>
+      )}
+      {reading?.beyond.map((b) => (
+        <p key={b.says} className="mt-1 text-sm text-risk">
+          “{b.by}”: {b.says}.
+        </p>
+      ))}
       {reading && reading.unread.length > 0 && (
         <p className="mt-1 text-sm text-risk">
           Not understood: {reading.unread.map((t) => `“${t}”`).join(", ")}. Choose it from the verbs, or say it in other
@@ -176,12 +209,21 @@ export function Idea() {
         <Ways
           key={o.thing}
           offer={o}
-          by={reading?.wishes.find((w) => w.thing === o.thing)?.by}
+          by={wishOf(o.thing)?.by}
           taken={wayOf(o)}
+          many={o.most > 1 ? manyOf(o) : null}
+          count={(n) => setCounts({ ...counts, [o.thing]: n })}
           take={(way) => setTaken({ ...taken, [o.thing]: way })}
           remove={() => setThings(things.filter((t) => t !== o.thing))}
         />
       ))}
+      {reading?.half && things.length > 0 && !whole && (
+        <p role="status" className="mt-3 border-t border-line pt-2">
+          {reading.half === "act"
+            ? "And what should come of it? Choose above what it shows, lights, sounds, moves, switches, logs or sends; without, its readings are at the computer."
+            : "And what should make it begin? Choose above what it senses or counts, the time of day too; without, it waits for your own code."}
+        </p>
+      )}
       {proposal && proposal.boards.length > 0 && (
         <section className="mt-3 border-t border-line pt-2" aria-label="The board">
           <p id="way-board">
@@ -214,6 +256,21 @@ export function Idea() {
           <strong>{done.verdict}.</strong>
           {done.did.length > 0 && ` Put in, so that the plan is sound: ${done.did.join("; ")}.`}
         </p>
+      )}
+      {done && done.does.length > 0 && (
+        <section className="mt-2" aria-label="What it does">
+          <p>Its program does this; numbers and sentences are changed at Firmware:</p>
+          <ul className="ml-5 list-disc">
+            {done.does.map((d, i) => (
+              <li key={i}>{d}</li>
+            ))}
+          </ul>
+          {done.short.map((s) => (
+            <p key={s} className="mt-1 text-sm text-risk">
+              {s}.
+            </p>
+          ))}
+        </section>
       )}
     </section>
   );

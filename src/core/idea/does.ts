@@ -1,0 +1,301 @@
+import type { Circuit } from "../circuit";
+import { rulesView, type RuleInput, type RuleOutput, type RulesView } from "../firmware/rules/view";
+import type { Rule } from "../project";
+import { thingById } from "./read";
+import { TRIPS, type Trip } from "./trips";
+import { everyOf, timesOf } from "./words/times";
+
+/** A wish that has become parts: their references, and where the words stand that it was found by. */
+export interface Wired {
+  thing: string;
+  refs: readonly string[];
+  places: readonly number[];
+}
+
+type When = Rule["when"];
+/** Something that makes an act begin. */
+interface Cause {
+  thing: string;
+  /** A reading and what has to be true of it; null: it is only followed. */
+  input: RuleInput | null;
+  trip: Trip | null;
+  /** Times of the day by a clock part. */
+  clock: { ref: string; times: readonly string[] } | null;
+  /** All parts that give it: any of several buttons, doors or pots will do. */
+  refs: readonly string[];
+}
+
+const senses = (w: Wired) => ["sense", "count"].includes(thingById(w.thing)!.verb);
+const CLAUSE = /[.;!?\n]|, | and then | but /g;
+/** The clause that stands around a place. */
+function clauseAt(text: string, place: number): string {
+  const ends = [...text.matchAll(CLAUSE)].map((m) => m.index);
+  const from = Math.max(0, ...ends.filter((e) => e < place));
+  return text.slice(from, Math.min(text.length, ...ends.filter((e) => e >= place)));
+}
+
+const OVER =
+  "above|over|more than|exceeds?|(?:higher|hotter|warmer|louder|greater|heavier|brighter|damper) than|reaches|at least|>";
+const UNDER =
+  "below|under|less than|(?:lower|colder|cooler|closer|nearer|quieter|darker|drier) than|drops? to|falls? to|within|<";
+/** Units in which people name a quantity, as a part of a regular expression, and how they become its own. */
+const SAID_IN: Readonly<Record<string, { unit: string; own(v: number, unit: string): number }>> = {
+  t: {
+    unit: "°? ?[cf]\\b|°|degrees?(?: (?:celsius|fahrenheit|c|f))?|",
+    own: (v, u) => (/f\b|fahr/.test(u) ? ((v - 32) * 5) / 9 : v),
+  },
+  seen: { unit: "°? ?c\\b|°|degrees?|", own: (v) => v },
+  rh: { unit: "%|percent|per cent|", own: (v) => v },
+  lux: { unit: "lux|lx|", own: (v) => v },
+  co2: { unit: "ppm|", own: (v) => v },
+  p: { unit: "hpa|mbar|millibars?|", own: (v) => v },
+  cm: {
+    unit: "cm|centim\\w+|mm|millim\\w+|m\\b|met(?:re|er)s?",
+    own: (v, u) => (/^mm|^millim/.test(u) ? v / 10 : /^c/.test(u) ? v : v * 100),
+  },
+  far: {
+    unit: "cm|centim\\w+|mm|millim\\w+|m\\b|met(?:re|er)s?",
+    own: (v, u) => (/^mm|^millim/.test(u) ? v : /^c/.test(u) ? v * 10 : v * 1000),
+  },
+};
+
+/** What the words say of a reading by a number: "above 25 °C", "closer than 20 cm", "at 37 degrees". */
+function saidNumber(said: string, input: RuleInput, usual: Trip | null): Trip | null {
+  const unit = SAID_IN[input.out];
+  if (!unit) return null;
+  const re = new RegExp(
+    `(?:\\b|(?<=\\s))(?:(${OVER})|(${UNDER})|at|to|of|around) ?(minus |-)?(\\d+(?:\\.\\d+)?) ?(${unit.unit})(?![\\w:])`,
+    "g",
+  );
+  for (const m of said.matchAll(re)) {
+    // "At 28" alone is a time as well: it takes a unit.
+    if (m[1] === undefined && m[2] === undefined && !m[5]) continue;
+    const v = Math.round(unit.own(Number(m[4]) * (m[3] ? -1 : 1), m[5] ?? "") * 10) / 10;
+    if (v < input.room[0] || v > input.room[1]) continue;
+    const hysteresis = usual && "hysteresis" in usual ? usual.hysteresis : undefined;
+    const more = { ...(hysteresis !== undefined && { hysteresis }) };
+    const isBelow = m[2] !== undefined || (m[1] === undefined && usual !== null && "below" in usual);
+    return isBelow ? { below: v, ...more } : { above: v, ...more };
+  }
+  return null;
+}
+
+/** What a wish that feels something gives to go by. */
+function causeOf(w: Wired, view: RulesView, text: string): Cause | null {
+  const inputs = view.inputs.filter((i) => w.refs.includes(i.ref));
+  if (w.thing === "time") {
+    const clock = inputs.find((i) => i.clock);
+    return clock
+      ? { thing: w.thing, input: null, trip: null, clock: { ref: clock.ref, times: timesOf(text) }, refs: w.refs }
+      : null;
+  }
+  const said = w.places.length ? w.places.map((p) => clauseAt(text, p)).join(" . ") : text;
+  const cases = TRIPS[w.thing] ?? [];
+  const hit = cases.find((c) => !c.said || new RegExp(`\\b(?:${c.said})`).test(said));
+  const alike = (i: RuleInput) => inputs.filter((x) => x.out === i.out).map((x) => x.ref);
+  for (const i of inputs) {
+    const usual = hit?.trips[i.word] ?? hit?.trips[i.out] ?? null;
+    const trip = saidNumber(said, i, usual) ?? usual;
+    if (trip) return { thing: w.thing, input: i, trip, clock: null, refs: alike(i) };
+  }
+  const reading = inputs.find((i) => !i.yesNo && !i.clock);
+  return reading ? { thing: w.thing, input: reading, trip: null, clock: null, refs: alike(reading) } : null;
+}
+
+/** Words after which stands what makes something begin. */
+const WHEN =
+  /\b(?:when|whenever|if|as soon as|once|until|while|each time|every time|after|because|with|by|for)\b[^.;,!?]*$/;
+/** The cause that the words put nearest to an act; what stands after "when" is nearer. */
+function nearest(causes: readonly { cause: Cause; wired: Wired }[], act: Wired, text: string): Cause | null {
+  const far = (a: number, b: number) => {
+    const [from, to] = a < b ? [a, b] : [b, a];
+    const stops = [...text.slice(from, to).matchAll(CLAUSE)].length * 40;
+    return (to - from + stops) * (WHEN.test(text.slice(Math.max(0, b - 40), b + 8)) ? 0.4 : 1);
+  };
+  const score = (w: Wired) =>
+    act.places.length && w.places.length ? Math.min(...w.places.flatMap((p) => act.places.map((a) => far(a, p)))) : 0;
+  return [...causes].sort((a, b) => score(a.wired) - score(b.wired))[0]?.cause ?? null;
+}
+
+const whenOf = (input: RuleInput, trip: Trip, ref = input.ref): When => ({ ref, out: input.out, ...trip });
+/** The other way round: what holds while it does not. */
+const unless = (t: Trip): Trip =>
+  "is" in t ? { is: t.is ? 0 : 1 } : "above" in t ? { below: t.above } : { above: t.below };
+
+/** Parts that go as far as a reading says, where one can be followed. */
+const FOLLOWS = new Set(["knob", "stick", "bend"]);
+/** How long something lasts that a moment begins, seconds. */
+const A_WHILE = 5;
+/** White keys from the middle of a piano, Hz. */
+const NOTES = [262, 294, 330, 349, 392, 440, 494, 523, 587, 659, 698, 784, 880, 988, 1047, 1175];
+const TUNE = [
+  { value: 523, for_s: 0.25 },
+  { value: 659, for_s: 0.25 },
+  { value: 784, for_s: 0.5 },
+];
+/** What is watered is given little: a sensor that falls out of its pot must not flood the room. */
+const SIPS = new Set(["pump"]);
+/** What goes over with each press or clap. */
+const CLAPS = /\b(?:clap|whistl|knock|shout)\w*/;
+const TOGGLES = new Set(["lamp", "room-light", "strip", "appliance"]);
+
+/** Green while all is well, yellow from four fifths of the way on, red when it has come. */
+function traffic(outs: readonly RuleOutput[], cause: Cause | null): Rule[] {
+  const [green, yellow, red] = outs.map((o) => o.ref);
+  if (!green || !yellow || !red) return [];
+  const turns: Rule["do"] = { ref: green, act: "next", among: [green, yellow, red] };
+  if (!cause?.input || !cause.trip) return [{ when: { every_s: A_WHILE }, do: turns }];
+  const { input, trip } = cause;
+  if ("is" in trip) return [{ when: whenOf(input, trip), do: turns }];
+  const at = "above" in trip ? trip.above : trip.below;
+  const near = Math.round((input.room[0] < 0 || at < 10 ? at : "above" in trip ? at * 0.8 : at * 1.25) * 10) / 10;
+  const soon: Trip = "above" in trip ? { above: near } : { below: near };
+  return [
+    { when: whenOf(input, unless(soon)), do: { ref: green, act: "on" } },
+    { when: whenOf(input, soon), do: { ref: yellow, act: "on" } },
+    { when: whenOf(input, trip), do: { ref: red, act: "on" } },
+  ];
+}
+
+/** What one output does by a cause. */
+function doing(act: string, out: RuleOutput, cause: Cause, k: number, several: boolean, text: string): Rule[] {
+  const { ref } = out;
+  const moment = (at: When): Rule[] => {
+    if (out.word === "angle")
+      return [{ when: at, do: { ref, act: "sequence", steps: [{ value: 90, for_s: A_WHILE }] } }];
+    if (out.word === "tone") return [{ when: at, do: { ref, act: "sequence", steps: TUNE } }];
+    if (out.word === "piece" || out.word === "number" || out.word === "steps" || out.word === "colour")
+      return [{ when: at, do: { ref, act: "sequence", steps: [{ value: 1, for_s: A_WHILE }] } }];
+    return [{ when: at, do: { ref, act: "for", for_s: A_WHILE } }];
+  };
+  if (cause.clock) {
+    if (act === "digits" || act === "needle")
+      return [{ when: { ref: cause.clock.ref, out: "time" }, do: { ref, act: "follow" } }];
+    if (act === "text") return [];
+    return cause.clock.times.flatMap((at) => moment({ ref: cause.clock!.ref, at }));
+  }
+  const { input, trip } = cause;
+  if (!input) return [];
+  const shows = out.word === "number" && out.unit === "";
+  const counts = cause.thing.startsWith("count-") || (shows && input.yesNo);
+  if (shows) {
+    if (counts && trip) return [{ when: whenOf(input, trip), do: { ref, act: "count" } }];
+    return act === "digits" ? [{ when: { ref: input.ref, out: input.out }, do: { ref, act: "follow" } }] : [];
+  }
+  const far =
+    !input.yesNo &&
+    (FOLLOWS.has(cause.thing) ||
+      act === "needle" ||
+      (act === "strip" && out.word === "number") ||
+      (out.word === "tone" && cause.thing === "distance"));
+  if (far && !out.onOff && out.word !== "piece" && out.word !== "colour")
+    return [{ when: { ref: input.ref, out: input.out }, do: { ref, act: "follow" } }];
+  if (!trip) return [];
+  // One button, one light: the second goes by the second.
+  const at = cause.refs[several ? k : 0];
+  const when = whenOf(input, trip, at ?? input.ref);
+  if (act === "drive" && (cause.thing === "obstacle" || cause.thing === "line"))
+    return [{ when: whenOf(input, unless(trip)), do: { ref, act: "on" } }];
+  if (
+    TOGGLES.has(act) &&
+    (cause.thing === "button" || cause.thing === "touch" || cause.thing === "loudness") &&
+    out.onOff &&
+    (cause.thing !== "loudness" || input.yesNo || CLAPS.test(text))
+  )
+    return [{ when, do: { ref, act: "toggle" } }];
+  if (out.word === "angle") return [{ when, do: { ref, act: "set", value: 90 } }];
+  if (out.word === "piece") return [{ when, do: { ref, act: "set", value: 1 } }];
+  if (out.word === "tone" && act === "melody")
+    return cause.refs.length > 1
+      ? cause.refs
+          .slice(0, NOTES.length)
+          .map((r, n): Rule => ({ when: whenOf(input, trip, r), do: { ref, act: "set", value: NOTES[n]! } }))
+      : [{ when, do: { ref, act: "sequence", steps: TUNE } }];
+  if (out.word === "steps") return [];
+  // Green while all is well, red when not.
+  if (out.word === "colour" && !input.yesNo)
+    return [
+      { when: whenOf(input, unless(trip)), do: { ref, act: "set", value: 2 } },
+      { when, do: { ref, act: "set", value: 1 } },
+    ];
+  return (several ? [at ?? input.ref] : cause.refs).map((r) => ({
+    when: whenOf(input, trip, r),
+    do: SIPS.has(act) && cause.thing === "soil" ? { ref, act: "for", for_s: A_WHILE } : { ref, act: "on" },
+  }));
+}
+
+/** Lines of a record: again and again, and each time that something happens which is there or not. */
+function lines(card: string, causes: readonly Cause[], text: string): Rule[] {
+  const events = causes.filter((c) => c.input?.yesNo && c.trip);
+  return [
+    ...(events.length < causes.length || !events.length
+      ? [{ when: { every_s: everyOf(text) ?? 60 }, do: { ref: card, act: "log" } } as Rule]
+      : []),
+    ...events.map((c): Rule => ({ when: whenOf(c.input!, c.trip!), do: { ref: card, act: "log" } })),
+  ];
+}
+
+/** What rules do less well than the words may hope for, told where it is so. */
+const SHORT: Readonly<Record<string, string>> = {
+  tag: "Any card will do: which card it is, is for code of your own",
+  code: "One key will do, the 7: a code of several keys is for code of your own",
+  pump: "It runs for a few seconds each time: try how much that is before you leave it alone",
+  appliance:
+    "What heats needs a cut-out of its own: a program can stand still. Mains is for a licensed person and the local rules",
+  steps: "How many steps it goes, and when, is for code of your own",
+};
+export const shortWords = (rules: readonly Rule[], wired: readonly Wired[]): string[] =>
+  wired.flatMap((w) => {
+    const says = SHORT[w.thing];
+    const goesBy = (r: Rule) =>
+      senses(w) ? "ref" in r.when && w.refs.includes(r.when.ref) : w.refs.includes(r.do.ref);
+    return says && (w.thing === "steps" || rules.some(goesBy)) ? [says] : [];
+  });
+
+/**
+ * What the project does, as rules, from the wishes and the words they were said in: each act by the cause that stands nearest to
+ * it, with common values where none is named. What the words leave open keeps what was there before, or what is suggested for it.
+ * Nothing that moves, heats or pumps is begun by anything that nobody spoke of. Null: the words give no rule.
+ */
+export function rulesFor(c: Circuit, wired: readonly Wired[], typed: string): Rule[] | null {
+  const text = typed.toLowerCase().replace(/[’‘]/g, "'");
+  const view = rulesView(c);
+  const causes = wired.filter(senses).flatMap((w) => {
+    const cause = causeOf(w, view, text);
+    return cause ? [{ cause, wired: w }] : [];
+  });
+  const acts = wired.filter((w) => !senses(w));
+  const made = acts.flatMap((w): Rule[] => {
+    const outs = view.outputs.filter((o) => w.refs.includes(o.ref) && !o.sends);
+    if (outs.some((o) => o.logs))
+      return outs.flatMap((o) =>
+        o.logs
+          ? lines(
+              o.ref,
+              causes.map((x) => x.cause),
+              text,
+            )
+          : [],
+      );
+    const cause = nearest(causes, w, text);
+    if (w.thing === "traffic" && outs.length === 3) return traffic(outs, cause);
+    if (!cause) {
+      const every = everyOf(text);
+      const counts =
+        w.thing === "digits" && /\b(?:timer|stop ?watch|count ?down|pomodoro|hour ?glass|clock)/.test(text);
+      return outs.flatMap((o): Rule[] =>
+        counts
+          ? [{ when: { every_s: 1 }, do: { ref: o.ref, act: "count" } }]
+          : every !== null && o.onOff
+            ? [{ when: { every_s: every }, do: { ref: o.ref, act: "for", for_s: Math.min(A_WHILE, every / 2) } }]
+            : [],
+      );
+    }
+    const several = outs.length > 1 && cause.refs.length > 1;
+    return outs.flatMap((o, k) => doing(w.thing, o, cause, k, several, text));
+  });
+  if (!made.length) return null;
+  const told = new Set(made.map((r) => r.do.ref));
+  const kept = view.rules.filter((r) => !told.has(r.rule.do.ref)).map((r) => r.rule);
+  return [...kept, ...made].slice(0, 100);
+}

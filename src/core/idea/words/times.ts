@@ -1,0 +1,78 @@
+const HOURS: Readonly<Record<string, number>> = {
+  one: 1,
+  two: 2,
+  three: 3,
+  four: 4,
+  five: 5,
+  six: 6,
+  seven: 7,
+  eight: 8,
+  nine: 9,
+  ten: 10,
+  eleven: 11,
+  twelve: 12,
+  noon: 12,
+  midday: 12,
+  midnight: 0,
+};
+/** When people mean what they say without a number. */
+const DAYTIMES: [RegExp, string][] = [
+  [/\bmorning|\bwake\w*|\bbreakfast|sun ?rise|\bdawn/, "07:00"],
+  [/\bnoon|\bmidday|\blunch/, "12:00"],
+  [/\bafternoon/, "15:00"],
+  [/\bevening|\bdusk|sun ?set/, "19:00"],
+  [/\bbed ?time/, "20:00"],
+  [/\bnight/, "22:00"],
+];
+const two = (n: number) => String(n).padStart(2, "0");
+
+/** Times of the day that the words name, as `07:30`; what comes so many times a day without saying when is spread over it. */
+export function timesOf(text: string): string[] {
+  const words = Object.keys(HOURS).join("|");
+  const re = new RegExp(
+    `\\b(?:at|and|until|from|by) (?:about )?(half past |quarter past |quarter to )?(?:(\\d{1,2})(?:[:.](\\d\\d))?|(${words}))\\b ?(o'?clock|am\\b|pm\\b|in the (?:morning|evening|afternoon)|at night)?`,
+    "g",
+  );
+  const out: string[] = [];
+  let after = /\bat\b|o'?clock|\d[:.]\d\d|\bnoon|\bmidnight/.test(text);
+  for (const m of text.matchAll(re)) {
+    if (!after) break;
+    let hour = m[2] !== undefined ? Number(m[2]) : HOURS[m[4]!]!;
+    let minute = m[3] !== undefined ? Number(m[3]) : 0;
+    const part = m[5] ?? "";
+    if (/pm|evening|afternoon|at night/.test(part) && hour < 12) hour += 12;
+    if (m[1]?.startsWith("half")) minute = 30;
+    if (m[1] === "quarter past ") minute = 15;
+    if (m[1] === "quarter to ") [hour, minute] = [(hour + 23) % 24, 45];
+    // "At eight and at six": the second is in the evening.
+    const last = out.at(-1);
+    if (!part && hour <= 12 && last !== undefined && hour * 60 + minute <= Number(last.slice(0, 2)) * 60) hour += 12;
+    if (hour < 24 && minute < 60) out.push(`${two(hour)}:${two(minute)}`);
+    after = true;
+  }
+  if (out.length) return [...new Set(out)].slice(0, 4);
+  const often = /\b(twice|two times|three times|thrice|\d times) (?:a|per|every|each) day/.exec(text)?.[1];
+  if (often) return often.startsWith("th") || often[0] === "3" ? ["07:00", "13:00", "19:00"] : ["08:00", "18:00"];
+  const said = DAYTIMES.filter(([re]) => re.test(text)).map(([, t]) => t);
+  return said.length ? said : ["08:00"];
+}
+
+const UNIT_S: Readonly<Record<string, number>> = { second: 1, minute: 60, hour: 3600, day: 86_400 };
+/** Every so many seconds, where the words say it: "every ten minutes", "each hour"; null: they don't. */
+export function everyOf(text: string): number | null {
+  const m = /\b(?:every|each) (?:(\d{1,4}|[a-z]+) )?(second|minute|hour|day)s?\b/.exec(text);
+  if (!m) return null;
+  const words: Readonly<Record<string, number>> = {
+    ...HOURS,
+    fifteen: 15,
+    twenty: 20,
+    thirty: 30,
+    "forty five": 45,
+    sixty: 60,
+    half: 0.5,
+    few: 5,
+    other: 2,
+  };
+  const n = m[1] === undefined ? 1 : (words[m[1]] ?? Number(m[1]));
+  return n > 0 && Number.isFinite(n) ? Math.min(n * UNIT_S[m[2]!]!, 86_400) : null;
+}
