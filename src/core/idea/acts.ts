@@ -16,6 +16,9 @@ export const ACTS: readonly Thing[] = [
     verb: "show",
     name: "numbers or words on a display",
     words: [
+      "in (?:words|letters|numbers|plain words)\\b",
+      "(?:in )?percent(?:age)? (?:on|display)",
+
       "scroll\\w*|(?:shop|welcome|door|menu|price) sign|notice board|side by side",
       "(?:minutes|seconds|time|hours|days) (?:left|remaining|to go)",
 
@@ -25,7 +28,7 @@ export const ACTS: readonly Thing[] = [
       "\\blcds?\\b",
       "\\boleds?\\b",
       "read ?outs?\\b",
-      "name ?(?:tag|badge|sign|plate)|message board|ticker|scrolling text|word of the day|tells? a joke|quotes?\\b",
+      "name ?(?:tag|badge|sign|plate)|message board|ticker|scrolling text|word of the day|quotes?\\b",
     ],
     ways: [
       way("oled", "module/ssd1306-i2c", "Display", {
@@ -68,6 +71,8 @@ export const ACTS: readonly Thing[] = [
     verb: "show",
     name: "pictures and colours on a screen",
     words: [
+      "(?:pocket|small|hand ?held|computer|video|board|jump|racing|ball) game\\b(?=[^.;!?]*screen)",
+
       "(?:space )?invaders?|tetris|breakout game|arcade\\w*|computer game\\b(?! wheel)|(?:pixel|digital|photo) (?:art )?frame|(?:plant|flower|pot|pet|tamagotchi|cube|robot) (?:\\w+ )?(?:that |which )?smiles?|smil(?:es?|ing)\\b",
 
       "pictures?\\b(?! frame)(?! that)(?<!press the pictures?)(?<!on the pictures?)",
@@ -111,6 +116,9 @@ export const ACTS: readonly Thing[] = [
     name: "a small light as a sign",
     many: "lights|lamps|leds|colou?rs|bulbs|candles",
     words: [
+      "(?:lamps?|lights?|leds?) (?:i|we|you|that i|which i) (?:can |could )?(?:switch|turn|control|set|dim)",
+      "lights? (?:up )?(?:a|the) (?:\\w+ )?(?:lamp|light|led)",
+
       "\\ba (?:small |little |tiny |red |green |blue |bright )?(?:light|lamp)\\b(?! (?:barrier|sensor|strip|meter|gate|beam|switch|show))",
       "(?:lights?|lamps?|leds?) (?:that |which |to |should |will )?(?:show|shows|tell|up|on|off|goes|go|comes|turns?|blinks?|flash\\w*|shines?|fades?)\\b",
       "(?:red|green|yellow|blue|white|orange|amber|warning|signal|status|control|pilot|brake|tail|police|ambulance|SOS|sos|busy|recording|on air|stop|runway|harbour|landing|head) (?:light|lamp|led)s?\\b(?! strip)",
@@ -213,10 +221,11 @@ export const ACTS: readonly Thing[] = [
         ...inside,
         good: "sixteen in a ring, on one pin",
       }),
-      way("rgb", "discrete/led-rgb-cc", "Lamp", {
+      several("rgb", [{ part: "discrete/led-rgb-cc", label: "Lamp", per: 60 }], {
         price: 1,
         ...inside,
         good: "one light of any colour, no more supply needed",
+        but: "3 pins",
       }),
     ],
   },
@@ -290,6 +299,8 @@ export const ACTS: readonly Thing[] = [
     verb: "sound",
     name: "notes and melodies",
     words: [
+      "(?:start|play|stop)(?:s|ing)? (?:some |the |my )?music\\b",
+
       "play(?:s|ing)? (?:happy )?birthday|happy birthday|orchestra|(?:song|tune) (?:player|box|machine)|carillon|wind chimes?|play(?:s|ing)? (?:a |some )?sounds?",
 
       "melod(?:y|ies)",
@@ -323,7 +334,7 @@ export const ACTS: readonly Thing[] = [
       "(?:says?|tells?|speaks?) (?:something|anything|what|how|it)\\b(?= (?:when|if|aloud|loud|with)|$|[.,;!?])",
       "laugh(?:s|ing)?\\b|yell(?:s|ing)?\\b",
 
-      "(?:speak|speaks|speaking|talk|talks|talking|voices?|speech)\\b(?! (?:control|recogn\\w*|command))",
+      "(?<!when (?:i|you|we) )(?:speak|speaks|speaking|talk|talks|talking|voices?|speech)\\b(?! (?:control|recogn\\w*|command))",
       "(?:say|says|saying|tell|tells|announce|announces|call|calls|shout|shouts) (?:\\w+ )?(?:hello|hi|good ?bye|good morning|good night|welcome|a word|something|words|sentences|aloud|loudly|out loud|my name|the time|thank you|thanks|boo|stor(?:y|ies)|jokes?)\\b",
       "(?:talking|speaking) (?:clock|thermometer|toy|book|box|parrot|robot)",
       "mp3",
@@ -353,6 +364,8 @@ export const ACTS: readonly Thing[] = [
     name: "something turned to an angle",
     many: "servos|arms|flags|barriers|legs|joints|flaps|fingers",
     words: [
+      "{moved} (?:lock|latch|opener)|(?:secret|hidden|magic) (?:lock|door|compartment|drawer)|(?:for|of|to) (?:the |my )?(?:curtains?|blinds|shutters?|gates?|hatch(?:es)?)\\b",
+
       "(?:\\w+ )?rudder|parachute (?:release|drop)|crossing gate|(?:cat|dog|pet) (?:flap|door)s?|(?:hedgehog|rabbit|hen|cat|dog) (?:door|gate|flap)|(?:ball|treat|toy|card|coin) (?:dispenser|thrower|launcher)|spider (?:robot)?|(?:four|six|eight|two) legs|walks? on|(?:santa|doll|bear|figure|monster|skeleton|ballerina) (?:that |which )?(?:dances|waves|nods|moves)|eyebrows",
 
       "{moved} (?:\\w+ )?(?:that |which )?(?:copies|copy|follows|mirrors)",
@@ -404,6 +417,8 @@ export const ACTS: readonly Thing[] = [
     name: "wheels or a motor that runs",
     many: "motors",
     words: [
+      "(?:model |toy |doll's? )?(?:lift|elevator)\\b(?= (?:with|for|that|which|to)|$|[.,;!?])",
+
       "(?:rc|remote control|radio control) (?:\\w+ )?(?:car|truck|boat|ship|tank|train|buggy|plane|toy)s?|submarines?|bubble (?:machine|blower|gun)|car wash|brush(?:es)? (?:that |which )?(?:turn|spin|rotat)\\w*|rotating (?:disc|disk|globe|sign|brush\\w*|drum)|(?:santa|doll|bear|figure|monster|skeleton|ballerina) (?:that |which )?(?:dances|turns|spins|runs|moves|drives)|cable (?:car|way)|ski lift|(?:car|robot|train|boat|buggy|truck|tram|bus|rover) (?:that |which )?(?:stops|drives|turns|moves|runs)",
 
       "(?:radio |remote |bluetooth |phone |wifi |self )?(?:controlled|driving|steered) (?:tank|car|boat|truck|ship|train|robot|bus|vehicle)s?",
@@ -577,6 +592,8 @@ export const ACTS: readonly Thing[] = [
     verb: "log",
     name: "a record of readings",
     words: [
+      "(?:write down|note down|jot down|keep track of)(?:s|ing)? (?:when|how|who|what|the|each|every|all)\\b|(?<!\\w )notes? (?:how|who|what|every|down)\\b",
+
       "data ?(?:card|stick|file|base)s?|(?:barograph|data recorder)",
 
       "(?:\\w+ )?recorder\\b(?! (?:flute|music))",

@@ -60,6 +60,9 @@ export const SENSES: readonly Thing[] = [
     name: "how warm the air is",
     many: "temperatures|thermometers|probes|(?:temperature )?sensors|rooms|places",
     words: [
+      "(?:fridge|freezer)\\b[^.;,!?]{0,24}\\b(?:warm|cold|warmer|thaw\\w*|defrost\\w*)",
+      "thaw\\w*|defrost\\w*",
+
       "ice (?:warning|alert|alarm)|icy|(?:slippery|frozen) (?:road|path|step)\\w*",
       "climate (?:log\\w*|monitor\\w*|record\\w*|display|control\\w*|station)",
       "how (?:warm|cold|hot) (?:should|must)|warm enough|cold enough|hot enough",
@@ -193,6 +196,9 @@ export const SENSES: readonly Thing[] = [
     verb: "sense",
     name: "how damp the air is",
     words: [
+      "moisture of (?:the )?(?:hay|wood|straw|grain|flour|paper|air|wall)|(?:hay|wood|wall|straw)\\b[^.;,!?]{0,10}\\b(?:moist\\w*|damp|wet|dry)",
+      "(?:air|weather) (?:outside |inside |in here )?(?:is |gets )?(?:too )?(?:drier|damper|wetter)",
+
       "(?:air|outside air|cellar|room|weather) (?:is |gets )?(?:too )?(?:drier|damper|wetter)",
       "climate (?:log\\w*|monitor\\w*|record\\w*|display|control\\w*|station)|(?:room|indoor) climate",
       "(?:museum|archive|instrument|violin|guitar|cigar|wine) (?:case|cellar|box|room|cabinet)",
@@ -227,6 +233,9 @@ export const SENSES: readonly Thing[] = [
     verb: "sense",
     name: "weather: pressure, warmth, damp",
     words: [
+      "how high (?:is|are|am|was) (?:the |this |our |i|we|it|a )?(?:\\w+ )?(?:mountain|hill|tower|tree|we|i|it)?\\b",
+      "(?<=(?:humidity|temperature)[^.;!?]{0,20})\\bpressure\\b|pressure\\b(?=[^.;!?]{0,20}\\b(?:humidity|temperature))",
+
       "barograph|(?:weather|sounding|high altitude) balloon|(?:moon|mars) lander|parachute",
 
       "(?:record|measure|log|show|tell)s? (?:the |its )?height\\b(?! of (?:a |the )?(?:person|child|table))(?=[^.;!?]*)",
@@ -262,6 +271,9 @@ export const SENSES: readonly Thing[] = [
     verb: "sense",
     name: "how light it is",
     words: [
+      "(?:look|search|drive|run|go|turn|move)(?:s|ing)? (?:for|to|towards?|away from) (?:a |the )?(?:light|sun|brightest|shade|dark)\\w*",
+      "(?:while|how long|whether|when|if|as long as) (?:the |a |my )?(?:light|lamp)s? (?:is|are|was|stays) (?:still )?(?:on|off|left on)",
+
       "\\buv\\b(?: index)?|ultra ?violet|sun ?burn|hours of (?:sun\\w*|light|daylight)|light gun|(?:power|the lights?) (?:fails|goes out|cut)",
 
       "(?<!lamp |light |lights |led |that )(?:gets?|is|turns?|when|it|becomes?|too|getting|grows?|being|in the|after) (?:it is |it's |it gets |too |very |so )?(?:dark|bright|darker|brighter|sunny)\\b",
@@ -314,6 +326,8 @@ export const SENSES: readonly Thing[] = [
     name: "how far something is",
     many: "distance sensors|distances|directions",
     words: [
+      "follow(?:s|ing)? (?:my|the|your|a) (?:hand|person|wall|back)\\b",
+
       "(?:blind|white|sonar) cane|for (?:the )?blind(?: people| persons)?\\b(?=[^.;!?]*\\b(?:wall|way|obstacle|cane|walk))",
 
       "distances?",
@@ -364,6 +378,9 @@ export const SENSES: readonly Thing[] = [
     verb: "sense",
     name: "how full a tank or barrel is",
     words: [
+      "(?:gauge|meter|level|display) (?:for|of|on) (?:the |my |our |an? )?(?:\\w+ )?(?:tank|barrel|cistern|butt|pond)",
+      "(?:oil|diesel|fuel|rain) tank",
+
       "(?:when|if|until|once|before) (?:it is |it's |they are |it gets |it runs )?(?:low|empty|full|nearly empty|almost empty)\\b",
       "(?:refill|top up)\\w* (?:the |my )?(?:water|{tank})",
 
@@ -556,6 +573,8 @@ export const SENSES: readonly Thing[] = [
     name: "a knob that is turned",
     many: "knobs|dials|sliders|potentiometers|faders",
     words: [
+      "(?:speed|tempo|volume|brightness|colour) (?:control|setting|adjust\\w*|regulator)|(?:two|three|four|five) (?:speeds|levels|steps)\\b",
+
       "(?:racing|steering) wheel|volume (?:knob|control|wheel)|crank\\b|turn the dials?",
 
       "knobs?",
@@ -658,6 +677,10 @@ export const SENSES: readonly Thing[] = [
     verb: "sense",
     name: "how loud it is",
     words: [
+      "when (?:i|you|we) (?:talk|speak|sing|shout|clap|whistle)\\b",
+      "(?:mood|beat|rhythm|sound|loudness|volume) of (?:the )?(?:music|song)",
+      "away from noise|runs? away from (?:loud|noise)",
+
       "(?:loudest |loud |any |some |hears? (?:a |any )?)sounds?\\b",
       "react(?:s|ing)? to (?:a |the |any )?(?:sounds?|noise|voice|music)",
       "sound (?:activated|reactive|sensitive|controlled)",
@@ -807,6 +830,8 @@ export const SENSES: readonly Thing[] = [
     verb: "sense",
     name: "shaking or knocking",
     words: [
+      "(?:washing machine|dryer|dishwasher|motor|engine) (?:is |was )?(?:still )?(?:running|on|working|going)",
+
       "knock(?:s|ed|ing)?\\b(?: knock)?",
       "vibrat\\w*",
       "shak(?:e|es|en|ing|y)\\b|shook\\b",
@@ -839,6 +864,8 @@ export const SENSES: readonly Thing[] = [
     verb: "sense",
     name: "how it is tilted or turned",
     words: [
+      "(?:{person}|{animal}) (?:falls?|fell|trips|has fallen|tips over)\\b|egg drop|how strong is the (?:blow|impact|hit)|falls? (?:down|out of bed)",
+
       "when(?:ever)? (?:i|it|we) (?:brake|slow down|stop|jump|move|fall)s?\\b",
 
       "on its (?:side|head|back)|upside|(?:turn|flip)(?:s|ed|ing)? (?:it |the \\w+ )?(?:over|upside|on its)",
@@ -948,6 +975,8 @@ export const SENSES: readonly Thing[] = [
     verb: "sense",
     name: "current, voltage or power",
     words: [
+      "(?:charge|power|solar|energy|battery) meter|charge (?:level|state|of)|solar box",
+
       "{electricity} (?:of|from|in|made by) (?:a |the |my |our )?(?:\\w+ ){0,2}?(?:wind ?mill|dynamo|turbine|lamp|toy|lemon|potato|fruit|generator|pedal)\\w*",
       "how much (?:does |do )?(?:the |my |a )?(?:\\w+ ){0,2}?charge",
       "(?:lemon|potato|fruit|salt water) batter\\w*",
@@ -1057,6 +1086,8 @@ export const SENSES: readonly Thing[] = [
     verb: "sense",
     name: "something in the way",
     words: [
+      "how fast (?:a |the |my )?(?:toy |model )?(?:car|ball|marble|sledge|train) (?:goes|rolls|runs|drives|moves|falls)|(?:time|how long) (?:it takes )?(?:a |the |my )?(?:ball|car|marble|stone|pendulum) (?:takes|needs|to)",
+
       "laser (?:\\w+ )?(?:alarm|security|barrier|trap|beam|sensor|gate)s?",
 
       "something (?:is )?(?:on|in|across) the (?:track|road|rails?|path|line)",
@@ -1116,6 +1147,8 @@ export const SENSES: readonly Thing[] = [
     verb: "sense",
     name: "a card or tag held to it",
     words: [
+      "borrow\\w*|lend(?:s|ing)?\\b|who (?:took|has|borrowed|used)",
+
       "(?<=(?:code|lock|locks|key)[^.;!?]{0,20})\\bcards?\\b",
       "cat flap with|(?:flap|door|gate|box|lock) (?:with|by|for) (?:a |my |the |its )?(?:card|chip|tag)",
 
@@ -1144,6 +1177,9 @@ export const SENSES: readonly Thing[] = [
     verb: "sense",
     name: "a code or numbers typed in",
     words: [
+      "(?:\\d|two|three|four|five|six)[ -]?digit (?:lock|code|number|combination)",
+      "secret lock",
+
       "(?:locks?|puzzle|box|safe)\\b[^.;!?]{0,12}: ?[^.;!?]{0,20}\\bcode\\b",
       "(?<![\\w] )codes?\\b(?= ?(?:,|and|or) )",
 
@@ -1203,6 +1239,9 @@ export const SENSES: readonly Thing[] = [
     verb: "sense",
     name: "the time of day",
     words: [
+      "(?:too |so )late\\b|past (?:bed ?time|eight|nine|ten|midnight)",
+      "in time for|on time\\b",
+
       "(?:two|three|\\d+|half an|an|one) hours? (?:at|in|before|after|a day|per day|every day)\\b",
 
       "\\bclock\\b(?! hands?)(?!wise)",
@@ -1248,7 +1287,9 @@ export const SENSES: readonly Thing[] = [
     verb: "sense",
     name: "how far something is bent",
     words: [
-      "(?:copies|copy|follows|mirrors|like) (?:my|the|your|a) (?:fingers?|hand)",
+      "(?:copies|copy|mirrors) my hand",
+
+      "(?:copies|copy|follows|mirrors) (?:my|the|your|a) fingers?|(?:copies|copy|mirrors) (?:my|the|your|a) hand",
 
       "bend(?:s|ing)?\\b",
       "how far [^.;,!?]{0,20}bent\\b",

@@ -10,6 +10,23 @@ export interface Implied {
  * is named inside the name ("camera slider": no slider) does not count by itself.
  */
 export const MADE_OF: readonly Implied[] = [
+  {
+    words: ["(?:model |toy |doll's? )?(?:lift|elevator)s?\\b(?= (?:with|for|that|which|to)|$)"],
+    things: ["drive", "button"],
+  },
+  {
+    words: [
+      "(?:board |party |card )?game timer|timer for (?:a |the |our |my )?(?:\\w+ )?(?:game|exam|lesson|talk|cooking|homework|tea|eggs?|piano|sport\\w*|workout)",
+    ],
+    things: ["digits", "beep"],
+  },
+  { words: ["piano (?:practice|lesson|teacher)|drum practice"], things: [] },
+  {
+    words: ["clocks? with (?:only )?(?:one|two|a|real|wooden|cardboard) hands?|clock hands?"],
+    things: ["time", "steps"],
+  },
+  { words: ["(?:school |tour )?bus(?: stop)?\\b(?! that)"], things: [] },
+  { words: ["(?:on|at|to|for) (?:the|my|our|a) (?:computer|laptop|pc)(?= (?:with|by|using|when|as)|$)"], things: [] },
   { words: ["automatic (?:night ?)?(?:light|lamp)s?|night ?lights?\\b(?! for)"], things: ["light-level", "strip"] },
   { words: ["countdown timers?"], things: ["digits"] },
   { words: ["gas leak (?:alarm|detector|warn\\w*|sensor)|gas leaks?"], things: ["gas", "alert"] },
@@ -203,7 +220,7 @@ export const MADE_OF: readonly Implied[] = [
     words: ["light (?:organ|show)|(?:disco|party) (?:lights?|lamp|ball)|music visuali[sz]er|vu meter|dancing lights"],
     things: ["loudness", "strip"],
   },
-  { words: ["candles?\\b(?! (?:is|was|goes|out|flame|burns|are))|tea lights?"], things: ["lamp"] },
+  { words: ["candles?\\b(?! (?:still |is|was|goes|out|flame|burns|are))|tea lights?"], things: ["lamp"] },
   {
     words: [
       "wake ?up (?:light|lamp)|sun ?rise,? (?:alarm|lamp|light|clock|simulat\\w*)(?: clock| with)?|dawn (?:lamp|light|simulator)|(?:alarm clock|wake\\w*) [^.;,!?]{0,20}\\bwith light",
@@ -332,7 +349,7 @@ export const WEAK: readonly Implied[] = [
   },
   {
     words: [
-      "(?<!model |slot |toy |for |my |the )(?:cars?|trains?|robots?|boats?|trucks?|tanks? (?:that|which) (?:drive|roll)\\w*|vehicles?|locomotives?|bus|tractors?)\\b(?! ?park)(?! ?track)(?! is| comes| passes| arrives| goes past)(?= (?:that|which|to|i|with|can|for|who|controlled|forwards?|by|from)|$|[.,;!?])",
+      "(?<!model |slot |toy |for |my |the |our |school |your )(?:cars?|trains?|robots?|boats?|trucks?|tanks? (?:that|which) (?:drive|roll)\\w*|vehicles?|locomotives?|bus|tractors?)\\b(?! ?park)(?! ?track)(?! is| comes| passes| arrives| goes past)(?= (?:that|which|to|i|with|can|for|who|controlled|forwards?|by|from)|$|[.,;!?])",
     ],
     things: ["drive"],
   },
