@@ -117,6 +117,56 @@ describe("for a while, and by the clock, in MicroPython", () => {
   });
 });
 
+/** How bright, and the time of day on a display: what a rule follows or sets by pulses. */
+const DIMMED: Rule[] = [
+  { when: { ref: "SW1", out: "pressed", is: 1 }, do: { ref: "LED1", act: "set", value: 30 } },
+  { when: { ref: "SW1", out: "pressed", is: 1 }, do: { ref: "M2", act: "set", value: 75 } },
+];
+const dimmable = (board: object, rules: Rule[], links: { from: string; to: string; locked: true }[] = []): Circuit => {
+  const parts = [...PARTS.slice(0, 2), { ref: "M2", part: "module/mosfet-switch", label: "Strip" }];
+  return circuitOf(assign({ ...make([board as never, USB, ...parts]), links, rules }, catalogue).project, catalogue);
+};
+
+describe("how bright a light is", () => {
+  it("is told by pulses in MicroPython, and the pin is one that makes them", async () => {
+    const c = dimmable(BOARD3, DIMMED);
+    for (const ref of ["LED1", "M2"])
+      expect(findPin(c.netlist.instance("B1")!.part, pinOf(c, ref))!.offers!.map((o) => o.kind)).toContain("pwm");
+    const r = await runProgram(
+      micropython.files(c),
+      "main.py",
+      `clock.END[0] = 4000\nmachine.LEVELS_AT[${gpio(c, "SW1")}] = [(2000, 1), (1000, 0)]`,
+    );
+    const of = (ref: string) => r.log.filter((e) => e[0] === "duty" && e[1] === gpio(c, ref)).map((e) => e[2]);
+    expect(of("LED1")).toEqual([19660, 0]);
+    expect(of("M2")).toEqual([191 * 257, 0]);
+  });
+});
+
+describe("digits that follow a clock", () => {
+  it("show hours and minutes side by side", async () => {
+    const digits = MODELS.find((m) => m.part === "module/ht16k33-digits")!.make({}, {});
+    const clock = MODELS.find((m) => m.part === "module/ds3231")!.make({ hour: 19, minute: 4, second: 0 }, {});
+    const rules: Rule[] = [{ when: { ref: "M5", out: "time" }, do: { ref: "M6", act: "follow" } }];
+    const parts = [
+      { ref: "M5", part: "module/ds3231", label: "Clock" },
+      { ref: "M6", part: "module/ht16k33-digits", label: "Digits" },
+    ];
+    const a = assign({ ...make([BOARD3, USB, ...parts]), rules }, catalogue);
+    const c = circuitOf(a.project, catalogue);
+    await runProgram(
+      micropython.files(c),
+      "main.py",
+      "clock.END[0] = 3000",
+      new Map([
+        [0x68, clock],
+        [0x70, digits],
+      ]),
+    );
+    expect(digits.is!(3000)).toMatchObject({ shows: 1904 });
+  });
+});
+
 describe("a strip as a bar", () => {
   it("lights as many as it is told, and only when that changes", async () => {
     const a = assign(
@@ -165,6 +215,22 @@ describe("rules in C++, run in simavr", () => {
     // The pin is first driven, lit, and dark again two seconds after.
     expect([toggles(0.9), toggles(2.5), toggles(4)]).toEqual([1, 2, 3]);
   });
+  it("how bright a light is, by pulses of a timer", () => {
+    // Timer 0's pins: the simulator shows no pulses of the other timers' slower kind.
+    const at = (ref: string, pin: string) =>
+      dimmable(BOARD5, DIMMED, [{ from: `${ref}.${pin}`, to: "B1.D6", locked: true }]);
+    for (const [c, ref] of [
+      [at("LED1", "A"), "LED1"],
+      [at("M2", "SIG"), "M2"],
+    ] as const) {
+      const { elf } = compileSketch(`rules-dimmed-${ref}`, sketch.files(c), "starter");
+      const go = port(pinOf(c, "SW1"));
+      const r = simulate(bench, elf, 3, [`hold:${go}:1`, `later:${go}:1000:0`, `later:${go}:2000:1`]);
+      expect(pinOf(c, ref)).toBe("D6");
+      // 16 MHz / 64 / 256 pulses a second, for the second that the button is held.
+      expect(Math.abs(r.toggles.get("PD6")! - 2 * 977)).toBeLessThan(80);
+    }
+  });
   it("every kind of rule compiles, with sensors of every kind", () => {
     const a = assign(
       make([
@@ -192,6 +258,8 @@ describe("rules in C++, run in simavr", () => {
       { when: { ref: "M3", out: "rh", above: 60 }, do: { ref: "LED1", act: "off" } },
       { when: { ref: "M8", from: "22:00", to: "06:00" }, do: { ref: "LED1", act: "off" } },
       { when: { ref: "M8", at: "07:30" }, do: { ref: "M4", act: "for", for_s: 86_400 } },
+      { when: { ref: "M8", out: "time" }, do: { ref: "M5", act: "follow" } },
+      { when: { ref: "M8", out: "time" }, do: { ref: "M7", act: "follow" } },
     ];
     const c = circuitOf({ ...a.project, rules }, catalogue);
     const files = sketch.files(c);

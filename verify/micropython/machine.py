@@ -184,6 +184,8 @@ class PWM:
         self._tell()
 
     def duty_u16(self, v):
+        if v != self.duty:
+            note(("duty", self.id, v))
         self.duty = v
         self._tell()
 

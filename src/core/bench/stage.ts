@@ -83,11 +83,13 @@ export function stageOf(c: Circuit, host: string, target: Tried): Stage {
       ...(p.outs !== undefined && { outs: p.outs }),
       ...(p.rests !== undefined && { rests: p.rests }),
       ...(p.pulsed && { pulsed: true }),
+      ...(p.dims && { dims: p.dims }),
     };
     models.set(ref, new Felt(m, m.worlds[0]!, as));
   }
   const pins = new Map<string, Map<string, 0 | 1>>();
   const strips = new Map<string, readonly number[]>();
+  const dims = new Map<string, number>();
   const grids = new Map<string, readonly boolean[]>();
   const down = new Set<string>();
   const contact = (ref: string, place?: number) => (place === undefined ? ref : `${ref}.${place}`);
@@ -107,6 +109,7 @@ export function stageOf(c: Circuit, host: string, target: Tried): Stage {
     drive(ref, pin, level) {
       pins.set(ref, (pins.get(ref) ?? new Map<string, 0 | 1>()).set(pin, level));
     },
+    dim: (ref, percent) => void dims.set(ref, percent),
     held: (ref, place) => down.has(contact(ref, place)),
     lit: (ref, places) => void grids.set(ref, places),
     strip: (ref, grb) => void strips.set(ref, grb),
@@ -130,7 +133,7 @@ export function stageOf(c: Circuit, host: string, target: Tried): Stage {
       pins: pins.get(ref) ?? new Map(),
       strip: strips.get(ref) ?? null,
       lit: grids.get(ref) ?? null,
-      is: models.get(ref)?.is(now) ?? null,
+      is: models.get(ref)?.is(now) ?? (dims.has(ref) ? { bright_pct: dims.get(ref)! } : null),
     }),
   };
 }

@@ -2,7 +2,7 @@ import { code } from "../words";
 import { findPin, optionValues, type BoardInfo } from "../parts/catalogue";
 import type { Circuit } from "../circuit";
 import { busOfPin, I2C_CLOCK_HZ, i2cBuses } from "../circuit/buses";
-import { isWorked, type Instance } from "../circuit/netlist";
+import { isDimmed, isWorked, type Instance } from "../circuit/netlist";
 import { houseRule } from "../project";
 import { CARRIERS, LANES, MOST_BITS, VOLTAGES, worksAnywhere } from "./carriers";
 import { restOf } from "./rest";
@@ -308,6 +308,11 @@ export function driverParts(c: Circuit, host: string, target: string, busNames: 
     const heard = inst.part.groups.find((g) => g.kind === "i2s" && at(g.pins.sck!));
     const soundBus = heard && busOfPin(c, host, at(heard.pins.sck!)!.hostPin, "i2s");
     const entry = c.project.parts.find((p) => p.ref === inst.ref);
+    const makesPulses = (label: string) => {
+      const b = at(label)!;
+      const pin = findPin(c.netlist.instance(b.host)!.part, b.hostPin);
+      return LANES.has(c.netlist.instance(b.host)!.part.id) || (pin?.offers ?? []).some((o) => o.kind === "pwm");
+    };
     const leg = (inst.part.pins.find((p) => p.need && at(p.label)) ?? inst.part.pins.find((p) => at(p.label)))!.label;
     return [
       {
@@ -331,6 +336,7 @@ export function driverParts(c: Circuit, host: string, target: string, busNames: 
         address: i2c?.address,
         leg,
         activeLow: isActiveLow(c, inst, leg),
+        ...(isDimmed(c.netlist, inst) && { dims: makesPulses(leg) ? ("pulses" as const) : ("none" as const) }),
         pull: entry?.companions?.pullUp === "internal" ? "internal" : "external",
         bus: called,
         ...(branch && { via: { address: branch.address, channel: branch.channel, bus: reach } }),

@@ -79,6 +79,8 @@ export interface DriverPart {
   /** True when a press reads as 0 (contact to ground), and when a low lights (light to the supply). */
   activeLow: boolean;
   pull: "internal" | "external";
+  /** A rule tells it how much: it is worked by pulses. `none`: its pin makes none. */
+  dims?: "pulses" | "none";
   /** Bus object in the code: `Wire`, `Wire1`, `i2c0`. */
   bus: string;
   /** The chip's serial port behind the part's pins, and whether the console is on it. */

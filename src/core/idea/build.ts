@@ -1,9 +1,10 @@
 import { findings, verdict } from "../checks";
 import { circuitOf } from "../circuit";
+import { canDim } from "../circuit/netlist";
 import type { AssignResult } from "../plan/assign";
 import { planAll, best, remediesSlowly, REMEDY_PARTS, type Remedy } from "../plan/advice";
 import type { Catalogue } from "../parts/catalogue";
-import { applyEdit, defaultHost, nextRef, partLookup, type Edit, type Project } from "../project";
+import { applyEdit, defaultHost, nextRef, partLookup, toldHowMuch, type Edit, type Project } from "../project";
 import { rulesView } from "../firmware/rules/view";
 import { rulesFor, shortWords, type Wired } from "./does";
 import { harm, mended } from "./mended";
@@ -218,7 +219,13 @@ export function buildIdea(
   }
   const planned = circuitOf(best.project, catalogue);
   const rules = best.clash ? null : rulesFor(planned, wired, o.goal ?? "");
-  const told = rules ? applyEdit(best.project, { type: "setRules", rules }, catalogue) : best.project;
+  const said = rules ? applyEdit(best.project, { type: "setRules", rules }, catalogue) : best.project;
+  // A light that is told how bright it is wants a pin with pulses.
+  const dims = [...planned.netlist.expanded.instances.values()].some(
+    (x) => toldHowMuch(rules ?? []).has(x.ref) && canDim(x.part),
+  );
+  const again = dims ? planAll(said, catalogue) : null;
+  const told = again && !again.clash ? again.project : said;
   const c = rules ? circuitOf(told, catalogue) : planned;
   const all = rules ? rulesView(c).rules : [];
   // A rule that this board's program can't follow is not asked for.

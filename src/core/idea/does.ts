@@ -124,6 +124,8 @@ const unless = (t: Trip): Trip =>
 
 /** Parts that go as far as a reading says, where one can be followed. */
 const FOLLOWS = new Set(["knob", "stick", "bend"]);
+/** What is dimmed by them where pulses can do it: a pump or a heater is switched. */
+const DIMS = new Set(["lamp", "room-light", "strip", "drive"]);
 /** How long something lasts that a moment begins, seconds. */
 const A_WHILE = 5;
 /** White keys from the middle of a piano, Hz. */
@@ -182,14 +184,14 @@ function doing(act: string, out: RuleOutput, cause: Cause, k: number, several: b
     if (counts && trip) return [{ when: whenOf(input, trip), do: { ref, act: "count" } }];
     return act === "digits" ? [{ when: { ref: input.ref, out: input.out }, do: { ref, act: "follow" } }] : [];
   }
-  const far =
+  const goes =
     !input.yesNo &&
     (FOLLOWS.has(cause.thing) ||
       act === "needle" ||
       (act === "strip" && out.word === "number") ||
       (out.word === "tone" && cause.thing === "distance"));
-  if (far && !out.onOff && out.word !== "piece" && out.word !== "colour")
-    return [{ when: { ref: input.ref, out: input.out }, do: { ref, act: "follow" } }];
+  const can = out.dims ? DIMS.has(act) : !out.onOff && out.word !== "piece" && out.word !== "colour";
+  if (goes && can) return [{ when: { ref: input.ref, out: input.out }, do: { ref, act: "follow" } }];
   if (!trip) return [];
   // One button, one light: the second goes by the second.
   const at = cause.refs[several ? k : 0];

@@ -70,6 +70,18 @@ export const refsOf = (r: Rule): string[] => [
   ...("among" in r.do ? r.do.among : []),
 ];
 
+/** Parts that a rule tells how much: they follow a quantity, or are set to a value between all and nothing. */
+export const toldHowMuch = (rules: readonly Rule[]): ReadonlySet<string> =>
+  new Set(
+    rules.flatMap(({ do: d }) =>
+      d.act === "follow" ||
+      d.act === "set" ||
+      (d.act === "sequence" && d.steps.some((s) => typeof s.value === "number"))
+        ? [d.ref]
+        : [],
+    ),
+  );
+
 /** What is wrong with the rules of a document by itself: parts that are not there, and acts that need another occasion. */
 export function ruleProblems(rules: readonly Rule[], refs: ReadonlySet<string>): { path: string; message: string }[] {
   return rules.flatMap((r, i) => {

@@ -124,7 +124,7 @@ const actsFor = (o: RuleOutput | undefined, moment: boolean, others: boolean): {
     ? []
     : ([
         { value: "on", name: "is on" },
-        ...(o && !o.onOff ? [{ value: "set", name: `is set to a ${o.word}` }] : []),
+        ...(o && (!o.onOff || o.dims) ? [{ value: "set", name: `is set to a ${o.word}` }] : []),
         { value: "off", name: "is off" },
       ] as { value: Act; name: string }[])),
   { value: "for", name: "is on for … seconds" },

@@ -192,12 +192,27 @@ const relays = (n: number): Model => {
   );
 };
 
+/** A load switch: on and off by a level, or by pulses as much as their share is long. */
+const switched = onOff("module/mosfet-switch");
+const pulsed = acts(
+  "module/mosfet-switch",
+  [0, 100, 50, 1, 33].map((v) => [v, { bright_pct: v }] as const),
+  ([v]) => ({ bright_pct: (v! / 255) * 100 }),
+  { bright_pct: 0.5 },
+);
+const mosfetSwitch: Model = {
+  ...switched,
+  within: { ...switched.within, ...pulsed.within },
+  wants: (as) => (as.dims ? pulsed : switched).wants!(as),
+  make: (w, as) => (as.dims ? pulsed : switched).make(w, as),
+};
+
 export const actors: readonly Model[] = [
+  mosfetSwitch,
   ...[
     "module/relay-1",
     "module/buzzer-active",
     "module/optocoupler-pc817",
-    "module/mosfet-switch",
     "discrete/nmos-ao3400",
     "discrete/nmos-irlz44n",
     "discrete/nmos-2n7000",

@@ -37,6 +37,8 @@ export interface As {
   rests?: number;
   /** Something on its lines wants pulses. */
   pulsed?: boolean;
+  /** Its pin gets pulses: so much of full power, as a byte. */
+  dims?: "pulses" | "none";
   /** What a memory card holds, by block of 512 bytes; what is not there is zeros. */
   blocks?: Map<number, Uint8Array>;
 }

@@ -134,6 +134,9 @@ export function faultyStage(stage: Stage, c: Circuit, laid: Laid, works: Works, 
       const high = amps(sound, e, driver, n.hostPin, "high") >= amps(sound, e, driver, n.hostPin, "low");
       stage.drive(ref, pin, is === high ? 1 : 0, now);
     },
+    dim(ref, percent, now) {
+      stage.dim(ref, right(ref) ? percent : 0, now);
+    },
     lit(ref, places, now) {
       stage.lit(ref, right(ref) ? places : places.map(() => false), now);
     },

@@ -13,6 +13,7 @@ import {
   joinEnd,
   partLookup,
   splitEnd,
+  toldHowMuch,
   type CompanionKey,
   type CompanionValue,
   type End,
@@ -40,6 +41,19 @@ export interface Instance {
 /** Whether the board's pins work a part: those of the list, and the transistors that stand in a load's wire. */
 export const isWorked = (i: Instance) => !i.inserted || i.inserted.key === "driver";
 
+/** Whether pulses at its pin make it weaker and stronger: a single light, and a load switch that prefers a pin with pulses. */
+export const canDim = (part: Part): boolean => {
+  const needs = part.pins.flatMap((p) => p.need ?? []);
+  return (
+    needs.length === 1 &&
+    needs[0]!.kind === "digital-out" &&
+    (part.bringup?.driver === "led" || (needs[0]!.prefer ?? []).includes("pwm"))
+  );
+};
+/** Whether a rule tells a part how bright it is, or how strong. */
+export const isDimmed = (netlist: { expanded: Pick<Expanded, "dimmed"> }, i: Instance): boolean =>
+  !i.inserted && netlist.expanded.dimmed.has(i.ref) && canDim(i.part);
+
 /** A physical wire or cable of the expanded circuit. */
 export interface Wire {
   from: End;
@@ -60,6 +74,8 @@ export interface Expanded {
   shifted: Set<string>;
   /** `REF.PIN` of contacts that use the host chip's own pull-up. */
   internalPulls: Set<string>;
+  /** Lights and load switches that a rule tells how much: their pin has to make pulses. */
+  dimmed: ReadonlySet<string>;
   /** Companion values that this version can't place; they are reported, never silently dropped. */
   unplaced: { ref: string; key: CompanionKey }[];
   hosts: string[];
@@ -420,6 +436,7 @@ export function expand(project: Project, catalogue: Catalogue): Expanded {
     outer: new Map(),
     shifted: new Set(),
     internalPulls: new Set(),
+    dimmed: toldHowMuch(project.rules ?? []),
     unplaced: [],
     hosts: project.parts.filter((p) => partOf(p.ref)?.board).map((p) => p.ref),
   };

@@ -1,4 +1,5 @@
 import { inC, inPython, unfitLink, type Over } from "../links";
+import { unfitDimmed } from "../dimmed";
 import { STEADY_MS, type Driver, type DriverPart, type Proof } from "../types";
 import { bringupInPython, PART_LIB, showInPython, standsInPython, stepsInPython, watchInPython } from "./python";
 import { bringupInC, showInC, SKETCH_HELPERS, standsInC, turnInC, watchInC } from "./sketch";
@@ -32,6 +33,8 @@ export function deviceDriver(kind: DeviceKind, plain: Driver): Driver {
     id: kind.id,
     order: 20,
     unfit: (p) => {
+      const dimmed = unfitDimmed(p);
+      if (dimmed) return dimmed;
       const why = unfitLink(over(of(p)), p);
       return why === null ? null : { kind: "capability", why };
     },

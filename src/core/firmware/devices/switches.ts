@@ -1,6 +1,7 @@
 import { acting, pinsAs } from "./acting";
 import { write } from "./steps";
-import type { Device, Takes } from "./types";
+import { BRIGHTNESS } from "../dimmed";
+import type { Device, DeviceKind, Takes } from "./types";
 
 const onOff: Takes = { word: "on", unit: "", digits: 0, range: [0, 1], rest: 0 };
 const CLICK = [1, 0, 1, 0];
@@ -20,7 +21,19 @@ export const relay1 = one("module/relay-1", "IN", "Did it click twice?", LOAD);
 
 export const buzzerActive = one("module/buzzer-active", "IO", "Did it sound twice?");
 export const optocoupler = one("module/optocoupler-pc817", "A", "Did its other side switch twice?", LOAD);
-export const mosfetSwitch = one("module/mosfet-switch", "SIG", "Was the load switched on twice?", LOAD);
+/** A load switch: on and off, or by pulses where a rule says how much. */
+const MOSFET = one("module/mosfet-switch", "SIG", "Was the load switched on twice?", LOAD);
+const MOSFET_DIMMED = acting("module/mosfet-switch", pinsAs("duty", "SIG"), [write("want * 255 / 100")], BRIGHTNESS, {
+  kind: "seen",
+  show: [100, 30, 0],
+  question: "Was the load on whole, then weaker, then off?",
+  careful: LOAD,
+});
+export const mosfetSwitch: DeviceKind = {
+  id: "module/mosfet-switch",
+  cases: [{}, { dims: "pulses" }],
+  of: (p) => (p.dims ? MOSFET_DIMMED : MOSFET),
+};
 /** A bare transistor: its load is named by the part that it stands in for. */
 export const transistors = [
   ["discrete/nmos-ao3400", "G"],

@@ -104,6 +104,8 @@ export interface Wired {
   pulsed?: boolean;
   /** What it runs on, nominal millivolts, where that is known. */
   supply_mV?: number;
+  /** A rule tells it how much: its pin makes pulses. */
+  dims?: "pulses" | "none";
 }
 
 /** A device that depends on how it is wired; `cases` are wirings that, taken together, show all of it. */

@@ -3,7 +3,11 @@ import { circuitOf } from "../../circuit";
 import { assign } from "../../plan/assign";
 import { applyEdit, readProject, RuleSchema, ruleProblems, writeProject, type Rule } from "../../project";
 import { BOARD3, BOARD5, catalogue, make, USB } from "../../testing";
+import { stageOf } from "../../bench/stage";
+import { findPin } from "../../parts/catalogue";
+import { leftOut } from "../drivers";
 import { driverParts } from "../pins";
+import { programOf } from "../sim";
 import { targetById } from "..";
 import { usbHostOf } from "../usb/host";
 import { ruled } from ".";
@@ -26,6 +30,78 @@ const project = (rules?: Rule[], parts: object[] = PARTS, board: object = BOARD5
 const view = (rules?: Rule[], parts?: object[], board?: object) =>
   rulesView(circuitOf(project(rules, parts, board), catalogue));
 
+describe("how bright a light is", () => {
+  const KNOB = { ref: "POT1", part: "discrete/potentiometer", label: "Knob" };
+  const STRIP = { ref: "M9", part: "module/mosfet-switch", label: "Strip" };
+  const FOLLOW: Rule[] = ["LED1", "M9"].map((ref) => ({
+    when: { ref: "POT1", out: "pct" },
+    do: { ref, act: "follow" },
+  }));
+  const plan = (rules: Rule[], board: object, links: { from: string; to: string; locked?: true }[] = []) =>
+    circuitOf(
+      assign({ ...make([board as never, USB, PARTS[1]!, KNOB, STRIP]), rules, links }, catalogue).project,
+      catalogue,
+    );
+  const kinds = (c: ReturnType<typeof plan>, ref: string) => {
+    const b = c.netlist.bindings.find((x) => x.ref === ref)!;
+    return findPin(c.netlist.instance("B1")!.part, b.hostPin)!.offers!.map((o) => o.kind);
+  };
+  it.each(catalogue.parts.filter((p) => p.board && p.id.startsWith("board/")).map((p) => p.id))(
+    "%s plans a pin that makes pulses, where a rule asks for it, and the program follows it or says why not",
+    (id) => {
+      const c = plan(FOLLOW, { ref: "B1", part: id });
+      if (!c.netlist.bindings.some((b) => b.ref === "POT1")) return;
+      for (const ref of ["LED1", "M9"]) expect(kinds(c, ref), ref).toContain("pwm");
+      expect(rulesView(c).rules.map((r) => r.why)).toEqual([null, null]);
+    },
+  );
+  it("a pin without pulses is told, not driven", () => {
+    // D4 of this board belongs to no timer.
+    const c = plan(FOLLOW.slice(0, 1), BOARD5, [{ from: "LED1.A", to: "B1.D4", locked: true }]);
+    expect(kinds(c, "LED1")).not.toContain("pwm");
+    expect(rulesView(c).rules[0]!.why).not.toBeNull();
+    expect(
+      driverParts(c, "B1", "sketch", (b) => b)
+        .map((p) => leftOut(p)?.why)
+        .join(),
+    ).toMatch(/makes no pulses/);
+  });
+  it("on and off stay as they were, and a rule editor may ask for either", () => {
+    const on: Rule[] = [{ when: { ref: "POT1", out: "pct", above: 50 }, do: { ref: "LED1", act: "on" } }];
+    const c = plan(on, BOARD3);
+    expect(rulesView(c).outputs.find((o) => o.ref === "LED1")).toMatchObject({
+      onOff: true,
+      dims: true,
+      word: "brightness",
+      range: [0, 100],
+    });
+    expect(
+      targetById("sketch")!
+        .files(c)
+        .map((f) => f.text)
+        .join(),
+    ).not.toContain("analogWrite");
+  });
+  it("is seen on the simulated bench, as far as the knob is turned", () => {
+    const c = plan(FOLLOW, BOARD3);
+    for (const target of ["sketch", "micropython"] as const) {
+      const stage = stageOf(c, "B1", target);
+      const program = programOf(c, "B1", target, stage);
+      let now = 0;
+      for (const [share, bright] of [
+        [0, 0],
+        [40, 40],
+        [100, 100],
+      ] as const) {
+        expect(stage.set("POT1", "pct", share, 0)).toBeNull();
+        program.run((now += 1500));
+        for (const ref of ["LED1", "M9"])
+          expect(Math.abs((stage.seen(ref, 0).is?.bright_pct ?? -1) - bright), `${target} ${ref}`).toBeLessThan(2);
+      }
+    }
+  });
+});
+
 describe("sentences", () => {
   const says = (when: object, act: object) => view([RuleSchema.parse({ when, do: act })]).rules[0]!;
   it.each([
@@ -47,6 +123,7 @@ describe("sentences", () => {
     [{ ref: "SW1", out: "pressed", is: 0 }, { ref: "LED1", act: "on" }, "When Go is not pressed, Lamp is on."],
     [{ every_s: 2 }, { ref: "M4", act: "count" }, "Every 2 s, Digits counts one on."],
     [{ ref: "M1", out: "cm" }, { ref: "M4", act: "follow" }, "Digits follows Distance."],
+    [{ ref: "M5", out: "time" }, { ref: "M4", act: "follow" }, "Digits follows Clock (time of day)."],
     [
       { ref: "SW1", out: "pressed", is: 1 },
       { ref: "LED1", act: "next", among: ["M3"] },

@@ -1,10 +1,12 @@
 import type { Circuit } from "../../circuit";
-import type { Rule } from "../../project";
+import { canDim } from "../../circuit/netlist";
+import { refsOf, type Rule } from "../../project";
 import { TARGETS } from "..";
 import { driverOf, leftOut } from "../drivers";
 import { driverParts } from "../pins";
 import type { DriverPart } from "../types";
 import { usbHostOf, type UsbHost } from "../usb/host";
+import { BRIGHTNESS } from "../dimmed";
 import { namesOf, ruled } from ".";
 import { clockOf, givesOf, outName, resolve, takesOf } from "./resolve";
 import { isYesNo, sentence } from "./sentence";
@@ -30,8 +32,10 @@ export interface RuleOutput {
   word: string;
   unit: string;
   range: [number, number];
-  /** On and off are all there is. */
+  /** On and off are all there is, or all that is usual. */
   onOff: boolean;
+  /** It can be made weaker by pulses as well: it may follow something, or be set to so much. */
+  dims?: true;
   /** A memory card: it gets lines, and nothing else. */
   logs?: true;
   /** The computer, and what the board is to it. */
@@ -50,19 +54,28 @@ const FOLLOWS = new Set(["sketch", "micropython", "python", "avr-c"]);
 /** Plain C does something of its own until there are rules. */
 const SUGGESTS = (target: string) => target !== "avr-c";
 
+/** A board whose program follows rules: the parts that it works, and why it does not work the others. */
+interface Followed {
+  target: string;
+  parts: DriverPart[];
+  lacks: ReadonlyMap<string, string>;
+  usb: UsbHost;
+}
+
 /** The parts of each board as its first program that follows rules has them. */
-function boards(c: Circuit): { target: string; parts: DriverPart[]; usb: UsbHost }[] {
+function boards(c: Circuit): Followed[] {
   return c.netlist.expanded.hosts.flatMap((host) => {
     const t = TARGETS.find((x) => FOLLOWS.has(x.id) && !x.without(c).some((w) => w.host === host));
-    return t
-      ? [
-          {
-            target: t.id,
-            parts: driverParts(c, host, t.id, (b) => b).filter((p) => (leftOut(p) ?? t.leaves?.(p) ?? null) === null),
-            usb: usbHostOf(c, host, t.id),
-          },
-        ]
-      : [];
+    if (!t) return [];
+    const all = driverParts(c, host, t.id, (b) => b).map((p) => ({ p, lack: leftOut(p) ?? t.leaves?.(p) ?? null }));
+    return [
+      {
+        target: t.id,
+        parts: all.flatMap(({ p, lack }) => (lack ? [] : [p])),
+        lacks: new Map(all.flatMap(({ p, lack }) => (lack ? [[p.ref, lack.why] as const] : []))),
+        usb: usbHostOf(c, host, t.id),
+      },
+    ];
   });
 }
 
@@ -86,7 +99,11 @@ const computer = (c: Circuit, usb: UsbHost): RuleOutput[] =>
 export function rulesView(c: Circuit): RulesView {
   const all = boards(c);
   const everything = all.flatMap((b) => b.parts);
-  const names = namesOf(everything, (p) => p.inst.label);
+  const names = {
+    ...namesOf(everything, (p) => p.inst.label),
+    // A part that no program works has its name all the same.
+    label: (ref: string) => c.netlist.instance(ref)?.label ?? ref,
+  };
   const list =
     c.project.rules ??
     all.flatMap((b) => (SUGGESTS(b.target) ? ruled(c.project, b.parts, b.usb).rules.map((r) => r.rule) : []));
@@ -100,7 +117,8 @@ export function rulesView(c: Circuit): RulesView {
       // On the board of what it tells something, that board's reason counts.
       const home = all.findIndex((b) => b.usb.ref === rule.do.ref || b.parts.some((p) => p.ref === rule.do.ref));
       const why = tries[home] ?? tries[0] ?? "no board here has a program that follows rules";
-      return { rule, says, why: done || typeof why !== "string" ? null : why };
+      const lack = refsOf(rule).flatMap((ref) => all.flatMap((b) => b.lacks.get(ref) ?? []))[0];
+      return { rule, says, why: done || typeof why !== "string" ? null : (lack ?? why) };
     }),
     inputs: everything.flatMap((p): RuleInput[] => [
       ...(clockOf(p)
@@ -132,7 +150,8 @@ export function rulesView(c: Circuit): RulesView {
       ...everything.flatMap((p): RuleOutput[] => {
         if (driverOf(p)?.logs?.(p))
           return [{ ref: p.ref, label: p.inst.label, word: "line", unit: "", range: [0, 1], onOff: true, logs: true }];
-        const t = takesOf(p);
+        const dims = canDim(p.inst.part) && !p.inst.inserted;
+        const t = dims && takesOf(p) ? BRIGHTNESS : takesOf(p);
         return t
           ? [
               {
@@ -141,7 +160,8 @@ export function rulesView(c: Circuit): RulesView {
                 word: t.word,
                 unit: t.unit,
                 range: [scale(t.digits, t.range[0]), scale(t.digits, t.range[1])] as [number, number],
-                onOff: t.range[0] === 0 && t.range[1] === 1,
+                onOff: dims || (t.range[0] === 0 && t.range[1] === 1),
+                ...(dims && { dims: true as const }),
               },
             ]
           : [];

@@ -8,6 +8,8 @@ export interface SimBench {
   level(ref: string, pin: string, now: number): 0 | 1;
   /** The program drives a pin. */
   drive(ref: string, pin: string, level: 0 | 1, now: number): void;
+  /** How bright the program makes a light by pulses, in hundredths. */
+  dim(ref: string, percent: number, now: number): void;
   /** Whether a key of a grid is held, by its place. */
   held(ref: string, place: number, now: number): boolean;
   /** Which lights of a grid are lit, by their places. */

@@ -68,7 +68,7 @@ function worked(p: DriverPart, device: Device, bench: SimBench, pins: Pins): Sim
   };
 }
 
-function light(p: DriverPart, pins: Pins): SimPart {
+function light(p: DriverPart, bench: SimBench, pins: Pins): SimPart {
   let on = false;
   const put = (lit: boolean, now: number) => pins.put(p, p.leg, lit !== p.activeLow ? 1 : 0, now);
   return {
@@ -81,7 +81,10 @@ function light(p: DriverPart, pins: Pins): SimPart {
         return 500;
       },
     }),
-    tell: (v, now) => put(v !== 0, now),
+    tell: (v, now) => {
+      put(v !== 0, now);
+      if (p.dims) bench.dim(p.inst.ref, v, now);
+    },
   };
 }
 
@@ -176,7 +179,7 @@ function strip(p: DriverPart, bench: SimBench): SimPart {
 
 const kinds = new Map(DEVICES.map((d) => [d.id, d]));
 const OTHERS: Record<string, (p: DriverPart, bench: SimBench, pins: Pins, say: (line: string) => void) => SimPart> = {
-  led: (p, _b, pins) => light(p, pins),
+  led: (p, bench, pins) => light(p, bench, pins),
   button: (p, _b, pins, say) => contact(p, pins, say),
   ws2812b: (p, bench) => strip(p, bench),
   "key-grid": (p, bench, _pins, say) => keys(p, bench, say),

@@ -9,7 +9,7 @@ import {
   type Part,
   type Pin,
 } from "../../../parts/catalogue";
-import { isWorked, type Instance, type Netlist } from "../../../circuit/netlist";
+import { isDimmed, isWorked, type Instance, type Netlist } from "../../../circuit/netlist";
 import { endOn, farOf, linksAt, splitEnd, type Project } from "../../../project";
 import { evaluate } from "../../../quantity";
 import { shareKey, waysToServe, type HostFacts, type Serve } from "../capability";
@@ -21,9 +21,14 @@ import { ordersOf } from "./orders";
 import { bearsVolts, busPrices, drivenVolts, hazardPrices, scarcityPrices, wishPrices } from "./prices";
 import { Resources, sharedLines, steadyRates, takings, twoFaced } from "./uses";
 
-/** The need of a part's pin, with what its companions ask of the board pin (an internal pull-up). */
+/**
+ * The need of a part's pin, with what its companions ask of the board pin (an internal pull-up), and pulses where a rule says how
+ * bright it is.
+ */
 export function effectiveNeed(netlist: Netlist, ref: string, pin: Pin): Need {
   const need = pin.need!;
+  const inst = netlist.instance(ref);
+  if (inst && need.kind === "digital-out" && isDimmed(netlist, inst)) return { kind: "pwm" };
   if (!netlist.expanded.internalPulls.has(`${ref}.${pin.label}`)) return need;
   return { ...need, require: [...(need.require ?? []), "pull-up"] };
 }
