@@ -49,6 +49,7 @@ import { matrixGhostingCases } from "./matrix-ghosting.cases";
 import { netContentionCases } from "./net-contention.cases";
 import { contentionRailCases } from "./net-contention-rail.cases";
 import { gateShutCases } from "./net-gate-shut.cases";
+import { pairCrossedCases } from "./net-pair-crossed.cases";
 import { netDanglingCases } from "./net-dangling.cases";
 import { netFloatingCases } from "./net-floating.cases";
 import { netFloatingAtResetCases } from "./net-floating-at-reset.cases";
@@ -135,6 +136,7 @@ export const cases: Case[] = [
   ...netFloatingAtResetCases,
   ...netOnAtPowerOnCases,
   ...gateShutCases,
+  ...pairCrossedCases,
   ...netDanglingCases,
   ...partUnwiredCases,
   ...companionNotPlannedCases,

@@ -49,6 +49,7 @@ import { matrixGhosting } from "./matrix-ghosting";
 import { netContention } from "./net-contention";
 import { contentionRail } from "./net-contention-rail";
 import { gateShut } from "./net-gate-shut";
+import { pairCrossed } from "./net-pair-crossed";
 import { netDangling } from "./net-dangling";
 import { netFloating } from "./net-floating";
 import { netFloatingAtReset } from "./net-floating-at-reset";
@@ -215,6 +216,7 @@ export const RULES: readonly Rule[] = [
   netFloatingAtReset,
   netOnAtPowerOn,
   gateShut,
+  pairCrossed,
   netDangling,
   partUnwired,
   partDataMissing,

@@ -191,6 +191,8 @@ export const PinSchema = z.strictObject({
   optional: z.boolean().optional(),
   /** What a terminal without a level of its own may stand at against the part's ground, volts: a meter's shunt, a bus pair. */
   bears_V: z.strictObject({ min: z.number(), max: z.number() }).optional(),
+  /** Its line of a pair that carries one signal on two wires: A and B of RS-485 and RS-422, H and L of CAN. */
+  line: z.enum(["A", "B", "H", "L"]).optional(),
   gpio: z.number().int().optional(),
   names: z.record(z.string().max(20), word).optional(),
   at: z.strictObject({ header: text(8), index: z.number().int().min(1) }).optional(),
