@@ -299,6 +299,8 @@ export const ACTS: readonly Thing[] = [
     verb: "sound",
     name: "notes and melodies",
     words: [
+      "(?:musical|music|sound|singing) (?:glove|instrument|toy|mat|shoes?|wall|stairs|glass\\w*|ball|box)",
+
       "(?:start|play|stop)(?:s|ing)? (?:some |the |my )?music\\b",
 
       "play(?:s|ing)? (?:happy )?birthday|happy birthday|orchestra|(?:song|tune) (?:player|box|machine)|carillon|wind chimes?|play(?:s|ing)? (?:a |some )?sounds?",
@@ -329,6 +331,8 @@ export const ACTS: readonly Thing[] = [
     verb: "sound",
     name: "recorded voices and music",
     words: [
+      "howl\\w*|(?:scary|strange|funny|ghost\\w*) (?:sound|noise|voice)s?",
+
       "announcement\\w*|announc(?:e|es|er)\\b|sound ?board|(?:sleep|ocean|rain|forest|white noise|relaxing|baby|wave|nature|jungle) sounds?|white noise|parrot (?:that|which)|repeats? what",
 
       "(?:says?|tells?|speaks?) (?:something|anything|what|how|it)\\b(?= (?:when|if|aloud|loud|with)|$|[.,;!?])",
@@ -364,6 +368,8 @@ export const ACTS: readonly Thing[] = [
     name: "something turned to an angle",
     many: "servos|arms|flags|barriers|legs|joints|flaps|fingers",
     words: [
+      "(?:ghost|monster|skeleton|bat|witch|dragon|dinosaur|puppet|doll|figure|spider)s? (?:that |which )?(?:moves?|jumps?|pops?|turns?|nods?|waves?|flies|drops?)",
+
       "{moved} (?:lock|latch|opener)|(?:secret|hidden|magic) (?:lock|door|compartment|drawer)|(?:for|of|to) (?:the |my )?(?:curtains?|blinds|shutters?|gates?|hatch(?:es)?)\\b",
 
       "(?:\\w+ )?rudder|parachute (?:release|drop)|crossing gate|(?:cat|dog|pet) (?:flap|door)s?|(?:hedgehog|rabbit|hen|cat|dog) (?:door|gate|flap)|(?:ball|treat|toy|card|coin) (?:dispenser|thrower|launcher)|spider (?:robot)?|(?:four|six|eight|two) legs|walks? on|(?:santa|doll|bear|figure|monster|skeleton|ballerina) (?:that |which )?(?:dances|waves|nods|moves)|eyebrows",
@@ -378,7 +384,7 @@ export const ACTS: readonly Thing[] = [
       "servos?\\b(?: motors?)?",
       "(?:turn|move|swing|wave|wag|tip|raise|lower|lift|flap|rotate|nod|shake|point|flip|tilt|bob|swivel|pan)(?:s|es|d|ed|ing|ging|ping)? (?:a |an |the |its |his |her |their )?(?!my |your |and )(?:\\w+ )?{limb}",
       "(?<!(?:when|if|that|once|whenever|after|when the|{person}) (?:to |i |we |you |somebody |someone )?)(?:open|opens|opening|close|closes|closing|lift|lifts|raise|raises|lower|lowers|unlock|unlocks|lock|locks|shut|shuts|release|releases) (?:up )?(?:a |an |the |its |my |our |their )?(?:\\w+ ){0,2}?{moved}",
-      "(?<!(?:when|if|that|once|whenever|after|until|time|soon as|leave|leaves|left|is|are|was) (?:the |a |my |its |our )?(?:\\w+ )?){moved} (?:that |which |to |should |will |and it |only |slowly |must |automatically )*(?:open|opens|opening|close|closes|closing|lift|lifts|go up|go down|goes up|goes down|unlock|unlocks|lock|locks|swing|swings|shut|shuts|pops?)\\b",
+      "(?<!(?:when|if|that|once|whenever|after|until|time|times|often|soon as|leave|leaves|left|is|are|was) (?:the |a |my |its |our )?(?:\\w+ )?){moved} (?:that |which |to |should |will |and it |only |slowly |must |automatically )*(?:open|opens|opening|close|closes|closing|lift|lifts|go up|go down|goes up|goes down|unlock|unlocks|lock|locks|swing|swings|shut|shuts|pops?)\\b",
       "{moved} (?:opener|closer|robot|mechanism|actuator)s?\\b",
       "(?:feed|feeds|feeder|feeders|feeding)\\b(?! ?back)",
       "(?:{food}) feeder",

@@ -269,12 +269,16 @@ function halfOf(wishes: readonly Wish[], text: string): Reading["half"] {
   return !/\b(?:when|if|whenever|as soon as|once|until|each time|every time)\b/.test(text) ? null : "sense";
 }
 
+const OTHER_WARMTH = new Set(["liquid-temperature", "very-hot", "contactless"]);
 /** What was found, less what is only meant where something else is named for the same. */
-function meant(found: readonly Found[]): Found[] {
+function meant(found: readonly Found[], text: string): Found[] {
   // Who counts visitors does not ask as well whether somebody is there.
   const counted = found.some((f) => f.weight === WEIGHT.named && ["count-people", "press"].includes(f.thing.id));
+  // "Too hot" is said of what has a thermometer of its own.
+  const warm = found.some((f) => OTHER_WARMTH.has(f.thing.id));
   return found.filter(
     (f) =>
+      !(warm && f.thing.id === "temperature" && !/temperature|thermometer|climate/.test(text.slice(f.at, f.to))) &&
       !(counted && f.thing.id === "motion") &&
       !found.some(
         (o) => (o.weight > f.weight || (o.weight === f.weight && within(f, o))) && rivals(o.thing, f.thing, f.weight),
@@ -296,7 +300,10 @@ export function readIdea(typed: string): Reading {
   const words = (s: { at: number; to: number }) => typed.slice(place[s.at]!, place[s.to - 1]! + 1);
   const negated = (f: Found) => NOT_BEFORE.test(text.slice(Math.max(0, f.at - 30), f.at));
   const without = new Set(all.filter((f) => negated(f) && f.weight > WEIGHT.weak).map((f) => f.thing.id));
-  const found = meant(all.filter((f) => !negated(f) && !without.has(f.thing.id)));
+  const found = meant(
+    all.filter((f) => !negated(f) && !without.has(f.thing.id)),
+    text,
+  );
   const wishes = new Map<string, Wish>();
   for (const f of found) {
     const known = wishes.get(f.thing.id);

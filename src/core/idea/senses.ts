@@ -285,7 +285,7 @@ export const SENSES: readonly Thing[] = [
       "\\bdark(?:ness)?\\b",
       "sun ?rise(?!,? (?:alarm|lamp|light|clock))",
       "sun ?set",
-      "(?<!good )at night\\b",
+      "(?<=\\b(?:lights?|lamps?|leds?|strip|glows?|shines?|on|off|doors?|curtains?|blinds?|hatch|gate|flap)\\b[^.;!?]*)(?<!good )at night\\b|at night\\b(?=[^.;!?]*\\b(?:lights?|lamps?|leds?|glows?|shines?)\\b)",
       "dusk",
       "dawn",
       "\\blux\\b",
@@ -758,6 +758,8 @@ export const SENSES: readonly Thing[] = [
     verb: "sense",
     name: "how good the air is",
     words: [
+      "(?:check|test|watch|measure|monitor|control)(?:s|ing)? (?:the |our )?(?:class ?room |indoor |room )?air\\b(?! pressure)",
+
       "(?:dirty|clean|good|bad|healthy|fresh|polluted) (?:is |was )?(?:the |our )?air|air pollution|pollution|exhaust gases",
 
       "air quality",
@@ -1313,6 +1315,8 @@ export const SENSES: readonly Thing[] = [
     verb: "count",
     name: "turns or pieces that go by",
     words: [
+      "(?:speed|strength|force) of (?:the )?wind",
+
       "speed (?:measur\\w*|detect\\w*|check\\w*|of (?:a |the )?(?:passing )?cars?)",
 
       "speed (?:trap|camera|gun|of (?:the |my |a )?(?:toy|slot|model|marble) \\w+)",

@@ -11,6 +11,24 @@ export interface Implied {
  */
 export const MADE_OF: readonly Implied[] = [
   {
+    words: [
+      "(?:safe|box|chest|locker|door|drawer) with (?:a |an )?(?:rfid|nfc|card|chip|tag) (?:lock|reader)|(?:rfid|nfc|card|chip|tag) (?:safe|lock|box|chest)",
+    ],
+    things: ["tag", "turn"],
+  },
+  {
+    words: [
+      "(?:when|while|if) (?:i'm|i am|we're|we are) (?:away|at (?:school|work|home)|on holiday|out|not there|asleep)",
+    ],
+    things: [],
+  },
+  { words: ["at (?:home|work|school|the office)\\b"], things: [] },
+  { words: ["tool ?box|guitar tuner"], things: [] },
+  {
+    words: ["open (?:the )?windows\\b(?=[^.;!?]*$)(?<=(?:tell|tells|warn|remind|says?|when to|time to)[^.;!?]{0,30})"],
+    things: [],
+  },
+  {
     words: ["(?:model |toy |doll's? )?(?:lift|elevator)s?\\b(?= (?:with|for|that|which|to)|$)"],
     things: ["drive", "button"],
   },
