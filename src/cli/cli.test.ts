@@ -48,6 +48,16 @@ describe("lattice", () => {
     expect(told.verdict).toMatch(/^(Ready to wire|Can be wired)/);
     const made = JSON.parse(fs.readFileSync(file, "utf8")) as { parts: { part: string }[] };
     expect(made.parts.map((p) => p.part)).toContain("module/soil-resistive");
+    out = "";
+    const lamps = path.join(dir, "lamps.json");
+    expect(await main(["idea", "dim three lamps with a knob, and a photo of butons", "--out", lamps])).toBe(0);
+    expect(out).toMatch(/a small light as a sign.* × 3/);
+    expect(out).toContain("does: Lamp 2 follows Knob (turned).");
+    expect(out).toMatch(/"photo": Pictures from a camera/);
+    expect(out).toContain('read as: "butons" as "buttons"');
+    out = "";
+    expect(await main(["simulate", lamps, "--seconds", "3", "--set", "POT1.pct=40@1"])).toBe(0);
+    expect(out).toMatch(/^LED2 Lamp 2: lit at (39|40) %/m);
     expect(await main(["idea", "nothing", "for", "us"])).toBe(2);
     expect(await main(["idea", "show", "the", "temperature", "--take", "soil=prongs"])).toBe(2);
     expect(err).toContain('this idea has no "soil"; it has text, temperature');

@@ -85,7 +85,7 @@ export async function simulateCommand(
       const is =
         s.kind === "light"
           ? s.lit
-            ? "lit"
+            ? `lit${s.bright !== undefined && s.bright < 100 ? ` at ${s.bright} %` : ""}`
             : "dark"
           : s.kind === "rows"
             ? s.rows.map((r) => `[${r}]`).join(" ")

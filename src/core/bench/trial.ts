@@ -24,7 +24,8 @@ export type Control =
 
 /** What a part shows or does, as a person would see it. */
 export type Shows =
-  | { kind: "light"; ref: string; label: string; lit: boolean }
+  /** `bright`: in hundredths, where pulses say how bright. */
+  | { kind: "light"; ref: string; label: string; lit: boolean; bright?: number }
   | { kind: "strip"; ref: string; label: string; colours: readonly string[] }
   | { kind: "grid"; ref: string; label: string; lit: readonly boolean[] }
   | { kind: "rows"; ref: string; label: string; rows: readonly string[] }
@@ -110,6 +111,7 @@ const WORDS: Record<string, (v: number) => string> = {
   angle_deg: (v) => (v < 0 ? "let go" : `at ${Math.round(v)}°`),
   Hz: (v) => (v ? `sounds at ${v} Hz` : "silent"),
   shows: (v) => `shows ${v}`,
+  bright_pct: (v) => (v ? `${Math.round(v)} % of full power` : "off"),
 };
 /** What only tests ask for. */
 const INNER = new Set(["letters", "let_out"]);
@@ -133,7 +135,16 @@ function showing(s: SimPart, stage: Stage, now: number): Shows[] {
   const seen = stage.seen(ref, now);
   if (part.bringup?.driver === "led") {
     const level = seen.pins.get(s.p.leg);
-    return [{ kind: "light", ref, label, lit: level !== undefined && (level === 1) !== s.p.activeLow }];
+    const bright = seen.is?.bright_pct;
+    return [
+      {
+        kind: "light",
+        ref,
+        label,
+        lit: level !== undefined && (level === 1) !== s.p.activeLow,
+        ...(bright !== undefined && { bright: Math.round(bright) }),
+      },
+    ];
   }
   if (seen.strip) {
     const cap = Math.floor((s.p.vars.brightness ?? 1) * 255);

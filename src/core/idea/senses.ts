@@ -593,7 +593,6 @@ export const SENSES: readonly Thing[] = [
         price: 1,
         where: "in",
         good: "it stands where it was left",
-        but: "an analogue pin",
       }),
       way("encoder", "module/encoder", "Knob", {
         price: 1,

@@ -71,12 +71,16 @@ const onOff = (lit: readonly boolean[]) => lit.map((on) => (on ? LIT : "transpar
 
 function Shown({ s }: { s: Shows }) {
   switch (s.kind) {
-    case "light":
+    case "light": {
+      const dimmed = s.lit && s.bright !== undefined && s.bright < 100;
+      const says = s.lit ? (dimmed ? `lit at ${s.bright} %` : "lit") : "dark";
+      const colour = dimmed ? `color-mix(in srgb, ${LIT} ${s.bright}%, transparent)` : s.lit ? LIT : "transparent";
       return (
         <>
-          <Dots colours={onOff([s.lit])} says={s.lit ? "lit" : "dark"} /> {s.lit ? "lit" : "dark"}
+          <Dots colours={[colour]} says={says} /> {says}
         </>
       );
+    }
     case "strip": {
       const lit = s.colours.filter((c) => c !== "rgb(0, 0, 0)").length;
       return <Dots colours={s.colours} says={`${lit} of ${s.colours.length} lit`} />;
