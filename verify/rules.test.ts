@@ -8,6 +8,7 @@ import { assign } from "../src/core/plan/assign";
 import type { Rule } from "../src/core/project";
 import { BOARD3, BOARD5, catalogue, make, USB } from "../src/core/testing";
 import { benchProgram, compileSketch, coreArchive, simulate } from "./avr/toolchain";
+import { checkOnHost } from "./host/compile";
 import { runProgram } from "./micropython/run";
 
 const PARTS = [
@@ -140,6 +141,41 @@ describe("how bright a light is", () => {
     const of = (ref: string) => r.log.filter((e) => e[0] === "duty" && e[1] === gpio(c, ref)).map((e) => e[2]);
     expect(of("LED1")).toEqual([19660, 0]);
     expect(of("M2")).toEqual([191 * 257, 0]);
+  });
+});
+
+describe("sketches of every other family that tell how bright a light is, and the time of day", () => {
+  const families = new Map(
+    catalogue.parts
+      .filter((p) => p.board && p.id.startsWith("board/") && p.board.family !== "avr")
+      .map((p) => [p.board!.family, p.id]),
+  );
+  it.each([...families])("%s", (family, id) => {
+    const c = circuitOf(
+      assign(
+        {
+          ...make([
+            { ref: "B1", part: id },
+            USB,
+            { ref: "LED1", part: "discrete/led-red", label: "Lamp" },
+            { ref: "M2", part: "module/mosfet-switch", label: "Strip" },
+            { ref: "M5", part: "module/ds3231", label: "Clock" },
+            { ref: "M6", part: "module/ht16k33-digits", label: "Digits" },
+          ]),
+          rules: [
+            { when: { ref: "M5", out: "time" }, do: { ref: "M6", act: "follow" } },
+            { when: { ref: "M5", out: "time" }, do: { ref: "LED1", act: "follow" } },
+            { when: { ref: "M5", from: "18:00", to: "23:00" }, do: { ref: "M2", act: "set", value: 40 } },
+          ],
+        },
+        catalogue,
+      ).project,
+      catalogue,
+    );
+    if (sketch.without(c).length) return;
+    const files = sketch.files(c);
+    expect(files.find((f) => f.path === "starter/starter.ino")!.text).toContain("analogWrite(");
+    checkOnHost(`dimmed-${family}`, files, "starter", family);
   });
 });
 
