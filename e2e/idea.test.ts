@@ -50,6 +50,8 @@ describe("from an idea to a parts list", () => {
     await page.getByRole("navigation", { name: "Stations" }).getByRole("link", { name: "Brief" }).click();
     const idea = page.getByRole("region", { name: "From an idea to parts" });
     const words = idea.getByLabel(/in your own words/);
+    // What the project is called may say it already.
+    expect(await words.inputValue()).toBe("Marble alarm");
     await words.fill("How warm is the attic");
     await idea.getByRole("button", { name: "Propose parts" }).click();
     await idea.getByText(/what should come of it/).waitFor();

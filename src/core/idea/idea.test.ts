@@ -33,6 +33,12 @@ describe("an idea in a person's own words", () => {
       { thing: "temperature", by: "How Warm", places: [12] },
     ]);
   });
+  it("stands blanks, dashes, capitals and other marks", () => {
+    const of = (t: string) => readIdea(t).wishes.map((w) => w.thing);
+    expect(of("tell  me\twhen   the PLANTS\u00a0are  dry")).toEqual(["alert", "soil"]);
+    expect(of("temperature & humidity, wi-fi")).toEqual(["temperature", "humidity", "wifi"]);
+    expect(readIdea("  how   warm  & damp").wishes[0]!.by).toBe("how   warm");
+  });
   it("hears where and how it lives", () => {
     expect(readIdea("temperature in the garden on batteries, cheap, without soldering").hints).toEqual({
       outdoors: true,

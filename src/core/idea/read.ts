@@ -127,7 +127,6 @@ function rivals(named: Thing, meant: Thing, weight: number): boolean {
   if (meant.id === "alert") return ["sound", "light", "send"].includes(named.verb);
   // What is looked at on a telephone needs no display.
   if (meant.id === "text" && named.id === "wifi") return true;
-  if (meant.id === "beep" && named.id === "alert") return false;
   if (senses(meant.verb))
     return (
       senses(named.verb) && ((HAND.has(meant.id) && HAND.has(named.id)) || (THERE.has(meant.id) && THERE.has(named.id)))
@@ -217,15 +216,25 @@ interface Plain {
   place: number[];
 }
 
-/** Small letters and plain marks, letter by letter. */
-const plain = (typed: string): Plain => ({
-  text: typed
-    .slice(0, MOST_LETTERS)
-    .replace(/[’‘]/g, "'")
-    .replace(/[-_\u2010-\u2014\s]/g, (c) => (c === "\n" ? c : " "))
-    .replace(/[A-Z]/g, (c) => c.toLowerCase()),
-  place: Array.from({ length: Math.min(typed.length, MOST_LETTERS) }, (_, i) => i),
-});
+/** What a letter stands for, where that is not itself: no more than the marks that people type in different ways. */
+function plainLetter(c: string): string {
+  if (c === "\n") return c;
+  if (/[-_\u2010-\u2014\s]/.test(c)) return " ";
+  if (c === "’" || c === "‘") return "'";
+  if (c === "&") return "and";
+  return c >= "A" && c <= "Z" ? c.toLowerCase() : c;
+}
+/** Small letters, plain marks and single spaces. */
+function plain(typed: string): Plain {
+  const out: Plain = { text: "", place: [] };
+  for (let i = 0; i < typed.length && i < MOST_LETTERS; i++)
+    for (const c of plainLetter(typed[i]!)) {
+      if (c === " " && out.text.endsWith(" ")) continue;
+      out.text += c;
+      out.place.push(i);
+    }
+  return out;
+}
 
 /** Words that nothing was found by, put right where they are a slip of one that the table has; null: there is none. */
 function spelt(

@@ -112,7 +112,8 @@ export function Idea() {
       gone = true;
     };
   }, [asked, project]);
-  const text = typed ?? project.brief.goal;
+  // Who named the project by what it should do has said it already.
+  const text = typed ?? (project.brief.goal || project.title);
   const propose = async () => {
     const r = await core().ideaRead(text);
     setDone(null);
@@ -136,7 +137,9 @@ export function Idea() {
       places: wishOf(o.thing)?.places ?? [],
     }));
     void run(async (p) => {
-      const s = await core().ideaBuild(p, choices, hints, text, boardTaken || undefined);
+      // A name that nobody had read is no goal.
+      const goal = reading ? text : (typed ?? project.brief.goal);
+      const s = await core().ideaBuild(p, choices, hints, goal, boardTaken || undefined);
       if (s.clash) toast.error(`The parts do not fit: ${s.clash}`, { duration: 12_000 });
       else toast(`${s.verdict}. The parts are in the list, wired in the plan; undo takes them back.`);
       setDone(s);
