@@ -102,7 +102,12 @@ describe("words that are more than a table", () => {
   it("says what can't or must not be, with what to do instead, unless it is left out", () => {
     expect(readIdea("take a photo of the cat").beyond[0]).toMatchObject({ by: "photo" });
     expect(readIdea("switch a 230 V lamp").beyond[0]!.says).toMatch(/licensed/);
+    expect(readIdea("give my brother an electric shock").beyond[0]!.says).toMatch(/hurt/);
+    expect(readIdea("secretly record what my sister says").beyond[0]!.says).toMatch(/ask them/);
     expect(readIdea("watch the cat without a camera").beyond).toEqual([]);
+    // Hardly anything sound is held back.
+    const told = PHRASINGS.filter(([t]) => readIdea(t).beyond.length).map(([t]) => t);
+    expect(told.length).toBeLessThan(PHRASINGS.length / 50);
   });
   it("asks for the half that is missing", () => {
     expect(readIdea("how warm is the room").half).toBe("act");

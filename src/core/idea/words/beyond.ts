@@ -2,7 +2,7 @@
 export const BEYOND: readonly { words: string; says: string }[] = [
   {
     words:
-      "(?:photos?|photograph\\w*|video\\w*|films?|filming|web ?cams?|live ?stream\\w*|camera (?:trap|picture|image)s?|(?:a|the|with|take|takes) cameras?)\\b(?! slider)(?! dolly)",
+      "(?:(?<!for )photos?(?! ?gate)(?! ?booth)|photograph\\w*|video\\w*|films?|filming|web ?cams?|live ?stream\\w*|camera (?:trap|picture|image)s?|(?:a|the|with|take|takes) cameras?)\\b(?! slider)(?! dolly)",
     says: "Pictures from a camera are more than these boards hold: sense motion, distance or light instead, and let it trip a camera of its own",
   },
   {
@@ -34,5 +34,15 @@ export const BEYOND: readonly { words: string; says: string }[] = [
   {
     words: "(?:radioactiv\\w*|geiger|x ?rays?|laser (?:cutter|cutting|engrav\\w*))",
     says: "That needs parts and care that are not in this catalogue",
+  },
+  {
+    words:
+      "electric (?:fence|shock)s?|(?:gives?|giving) (?:\\w+ )?(?:a |an )?(?:electric )?shocks?|tasers?|stun guns?|explosi\\w*|fire ?works?|detonat\\w*|ignit\\w*|weapons?",
+    says: "What is meant to hurt, burn or burst is not planned here",
+  },
+  {
+    words:
+      "spy(?:ing)? (?:on|out)|eavesdrop\\w*|secretly (?:record|film|listen|watch|track)\\w*|hidden (?:cameras?|microphones?|trackers?)",
+    says: "Listening to people, filming or following them without their knowledge is forbidden in many places: ask them first",
   },
 ];
