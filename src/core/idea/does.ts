@@ -3,7 +3,7 @@ import { rulesView, type RuleInput, type RuleOutput, type RulesView } from "../f
 import type { Rule } from "../project";
 import { thingById } from "./read";
 import { TRIPS, type Trip } from "./trips";
-import { everyOf, timesOf } from "./words/times";
+import { everyOf, lastingOf, spanOf, timesOf } from "./words/times";
 
 /** A wish that has become parts: their references, and where the words stand that it was found by. */
 export interface Wired {
@@ -128,6 +128,9 @@ const FOLLOWS = new Set(["knob", "stick", "bend"]);
 const DIMS = new Set(["lamp", "room-light", "strip", "drive"]);
 /** How long something lasts that a moment begins, seconds. */
 const A_WHILE = 5;
+/** What is lit or switched at a time of the day is meant for longer. */
+const AN_HOUR = 3600;
+const LONG = new Set(["room-light", "lamp", "strip", "appliance"]);
 /** White keys from the middle of a piano, Hz. */
 const NOTES = [262, 294, 330, 349, 392, 440, 494, 523, 587, 659, 698, 784, 880, 988, 1047, 1175];
 const TUNE = [
@@ -162,18 +165,27 @@ function traffic(outs: readonly RuleOutput[], cause: Cause | null): Rule[] {
 /** What one output does by a cause. */
 function doing(act: string, out: RuleOutput, cause: Cause, k: number, several: boolean, text: string): Rule[] {
   const { ref } = out;
+  const lasts = lastingOf(text);
   const moment = (at: When): Rule[] => {
     if (out.word === "angle")
-      return [{ when: at, do: { ref, act: "sequence", steps: [{ value: 90, for_s: A_WHILE }] } }];
+      return [{ when: at, do: { ref, act: "sequence", steps: [{ value: 90, for_s: lasts ?? A_WHILE }] } }];
     if (out.word === "tone") return [{ when: at, do: { ref, act: "sequence", steps: TUNE } }];
     if (out.word === "piece" || out.word === "number" || out.word === "steps" || out.word === "colour")
-      return [{ when: at, do: { ref, act: "sequence", steps: [{ value: 1, for_s: A_WHILE }] } }];
-    return [{ when: at, do: { ref, act: "for", for_s: A_WHILE } }];
+      return [{ when: at, do: { ref, act: "sequence", steps: [{ value: 1, for_s: lasts ?? A_WHILE }] } }];
+    return [{ when: at, do: { ref, act: "for", for_s: lasts ?? (LONG.has(act) ? AN_HOUR : A_WHILE) } }];
   };
   if (cause.clock) {
     if (act === "digits" || act === "needle")
       return [{ when: { ref: cause.clock.ref, out: "time" }, do: { ref, act: "follow" } }];
     if (act === "text") return [];
+    const span = spanOf(text);
+    if (span && (out.onOff || out.word === "angle"))
+      return [
+        {
+          when: { ref: cause.clock.ref, ...span },
+          do: out.word === "angle" ? { ref, act: "set", value: 90 } : { ref, act: "on" },
+        },
+      ];
     return cause.clock.times.flatMap((at) => moment({ ref: cause.clock!.ref, at }));
   }
   const { input, trip } = cause;
@@ -198,6 +210,7 @@ function doing(act: string, out: RuleOutput, cause: Cause, k: number, several: b
   const when = whenOf(input, trip, at ?? input.ref);
   if (act === "drive" && (cause.thing === "obstacle" || cause.thing === "line"))
     return [{ when: whenOf(input, unless(trip)), do: { ref, act: "on" } }];
+  if (lasts !== null && out.onOff) return [{ when, do: { ref, act: "for", for_s: lasts } }];
   if (
     TOGGLES.has(act) &&
     (cause.thing === "button" || cause.thing === "touch" || cause.thing === "loudness") &&
@@ -289,7 +302,12 @@ export function rulesFor(c: Circuit, wired: readonly Wired[], typed: string): Ru
         counts
           ? [{ when: { every_s: 1 }, do: { ref: o.ref, act: "count" } }]
           : every !== null && o.onOff
-            ? [{ when: { every_s: every }, do: { ref: o.ref, act: "for", for_s: Math.min(A_WHILE, every / 2) } }]
+            ? [
+                {
+                  when: { every_s: every },
+                  do: { ref: o.ref, act: "for", for_s: Math.min(lastingOf(text) ?? A_WHILE, every / 2) },
+                },
+              ]
             : [],
       );
     }

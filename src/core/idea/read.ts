@@ -125,6 +125,8 @@ function rivals(named: Thing, meant: Thing, weight: number): boolean {
   if (named === meant) return false;
   if (meant.id === "count-presses" && weight === WEIGHT.weak) return senses(named.verb);
   if (meant.id === "alert") return ["sound", "light", "send"].includes(named.verb);
+  // A door that has its hours does not go by the daylight as well.
+  if (meant.id === "light-level" && weight === WEIGHT.part) return named.id === "time";
   // What is looked at on a telephone needs no display.
   if (meant.id === "text" && named.id === "wifi") return true;
   if (senses(meant.verb))

@@ -14,7 +14,7 @@ const no: Trip = { is: 0 };
 const COLD =
   "cold|colder|cool enough|freez\\w*|frozen|drops?|below|under|less than|heat(?:er|ing|s|ed)?\\b|heat (?:mat|lamp|pad)|warm(?:s|ing)? (?:up|it)|keep\\w* (?:\\w+ ){0,3}?warm|incubat\\w*|brood\\w*|thermostat|radiator|ferment\\w*";
 const DARK_OVER =
-  "bright\\w*|sunny|sun ?shine|sun ?rise|dawn|morning|daylight|sun (?:shines|is)|too light|light enough|open(?:s|ed)? the (?:box|lid|drawer|card)";
+  "bright\\w*|sunny|sun ?shine|sun ?rise|dawn|morning|daylight|sun (?:shines|is)|too light|light enough|open(?:s|ed)? the (?:box|lid|drawer|card)|(?:hen|chicken|duck)\\w*|coop";
 const EMPTY =
   "empty|low\\b|lower|refill\\w*|fill(?:s|ing)?\\b(?! (?:up )?with)|dry\\b|top(?:s|ping)? up|runs? out|too little|not enough";
 const QUIET = "quiet|silent|silence";

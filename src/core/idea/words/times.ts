@@ -53,26 +53,57 @@ export function timesOf(text: string): string[] {
   if (out.length) return [...new Set(out)].slice(0, 4);
   const often = /\b(twice|two times|three times|thrice|\d times) (?:a|per|every|each) day/.exec(text)?.[1];
   if (often) return often.startsWith("th") || often[0] === "3" ? ["07:00", "13:00", "19:00"] : ["08:00", "18:00"];
-  const said = DAYTIMES.filter(([re]) => re.test(text)).map(([, t]) => t);
-  return said.length ? said : ["08:00"];
+  const said = DAYTIMES.flatMap(([re, t]) => {
+    const m = re.exec(text);
+    return m ? [[m.index, t] as const] : [];
+  }).sort(([a], [b]) => a - b);
+  return said.length ? said.map(([, t]) => t) : ["08:00"];
+}
+
+/** Two times of the day between which something is so, where the words say that: from eight to ten, on at dawn and off at night. */
+export function spanOf(text: string): { from: string; to: string } | null {
+  const [from, to, more] = timesOf(text);
+  if (from === undefined || to === undefined || more !== undefined || from === to) return null;
+  const said =
+    /\bfrom\b[^.;!?]*\b(?:to|until|till)\b|\bbetween\b|\bon\b[^.;!?]*\boff\b|\bopen\w*[^.;!?]*\b(?:clos|shut)\w*|\b(?:until|till)\b/.test(
+      text,
+    );
+  return said ? { from, to } : null;
 }
 
 const UNIT_S: Readonly<Record<string, number>> = { second: 1, minute: 60, hour: 3600, day: 86_400 };
+/** How many, by a number or a word for it; NaN for what is none. */
+const COUNTS: Readonly<Record<string, number>> = {
+  ...HOURS,
+  a: 1,
+  an: 1,
+  fifteen: 15,
+  twenty: 20,
+  thirty: 30,
+  "forty five": 45,
+  sixty: 60,
+  half: 0.5,
+  "half an": 0.5,
+  few: 5,
+  "a few": 5,
+  other: 2,
+};
+const countIn = (word: string | undefined): number => (word === undefined ? 1 : (COUNTS[word] ?? Number(word)));
+const MOST_S = 86_400;
+const seconds = (n: number, unit: string): number | null =>
+  n > 0 && Number.isFinite(n) ? Math.min(n * UNIT_S[unit]!, MOST_S) : null;
+
 /** Every so many seconds, where the words say it: "every ten minutes", "each hour"; null: they don't. */
 export function everyOf(text: string): number | null {
   const m = /\b(?:every|each) (?:(\d{1,4}|[a-z]+) )?(second|minute|hour|day)s?\b/.exec(text);
   if (!m) return null;
-  const words: Readonly<Record<string, number>> = {
-    ...HOURS,
-    fifteen: 15,
-    twenty: 20,
-    thirty: 30,
-    "forty five": 45,
-    sixty: 60,
-    half: 0.5,
-    few: 5,
-    other: 2,
-  };
-  const n = m[1] === undefined ? 1 : (words[m[1]] ?? Number(m[1]));
-  return n > 0 && Number.isFinite(n) ? Math.min(n * UNIT_S[m[2]!]!, 86_400) : null;
+  return seconds(countIn(m[1]), m[2]!);
+}
+
+/** How long something lasts, seconds, where the words say it: "for ten minutes", "off after an hour"; null: they don't. */
+export function lastingOf(text: string): number | null {
+  const m =
+    /\bfor (?:about |only |just )?(half an|a few|[a-z]+|\d{1,4}) (second|minute|hour)s?\b/.exec(text) ??
+    /\boff\b[^.;!?]{0,24}\bafter (half an|a few|[a-z]+|\d{1,4}) (second|minute|hour)s?\b/.exec(text);
+  return m ? seconds(countIn(m[1]), m[2]!) : null;
 }
