@@ -162,8 +162,22 @@ function traffic(outs: readonly RuleOutput[], cause: Cause | null): Rule[] {
   ];
 }
 
-/** What one output does by a cause. */
-function doing(act: string, out: RuleOutput, cause: Cause, k: number, several: boolean, text: string): Rule[] {
+/** Whether what is said of an act is that it ends, or does not begin. */
+const stops = (said: string): boolean =>
+  /\b(?:stop(?:s|ped|ping)?|off\b|(?:does|do|must|should|shall|will|may) ?n[o']t|doesn't|don't|never|no longer|shuts? (?:off|the)|cuts?)\b/.test(
+    said,
+  ) && !/\bon (?:and|or|\/) ?off\b|\bnon-?stop\b/.test(said);
+
+/** What one output does by a cause; `said`: the clause that speaks of it. */
+function doing(
+  act: string,
+  out: RuleOutput,
+  cause: Cause,
+  k: number,
+  several: boolean,
+  text: string,
+  said: string,
+): Rule[] {
   const { ref } = out;
   const lasts = lastingOf(text);
   const moment = (at: When): Rule[] => {
@@ -211,6 +225,7 @@ function doing(act: string, out: RuleOutput, cause: Cause, k: number, several: b
   if (act === "drive" && (cause.thing === "obstacle" || cause.thing === "line"))
     return [{ when: whenOf(input, unless(trip)), do: { ref, act: "on" } }];
   if (lasts !== null && out.onOff) return [{ when, do: { ref, act: "for", for_s: lasts } }];
+  if (stops(said)) return cause.refs.map((r) => ({ when: whenOf(input, trip, r), do: { ref, act: "off" } }));
   if (
     TOGGLES.has(act) &&
     (cause.thing === "button" || cause.thing === "touch" || cause.thing === "loudness") &&
@@ -257,15 +272,25 @@ const SHORT: Readonly<Record<string, string>> = {
   pump: "It runs for a few seconds each time: try how much that is before you leave it alone",
   appliance:
     "What heats needs a cut-out of its own: a program can stand still. Mains is for a licensed person and the local rules",
+  "water-level": "Its centimetres count from the sensor down to the water: measure how many are full and empty",
   steps: "How many steps it goes, and when, is for code of your own",
 };
-export const shortWords = (rules: readonly Rule[], wired: readonly Wired[]): string[] =>
-  wired.flatMap((w) => {
+const ONLY_OFF = "What switches it on is not said: add a sentence at Firmware";
+export function shortWords(rules: readonly Rule[], wired: readonly Wired[]): string[] {
+  const short = wired.flatMap((w) => {
     const says = SHORT[w.thing];
     const goesBy = (r: Rule) =>
       senses(w) ? "ref" in r.when && w.refs.includes(r.when.ref) : w.refs.includes(r.do.ref);
-    return says && (w.thing === "steps" || rules.some(goesBy)) ? [says] : [];
+    const mine = rules.filter(goesBy);
+    // A float and tracks in the water count nothing.
+    if (w.thing === "water-level" && !mine.some((r) => "out" in r.when && r.when.out === "cm")) return [];
+    return [
+      ...(says && (w.thing === "steps" || mine.length) ? [says] : []),
+      ...(!senses(w) && mine.length && mine.every((r) => r.do.act === "off") ? [ONLY_OFF] : []),
+    ];
   });
+  return [...new Set(short)];
+}
 
 /**
  * What the project does, as rules, from the wishes and the words they were said in: each act by the cause that stands nearest to
@@ -312,7 +337,8 @@ export function rulesFor(c: Circuit, wired: readonly Wired[], typed: string): Ru
       );
     }
     const several = outs.length > 1 && cause.refs.length > 1;
-    return outs.flatMap((o, k) => doing(w.thing, o, cause, k, several, text));
+    const said = w.places.map((p) => clauseAt(text, p)).join(" ");
+    return outs.flatMap((o, k) => doing(w.thing, o, cause, k, several, text, said));
   });
   if (!made.length) return null;
   const told = new Set(made.map((r) => r.do.ref));

@@ -158,6 +158,9 @@ describe("what the project does comes from the words", () => {
       "the hen house door opens at 7 and closes at 20:30",
       ["From 07:00 to 20:30 by Clock, Arm is set to angle 90 deg."],
     ],
+    ["stop the pump when the tank is empty", ["When Level is above 80 cm, Pump is off."]],
+    ["a sprinkler that does not run when it rains", ["When Rain is wet, Pump is off."]],
+    ["switch the lamp on and off by clapping", ["Each time Loudness (sound) is above 60 %, Lamp goes on or off."]],
     ["chicken coop door", ["When Daylight is above 1000 lx, Arm is set to angle 90 deg."]],
     ["switch the desk lamp on at 18:15", ["Each day at 18:15 by Clock, Light is on for 3600 s."]],
     ["lawn sprinkler at 6 am for ten minutes", ["Each day at 06:00 by Clock, Pump is on for 600 s."]],
@@ -191,6 +194,7 @@ describe("what the project does comes from the words", () => {
     const lock = does("open the box with an rfid card");
     expect(lock.short.join()).toMatch(/Any card/);
     expect(does("turn on the heater when it is cold").short.join()).toMatch(/cut-out/);
+    expect(does("turn off the heater when the window is open").short.join()).toMatch(/What switches it on is not said/);
   });
   it("keeps what the project did before", () => {
     const first = does("a lamp when it is dark").project;
