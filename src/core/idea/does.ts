@@ -3,7 +3,7 @@ import { rulesView, type RuleInput, type RuleOutput, type RulesView } from "../f
 import type { Rule } from "../project";
 import { thingById } from "./read";
 import { TRIPS, type Trip } from "./trips";
-import { everyOf, lastingOf, spanOf, timesOf } from "./words/times";
+import { everyOf, laterBy, lastingOf, spanOf, timesOf } from "./words/times";
 
 /** A wish that has become parts: their references, and where the words stand that it was found by. */
 export interface Wired {
@@ -126,6 +126,13 @@ const unless = (t: Trip): Trip =>
 const FOLLOWS = new Set(["knob", "stick", "bend"]);
 /** What is dimmed by them where pulses can do it: a pump or a heater is switched. */
 const DIMS = new Set(["lamp", "room-light", "strip", "drive"]);
+const OWN_CODE = new Set(["tilt", "count-turns", "heading", "position"]);
+/** What has an end at a time of the day stays off until the next morning, hours. */
+const NIGHT_H = 8;
+/** What gives a number that says no more than which key it was. */
+const COUNTED = new Set(["remote", "code", "tag"]);
+/** Words by which a reading is counted, not shown: steps, jumps. */
+const COUNTS = /\b(?:count\w*|how (?:many|often)|number of times|tally)\b/;
 /** How long something lasts that a moment begins, seconds. */
 const A_WHILE = 5;
 /** What is lit or switched at a time of the day is meant for longer. */
@@ -141,7 +148,7 @@ const TUNE = [
 /** What is watered is given little: a sensor that falls out of its pot must not flood the room. */
 const SIPS = new Set(["pump"]);
 /** What goes over with each press or clap. */
-const CLAPS = /\b(?:clap|whistl|knock|shout)\w*/;
+const CLAPS = /\b(?:clap|whistl|knock|shout|blow)\w*/;
 const TOGGLES = new Set(["lamp", "room-light", "strip", "appliance"]);
 
 /** Green while all is well, yellow from four fifths of the way on, red when it has come. */
@@ -162,9 +169,21 @@ function traffic(outs: readonly RuleOutput[], cause: Cause | null): Rule[] {
   ];
 }
 
+const WARMTH = new Set(["temperature", "liquid-temperature", "very-hot", "contactless"]);
+const COOLS =
+  /\b(?:above|over|too (?:warm|hot)|warmer|hotter|cool\w*|fans?|air condition\w*|ventilat\w*|exceeds?|more than|rises?|gets? (?:warm|hot))\b/;
+/** What is switched by a warmth is a heater unless something cools: it runs below, never above. */
+function heated(act: string, { thing, trip }: Cause, text: string): Trip | null {
+  if (act !== "appliance" || !WARMTH.has(thing) || !trip || !("above" in trip) || COOLS.test(text)) return trip;
+  const { above, ...rest } = trip;
+  const usual = TRIPS[thing]?.some((c) => Object.values(c.trips).some((t) => "above" in t && t.above === above));
+  // A number that nobody said is one of a heat wave: for warming a room's.
+  return { below: usual ? Math.min(above, 20) : above, ...rest };
+}
+
 /** Whether what is said of an act is that it ends, or does not begin. */
 const stops = (said: string): boolean =>
-  /\b(?:stop(?:s|ped|ping)?|off\b|(?:does|do|must|should|shall|will|may) ?n[o']t|doesn't|don't|never|no longer|shuts? (?:off|the)|cuts?)\b/.test(
+  /\b(?:stop(?! (?:light|lamp|sign|button|clock))(?:s|ped|ping)?|off\b|(?:does|do|must|should|shall|will|may) ?n[o']t|doesn't|don't|never|no longer|shuts? (?:off|the)|cuts?)\b/.test(
     said,
   ) && !/\bon (?:and|or|\/) ?off\b|\bnon-?stop\b/.test(said);
 
@@ -200,13 +219,23 @@ function doing(
           do: out.word === "angle" ? { ref, act: "set", value: 90 } : { ref, act: "on" },
         },
       ];
+    if (stops(said))
+      return cause.clock.times.map((from) => ({
+        when: { ref: cause.clock!.ref, from, to: laterBy(from, NIGHT_H) },
+        do: { ref, act: "off" },
+      }));
     return cause.clock.times.flatMap((at) => moment({ ref: cause.clock!.ref, at }));
   }
-  const { input, trip } = cause;
+  const { input } = cause;
   if (!input) return [];
+  const trip = heated(act, cause, text);
   const shows = out.word === "number" && out.unit === "";
-  const counts = cause.thing.startsWith("count-") || (shows && input.yesNo);
+  const counts =
+    cause.thing.startsWith("count-") || (shows && (input.yesNo || COUNTED.has(cause.thing) || COUNTS.test(text)));
+  // What balances, and what only measures wheels, is for own code.
+  if (act === "drive" && OWN_CODE.has(cause.thing)) return [];
   if (shows) {
+    if (act === "picture") return [];
     if (counts && trip) return [{ when: whenOf(input, trip), do: { ref, act: "count" } }];
     return act === "digits" ? [{ when: { ref: input.ref, out: input.out }, do: { ref, act: "follow" } }] : [];
   }
@@ -214,7 +243,7 @@ function doing(
     !input.yesNo &&
     (FOLLOWS.has(cause.thing) ||
       act === "needle" ||
-      (act === "strip" && out.word === "number") ||
+      (act === "strip" && out.word === "number" && !COUNTED.has(cause.thing)) ||
       (out.word === "tone" && cause.thing === "distance"));
   const can = out.dims ? DIMS.has(act) : !out.onOff && out.word !== "piece" && out.word !== "colour";
   if (goes && can) return [{ when: { ref: input.ref, out: input.out }, do: { ref, act: "follow" } }];
@@ -225,11 +254,12 @@ function doing(
   if (act === "drive" && (cause.thing === "obstacle" || cause.thing === "line"))
     return [{ when: whenOf(input, unless(trip)), do: { ref, act: "on" } }];
   if (lasts !== null && out.onOff) return [{ when, do: { ref, act: "for", for_s: lasts } }];
-  if (stops(said)) return cause.refs.map((r) => ({ when: whenOf(input, trip, r), do: { ref, act: "off" } }));
+  if (stops(said) && !CLAPS.test(text))
+    return cause.refs.map((r) => ({ when: whenOf(input, trip, r), do: { ref, act: "off" } }));
   if (
     TOGGLES.has(act) &&
-    (cause.thing === "button" || cause.thing === "touch" || cause.thing === "loudness") &&
-    out.onOff &&
+    (cause.thing === "button" || cause.thing === "touch" || cause.thing === "loudness" || cause.thing === "remote") &&
+    (out.onOff || act === "strip") &&
     (cause.thing !== "loudness" || input.yesNo || CLAPS.test(text))
   )
     return [{ when, do: { ref, act: "toggle" } }];

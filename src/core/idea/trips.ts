@@ -32,12 +32,14 @@ export const TRIPS: Readonly<Record<string, readonly TripCase[]>> = {
   ],
   temperature: [
     { said: "frost\\w*|freez(?:es|ing)\\b|below zero|ice\\b|icy", trips: { t: below(3, 1) } },
+    { said: "incubat\\w*|hatch(?:ing)? eggs?", trips: { t: below(37.5, 0.2) } },
     { said: "freezer", trips: { t: above(-12, 1) } },
     { said: "fridge|refrigerator", trips: { t: above(8, 1) } },
     { said: COLD, trips: { t: below(18, 0.5) } },
     { trips: { t: above(26, 1) } },
   ],
   "liquid-temperature": [
+    { said: "sous ?vide", trips: { t: below(60, 0.5) } },
     { said: "cool enough|drink\\w*", trips: { t: below(60, 2) } },
     { said: COLD, trips: { t: below(22, 0.5) } },
     { said: "aquarium|fish|axolotl|pond", trips: { t: above(27, 0.5) } },
@@ -54,6 +56,11 @@ export const TRIPS: Readonly<Record<string, readonly TripCase[]>> = {
   ],
   weather: [{ said: "storm\\w*|bad weather|rain", trips: { p: below(995, 2) } }, { trips: {} }],
   "light-level": [
+    // Inside of something that is opened: any light of a room.
+    {
+      said: "cards?\\b|(?:music(?:al)?|jewell?ery|gift|treasure) box|drawer|lid",
+      trips: { lux: above(30, 10), light: above(20, 5) },
+    },
     { said: DARK_OVER, trips: { lux: above(1000, 200), light: above(60, 5) } },
     { trips: { lux: below(20, 10), light: below(30, 5) } },
   ],

@@ -22,7 +22,7 @@ const DAYTIMES: [RegExp, string][] = [
   [/\bafternoon/, "15:00"],
   [/\bevening|\bdusk|sun ?set/, "19:00"],
   [/\bbed ?time/, "20:00"],
-  [/\bnight/, "22:00"],
+  [/\bnight|\blate\b/, "22:00"],
 ];
 const two = (n: number) => String(n).padStart(2, "0");
 
@@ -59,6 +59,10 @@ export function timesOf(text: string): string[] {
   }).sort(([a], [b]) => a - b);
   return said.length ? said.map(([, t]) => t) : ["08:00"];
 }
+
+/** A time of the day some hours later, over midnight too. */
+export const laterBy = (time: string, hours: number): string =>
+  `${two((Number(time.slice(0, 2)) + hours) % 24)}:${time.slice(3)}`;
 
 /** Two times of the day between which something is so, where the words say that: from eight to ten, on at dawn and off at night. */
 export function spanOf(text: string): { from: string; to: string } | null {
