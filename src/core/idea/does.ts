@@ -203,7 +203,7 @@ function doing(
     if (out.word === "angle")
       return [{ when: at, do: { ref, act: "sequence", steps: [{ value: 90, for_s: lasts ?? A_WHILE }] } }];
     if (out.word === "tone") return [{ when: at, do: { ref, act: "sequence", steps: TUNE } }];
-    if (out.word === "piece" || out.word === "number" || out.word === "steps" || out.word === "colour")
+    if (out.word === "piece" || out.word === "steps" || out.word === "colour")
       return [{ when: at, do: { ref, act: "sequence", steps: [{ value: 1, for_s: lasts ?? A_WHILE }] } }];
     return [{ when: at, do: { ref, act: "for", for_s: lasts ?? (LONG.has(act) ? AN_HOUR : A_WHILE) } }];
   };

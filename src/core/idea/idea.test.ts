@@ -175,6 +175,8 @@ describe("what the project does comes from the words", () => {
     ["an incubator", ["When Air is below 37.5 °C, Relay is on."]],
     ["turn the air conditioner on when it is too warm", ["When Air is above 26 °C, Relay is on."]],
     ["turn off the TV when it is too late", ["From 22:00 to 06:00 by Clock, Relay is off."]],
+    ["an alarm clock that wakes me with light at 6:45", ["Each day at 06:45 by Clock, Strip is on for 3600 s."]],
+    ["toilet occupied sign", ["When Door is pressed, Lamp is on."]],
     ["chicken coop door", ["When Daylight is above 1000 lx, Arm is set to angle 90 deg."]],
     ["switch the desk lamp on at 18:15", ["Each day at 18:15 by Clock, Light is on for 3600 s."]],
     ["lawn sprinkler at 6 am for ten minutes", ["Each day at 06:00 by Clock, Pump is on for 600 s."]],

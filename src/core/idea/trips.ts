@@ -18,7 +18,7 @@ const DARK_OVER =
 const EMPTY =
   "empty|low\\b|lower|refill\\w*|fill(?:s|ing)?\\b(?! (?:up )?with)|dry\\b|top(?:s|ping)? up|runs? out|too little|not enough";
 const QUIET = "quiet|silent|silence";
-const SHUT = "closes?\\b|closed|shut|locked";
+const SHUT = "occupied|engaged|closes?\\b|closed|shut|locked";
 
 /**
  * When each thing happens, as somebody means it who names no number: safe and common values, to be changed at the bench. Values
