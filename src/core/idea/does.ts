@@ -59,12 +59,15 @@ const SAID_IN: Readonly<Record<string, { unit: string; own(v: number, unit: stri
   },
 };
 
+/** A number with the unit of something else is none of this reading's. */
+const OTHER_UNIT =
+  "(?:%|°|percent|cm\\b|mm\\b|k?m\\b|met(?:re|er)s?|ppm|lux|lx\\b|hpa|k?g\\b|v(?:olts?)?\\b|minutes?|seconds?|hours?)";
 /** What the words say of a reading by a number: "above 25 °C", "closer than 20 cm", "at 37 degrees". */
 function saidNumber(said: string, input: RuleInput, usual: Trip | null): Trip | null {
   const unit = SAID_IN[input.out];
   if (!unit) return null;
   const re = new RegExp(
-    `(?:\\b|(?<=\\s))(?:(${OVER})|(${UNDER})|at|to|of|around) ?(minus |-)?(\\d+(?:\\.\\d+)?) ?(${unit.unit})(?![\\w:])`,
+    `(?:\\b|(?<=\\s))(?:(${OVER})|(${UNDER})|at|to|of|around) ?(minus |-)?(\\d+(?:\\.\\d+)?) ?(${unit.unit})(?![\\w:])(?! ?${OTHER_UNIT})`,
     "g",
   );
   for (const m of said.matchAll(re)) {
@@ -95,7 +98,9 @@ function causeOf(w: Wired, view: RulesView, text: string): Cause | null {
   const alike = (i: RuleInput) => inputs.filter((x) => x.out === i.out).map((x) => x.ref);
   for (const i of inputs) {
     const usual = hit?.trips[i.word] ?? hit?.trips[i.out] ?? null;
-    const trip = saidNumber(said, i, usual) ?? usual;
+    // A part that tells the warmth beside the damp is asked for the damp.
+    const meant = usual !== null || !cases.length || cases.every((c) => !Object.keys(c.trips).length);
+    const trip = meant ? (saidNumber(said, i, usual) ?? usual) : null;
     if (trip) return { thing: w.thing, input: i, trip, clock: null, refs: alike(i) };
   }
   const reading = inputs.find((i) => !i.yesNo && !i.clock);
@@ -126,6 +131,8 @@ const unless = (t: Trip): Trip =>
 const FOLLOWS = new Set(["knob", "stick", "bend"]);
 /** What is dimmed by them where pulses can do it: a pump or a heater is switched. */
 const DIMS = new Set(["lamp", "room-light", "strip", "drive"]);
+/** What drives stops for what stands in its way. */
+const AHEAD = new Set(["obstacle", "line", "distance"]);
 const OWN_CODE = new Set(["tilt", "count-turns", "heading", "position"]);
 /** What has an end at a time of the day stays off until the next morning, hours. */
 const NIGHT_H = 8;
@@ -160,7 +167,9 @@ function traffic(outs: readonly RuleOutput[], cause: Cause | null): Rule[] {
   const { input, trip } = cause;
   if ("is" in trip) return [{ when: whenOf(input, trip), do: turns }];
   const at = "above" in trip ? trip.above : trip.below;
-  const near = Math.round((input.room[0] < 0 || at < 10 ? at : "above" in trip ? at * 0.8 : at * 1.25) * 10) / 10;
+  // A fifth before it, or three degrees.
+  const [less, more] = input.room[0] < 0 ? [at - 3, at + 3] : [at * 0.8, at * 1.25];
+  const near = Math.round(("above" in trip ? less : more) * 10) / 10;
   const soon: Trip = "above" in trip ? { above: near } : { below: near };
   return [
     { when: whenOf(input, unless(soon)), do: { ref: green, act: "on" } },
@@ -203,7 +212,8 @@ function doing(
     if (out.word === "angle")
       return [{ when: at, do: { ref, act: "sequence", steps: [{ value: 90, for_s: lasts ?? A_WHILE }] } }];
     if (out.word === "tone") return [{ when: at, do: { ref, act: "sequence", steps: TUNE } }];
-    if (out.word === "piece" || out.word === "steps" || out.word === "colour")
+    if (out.word === "steps") return [];
+    if (out.word === "piece" || out.word === "colour")
       return [{ when: at, do: { ref, act: "sequence", steps: [{ value: 1, for_s: lasts ?? A_WHILE }] } }];
     return [{ when: at, do: { ref, act: "for", for_s: lasts ?? (LONG.has(act) ? AN_HOUR : A_WHILE) } }];
   };
@@ -232,6 +242,12 @@ function doing(
   const shows = out.word === "number" && out.unit === "";
   const counts =
     cause.thing.startsWith("count-") || (shows && (input.yesNo || COUNTED.has(cause.thing) || COUNTS.test(text)));
+  // Which way the sun is, two sensors tell: one does not.
+  if (
+    cause.thing === "light-level" &&
+    /\b(?:track|follow)\w* (?:of )?(?:the )?sun|\b(?:sun|solar) ?(?:track|follow)/.test(text)
+  )
+    return [];
   // What balances, and what only measures wheels, is for own code.
   if (act === "drive" && OWN_CODE.has(cause.thing)) return [];
   if (shows) {
@@ -251,8 +267,7 @@ function doing(
   // One button, one light: the second goes by the second.
   const at = cause.refs[several ? k : 0];
   const when = whenOf(input, trip, at ?? input.ref);
-  if (act === "drive" && (cause.thing === "obstacle" || cause.thing === "line"))
-    return [{ when: whenOf(input, unless(trip)), do: { ref, act: "on" } }];
+  if (act === "drive" && AHEAD.has(cause.thing)) return [{ when: whenOf(input, unless(trip)), do: { ref, act: "on" } }];
   if (lasts !== null && out.onOff) return [{ when, do: { ref, act: "for", for_s: lasts } }];
   if (stops(said) && !CLAPS.test(text))
     return cause.refs.map((r) => ({ when: whenOf(input, trip, r), do: { ref, act: "off" } }));

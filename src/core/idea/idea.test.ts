@@ -177,6 +177,17 @@ describe("what the project does comes from the words", () => {
     ["turn off the TV when it is too late", ["From 22:00 to 06:00 by Clock, Relay is off."]],
     ["an alarm clock that wakes me with light at 6:45", ["Each day at 06:45 by Clock, Strip is on for 3600 s."]],
     ["toilet occupied sign", ["When Door is pressed, Lamp is on."]],
+    ["turn the dehumidifier on above 60 %", ["When Air is above 60 %, Relay is on."]],
+    ["beep at less than 30 % humidity and 400 m away", ["When Air is below 30 %, Beeper is on."]],
+    ["a model car that keeps its distance", ["When Distance is above 300 mm, Driver is on."]],
+    [
+      "a traffic light for the temperature of my coffee",
+      [
+        "When Warmth is below 37 °C, Green is on.",
+        "When Warmth is above 37 °C, Yellow is on.",
+        "When Warmth is above 40 °C, Red is on.",
+      ],
+    ],
     ["chicken coop door", ["When Daylight is above 1000 lx, Arm is set to angle 90 deg."]],
     ["switch the desk lamp on at 18:15", ["Each day at 18:15 by Clock, Light is on for 3600 s."]],
     ["lawn sprinkler at 6 am for ten minutes", ["Each day at 06:00 by Clock, Pump is on for 600 s."]],

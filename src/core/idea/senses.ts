@@ -529,7 +529,7 @@ export const SENSES: readonly Thing[] = [
     id: "button",
     verb: "sense",
     name: "a press on a button",
-    many: "(?:push ?)?buttons|keys|players|teams|buzzers|children",
+    many: "(?:push ?)?buttons|switches|keys|players|teams|buzzers|children",
     words: [
       "from two (?:places|ends|sides|doors)|(?:one|single|big|red) button|panic button|tic tac toe|light gun|mute\\b",
 
