@@ -259,13 +259,14 @@ function doing(
     !input.yesNo &&
     (FOLLOWS.has(cause.thing) ||
       act === "needle" ||
+      (act === "turn" && /\bpoints? (?:at|to)\b|\bindicat\w*/.test(said)) ||
       (act === "strip" && out.word === "number" && !COUNTED.has(cause.thing)) ||
       (out.word === "tone" && cause.thing === "distance"));
   const can = out.dims ? DIMS.has(act) : !out.onOff && out.word !== "piece" && out.word !== "colour";
-  if (goes && can) return [{ when: { ref: input.ref, out: input.out }, do: { ref, act: "follow" } }];
-  if (!trip) return [];
   // One button, one light: the second goes by the second.
   const at = cause.refs[several ? k : 0];
+  if (goes && can) return [{ when: { ref: at ?? input.ref, out: input.out }, do: { ref, act: "follow" } }];
+  if (!trip) return [];
   const when = whenOf(input, trip, at ?? input.ref);
   if (act === "drive" && AHEAD.has(cause.thing)) return [{ when: whenOf(input, unless(trip)), do: { ref, act: "on" } }];
   if (lasts !== null && out.onOff) return [{ when, do: { ref, act: "for", for_s: lasts } }];

@@ -108,6 +108,7 @@ export function everyOf(text: string): number | null {
 export function lastingOf(text: string): number | null {
   const m =
     /\bfor (?:about |only |just )?(half an|a few|[a-z]+|\d{1,4}) (second|minute|hour)s?\b/.exec(text) ??
+    /\b(half an|[a-z]+|\d{1,3}) (hour|minute)s? (?:at|in the|a day|per day|every day|each day)\b/.exec(text) ??
     /\boff\b[^.;!?]{0,24}\bafter (half an|a few|[a-z]+|\d{1,4}) (second|minute|hour)s?\b/.exec(text);
   return m ? seconds(countIn(m[1]), m[2]!) : null;
 }
