@@ -4,6 +4,7 @@ import { createRequire } from "node:module";
 import net from "node:net";
 import os from "node:os";
 import path from "node:path";
+import { expect } from "vitest";
 import { chromium, type Browser, type BrowserContext, type Locator, type Page } from "playwright-core";
 
 const ROOT = path.resolve(import.meta.dirname, "..");
@@ -148,6 +149,13 @@ export async function pick(list: Locator, value: string) {
 }
 
 /** The value that a list to choose from stands at. */
+/** Takes one of several answers: pressed where it stands still, and seen to be taken. */
+export async function answer(page: Page, name: RegExp) {
+  const radio = page.getByRole("radio", { name });
+  await radio.click();
+  await expect.poll(() => radio.getAttribute("aria-checked")).toBe("true");
+}
+
 export const chosen = (list: Locator) => list.getAttribute("data-value");
 
 /** A list to choose from by keyboard: opened, these keys pressed, taken. */

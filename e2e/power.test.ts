@@ -1,7 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
 import type { Page } from "playwright-core";
 import { planned } from "../src/core/testing";
-import { axeViolations, makeProject, openProject, saved, startApp, verdict, type App, pick } from "./app";
+import { answer, axeViolations, makeProject, openProject, saved, startApp, verdict, type App, pick } from "./app";
 
 let app: App;
 beforeAll(async () => {
@@ -47,7 +47,7 @@ describe("the river", () => {
     expect(Number(/(\d+) hours\s+to\s+21 hours/.exec(cold)![1])).toBeLessThan(11);
     // At the hive it gets cold: 2 Ah of a worn cell at −15 °C against a fresh one in a room.
     await page.goto(page.url().replace(/power$/, "brief"));
-    await page.getByLabel(/in a room: 10 to 40 °C/).check({ force: true });
+    await answer(page, /in a room: 10 to 40 °C/);
     await saved(page);
     await page.getByRole("link", { name: /Power and levels/ }).click();
     await life.waitFor();
