@@ -144,6 +144,7 @@ const COUNTS = /\b(?:count\w*|how (?:many|often)|number of times|tally)\b/;
 const A_WHILE = 5;
 /** What is lit or switched at a time of the day is meant for longer. */
 const AN_HOUR = 3600;
+const A_DAY = 24 * AN_HOUR;
 const LONG = new Set(["room-light", "lamp", "strip", "appliance"]);
 /** White keys from the middle of a piano, Hz. */
 const NOTES = [262, 294, 330, 349, 392, 440, 494, 523, 587, 659, 698, 784, 880, 988, 1047, 1175];
@@ -221,6 +222,8 @@ function doing(
     if (act === "digits" || act === "needle")
       return [{ when: { ref: cause.clock.ref, out: "time" }, do: { ref, act: "follow" } }];
     if (act === "text") return [];
+    const every = everyOf(text);
+    if (every !== null && every < A_DAY) return moment({ every_s: every });
     const span = spanOf(text);
     if (span && (out.onOff || out.word === "angle"))
       return [
@@ -260,7 +263,7 @@ function doing(
     (FOLLOWS.has(cause.thing) ||
       act === "needle" ||
       (act === "turn" && /\bpoints? (?:at|to)\b|\bindicat\w*/.test(said)) ||
-      (act === "strip" && out.word === "number" && !COUNTED.has(cause.thing)) ||
+      (act === "strip" && out.word === "number" && !COUNTED.has(cause.thing) && cause.thing !== "light-level") ||
       (out.word === "tone" && cause.thing === "distance"));
   const can = out.dims ? DIMS.has(act) : !out.onOff && out.word !== "piece" && out.word !== "colour";
   // One button, one light: the second goes by the second.

@@ -191,6 +191,8 @@ describe("what the project does comes from the words", () => {
     ["two sliders for two servos", [1, 2].map((n) => `Arm ${n} follows Knob ${n} (turned).`)],
     ["a servo that points to the temperature", ["Arm follows Air."]],
     ["swimming pool pump, two hours at noon", ["Each day at 12:00 by Clock, Pump is on for 7200 s."]],
+    ["a night light for my brother that comes on when it is dark", ["When Daylight is below 20 lx, Strip is on."]],
+    ["remind me to stand up every hour", ["Every 3600 s, Beeper is on for 5 s."]],
     ["chicken coop door", ["When Daylight is above 1000 lx, Arm is set to angle 90 deg."]],
     ["switch the desk lamp on at 18:15", ["Each day at 18:15 by Clock, Light is on for 3600 s."]],
     ["lawn sprinkler at 6 am for ten minutes", ["Each day at 06:00 by Clock, Pump is on for 600 s."]],
