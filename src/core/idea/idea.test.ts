@@ -193,6 +193,11 @@ describe("what the project does comes from the words", () => {
     ["swimming pool pump, two hours at noon", ["Each day at 12:00 by Clock, Pump is on for 7200 s."]],
     ["a night light for my brother that comes on when it is dark", ["When Daylight is below 20 lx, Strip is on."]],
     ["remind me to stand up every hour", ["Every 3600 s, Beeper is on for 5 s."]],
+    ["a heater on at 7:00 in a room at 20 °C", ["Each day at 07:00 by Clock, Relay is on for 3600 s."]],
+    [
+      "feed the fish at noon and at midnight",
+      ["12:00", "00:00"].map((t) => `Each day at ${t} by Clock, Arm is at 90 deg for 5 s.`),
+    ],
     ["chicken coop door", ["When Daylight is above 1000 lx, Arm is set to angle 90 deg."]],
     ["switch the desk lamp on at 18:15", ["Each day at 18:15 by Clock, Light is on for 3600 s."]],
     ["lawn sprinkler at 6 am for ten minutes", ["Each day at 06:00 by Clock, Pump is on for 600 s."]],

@@ -70,13 +70,13 @@ export const refsOf = (r: Rule): string[] => [
   ...("among" in r.do ? r.do.among : []),
 ];
 
-/** Parts that a rule tells how much: they follow a quantity, or are set to a value between all and nothing. */
+/** Parts that a rule tells how much: they follow a quantity or are set to a value; a sequence of ones and noughts is on and off. */
 export const toldHowMuch = (rules: readonly Rule[]): ReadonlySet<string> =>
   new Set(
     rules.flatMap(({ do: d }) =>
       d.act === "follow" ||
       d.act === "set" ||
-      (d.act === "sequence" && d.steps.some((s) => typeof s.value === "number"))
+      (d.act === "sequence" && d.steps.some((s) => typeof s.value === "number" && s.value !== 0 && s.value !== 1))
         ? [d.ref]
         : [],
     ),

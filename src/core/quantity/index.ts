@@ -4,3 +4,4 @@ export * from "./units";
 export * from "./triple";
 export * from "./expression";
 export { count } from "./count";
+export * from "./number-words";

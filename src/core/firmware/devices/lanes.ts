@@ -6,6 +6,8 @@ export const LANE_PULSES_HZ = 50;
 /** Counts of a pulse of so many microseconds: 4096 in 20 ms. */
 export const laneOfPulse = (us: string) => `((${us}) * 128 + 312) / 625`;
 /** Counts of a share that a byte gives: 255 is all of them. */
+/** The same as a number. */
+export const laneOfByte = (byte: number): number => (byte * 257 + 8) >> 4;
 export const laneOfShare = (byte: string) => `((${byte}) * 257 + 8) >> 4`;
 
 const list = (lanes: readonly number[]) => lanes.join(", ");

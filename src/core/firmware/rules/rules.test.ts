@@ -82,6 +82,42 @@ describe("how bright a light is", () => {
         .join(),
     ).not.toContain("analogWrite");
   });
+  it("goes over the outputs of another part as well, as much of their full share", () => {
+    const links = [{ from: "LED1.A", to: "M2.PWM3", locked: true as const }];
+    const parts = [
+      { ref: "B1", part: "board/rp2040-forty" },
+      USB,
+      PARTS[1]!,
+      KNOB,
+      { ref: "M2", part: "module/pca9685", label: "Outs" },
+    ];
+    const a = assign({ ...make(parts as never), rules: FOLLOW.slice(0, 1), links }, catalogue);
+    const c = circuitOf(a.project, catalogue);
+    expect(rulesView(c).rules[0]!.why).toBeNull();
+    const stage = stageOf(c, "B1", "micropython");
+    const program = programOf(c, "B1", "micropython", stage);
+    stage.set("POT1", "pct", 40, 0);
+    program.run(3000);
+    const bright = stage.seen("LED1", 3000).is!.bright_pct!;
+    expect(Math.abs(bright - 40)).toBeLessThan(2);
+    expect(Math.abs(stage.seen("M2", 3000).is!.on_3! / 40.96 - bright)).toBeLessThan(1);
+  });
+  it("plain C leaves it dark and says so, and ones and noughts are on and off", () => {
+    const chip = { ref: "B1", part: "chip/atmega328p-dip28" };
+    const text = (rules: Rule[]) =>
+      targetById("avr-c")!
+        .files(plan(rules, chip))
+        .find((f) => f.path === "main.c")!.text;
+    const dimmed = text(FOLLOW.slice(0, 1));
+    expect(dimmed).toMatch(/^\/\/ Not here: Lamp follows Knob/m);
+    expect(dimmed).not.toContain("high(PIN_LAMP)");
+    const steps = [1, 0].map((value) => ({ value, for_s: 0.5 }));
+    const blinks = text([
+      { when: { ref: "POT1", out: "pct", above: 50 }, do: { ref: "LED1", act: "sequence", steps, times: 3 } },
+    ]);
+    expect(blinks).not.toContain("Not here");
+    expect(blinks).toContain("high(PIN_LAMP)");
+  });
   it("is seen on the simulated bench, as far as the knob is turned", () => {
     const c = plan(FOLLOW, BOARD3);
     for (const target of ["sketch", "micropython"] as const) {

@@ -2,7 +2,7 @@
 import type { Circuit } from "../../circuit";
 import { fingerprint } from "../../project";
 import { targetById } from "..";
-import { LANE_FULL } from "../devices/lanes";
+import { LANE_FULL, laneOfByte } from "../devices/lanes";
 import { driverParts } from "../pins";
 import { pagesOf, PAGE_MS, ROW_MS, type Page } from "../pages";
 import { ruled } from "../rules";
@@ -43,6 +43,14 @@ const pinsOf = (bench: SimBench, parts: ReadonlyMap<string, SimPart>): Pins => {
         if (at.machine.want !== was && at.machine.fresh) at.machine.turn(now);
       }
       bench.drive(p.inst.ref, pin, level, now);
+    },
+    dim(p, pin, percent, now) {
+      const at = carrier(p, pin);
+      const byte = Math.trunc((percent * 255) / 100);
+      if (at?.machine && p.through!.get(pin)!.lane)
+        at.machine.lane(at.bit, laneOfByte(p.activeLow ? 255 - byte : byte), now);
+      bench.drive(p.inst.ref, pin, percent > 0 !== p.activeLow ? 1 : 0, now);
+      bench.dim(p.inst.ref, percent, now);
     },
     look(p, pin, rest, now) {
       const at = carrier(p, pin);

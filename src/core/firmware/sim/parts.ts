@@ -25,6 +25,8 @@ export interface SimPart {
 /** Where a part's pins are: the board's, or bits of what another part is told. */
 export interface Pins {
   put(p: DriverPart, pin: string, level: 0 | 1, now: number): void;
+  /** So much of full power, in hundredths, by pulses. */
+  dim(p: DriverPart, pin: string, percent: number, now: number): void;
   look(p: DriverPart, pin: string, rest: 0 | 1, now: number): 0 | 1;
   /** Whether the parts that read its voltages, or make its pulses, answer. */
   served(p: DriverPart, now: number): boolean;
@@ -68,7 +70,7 @@ function worked(p: DriverPart, device: Device, bench: SimBench, pins: Pins): Sim
   };
 }
 
-function light(p: DriverPart, bench: SimBench, pins: Pins): SimPart {
+function light(p: DriverPart, pins: Pins): SimPart {
   let on = false;
   const put = (lit: boolean, now: number) => pins.put(p, p.leg, lit !== p.activeLow ? 1 : 0, now);
   return {
@@ -81,10 +83,7 @@ function light(p: DriverPart, bench: SimBench, pins: Pins): SimPart {
         return 500;
       },
     }),
-    tell: (v, now) => {
-      put(v !== 0, now);
-      if (p.dims) bench.dim(p.inst.ref, v, now);
-    },
+    tell: (v, now) => (p.dims ? pins.dim(p, p.leg, v, now) : put(v !== 0, now)),
   };
 }
 
@@ -179,7 +178,7 @@ function strip(p: DriverPart, bench: SimBench): SimPart {
 
 const kinds = new Map(DEVICES.map((d) => [d.id, d]));
 const OTHERS: Record<string, (p: DriverPart, bench: SimBench, pins: Pins, say: (line: string) => void) => SimPart> = {
-  led: (p, bench, pins) => light(p, bench, pins),
+  led: (p, _b, pins) => light(p, pins),
   button: (p, _b, pins, say) => contact(p, pins, say),
   ws2812b: (p, bench) => strip(p, bench),
   "key-grid": (p, bench, _pins, say) => keys(p, bench, say),

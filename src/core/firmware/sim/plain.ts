@@ -145,7 +145,9 @@ export function plainProgramOf(c: Circuit, host: string, bench: SimBench): SimPr
       },
       watchedOf(x.rules),
     );
-  const lights = of("light").map(turned);
+  const lights = of("light")
+    .filter((l) => !ruled || !l.p.dims)
+    .map(turned);
   let free = lights.filter((l) => (ruled ? !ruled.has(l.ref) : !paired.has(l.ref)));
   const [byVolt] = !ruled && !contacts.length && volt ? free : [];
   if (byVolt) free = free.slice(1);

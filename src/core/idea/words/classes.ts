@@ -4,7 +4,7 @@
  */
 export const CLASSES = {
   plant:
-    "plant, flower, flower pot, plant pot, pot, herb, basil, tomato, tomatoe, seedling, lawn, garden, flower bed, raised bed, garden bed, vegetable, orchid, cactus, cacti!, rose, hedge, strawberry, salad, lettuce, mint, bonsai, succulent, house plant, grass, fern, chilli, chili, pepper, cucumber, pumpkin, bean, sunflower, window box, balcony box, ivy, palm, crop, allotment, sprout, cress",
+    "plant, flower, flower pot, plant pot, pot, herb, basil, tomato, seedling, lawn, garden, flower bed, raised bed, garden bed, vegetable, orchid, cactus, cacti!, rose, hedge, strawberry, salad, lettuce, mint, bonsai, succulent, house plant, grass, fern, chilli, chili, pepper, cucumber, pumpkin, bean, sunflower, window box, balcony box, ivy, palm, crop, allotment, sprout, cress",
   soil: "soil, earth, potting mix, ground, dirt, flower bed, raised bed, substrate",
   dry: "dry, drier!, dryness!, wet, wetness!, thirsty, moist, moisture!, damp, wilt, droop, parched!, dried out!, drought!, water",
   person:

@@ -1,20 +1,11 @@
-const HOURS: Readonly<Record<string, number>> = {
-  one: 1,
-  two: 2,
-  three: 3,
-  four: 4,
-  five: 5,
-  six: 6,
-  seven: 7,
-  eight: 8,
-  nine: 9,
-  ten: 10,
-  eleven: 11,
-  twelve: 12,
-  noon: 12,
-  midday: 12,
-  midnight: 0,
-};
+import { NUMBER_WORDS, numberOf } from "../../quantity";
+
+const NAMED_HOURS: ReadonlyMap<string, number> = new Map([
+  ["noon", 12],
+  ["midday", 12],
+  ["midnight", 0],
+]);
+const hourOf = (word: string): number => NAMED_HOURS.get(word) ?? numberOf(word);
 /** When people mean what they say without a number. */
 const DAYTIMES: [RegExp, string][] = [
   [/\bmorning|\bwake\w*|\bbreakfast|sun ?rise|\bdawn/, "07:00"],
@@ -26,29 +17,39 @@ const DAYTIMES: [RegExp, string][] = [
 ];
 const two = (n: number) => String(n).padStart(2, "0");
 
+/** What makes a number no hour: "at 20 °C", "at 30 cm". */
+const NO_HOUR =
+  "(?! ?(?:°|degrees?|celsius|c\\b|f\\b|%|percent|k?m\\b|cm\\b|mm\\b|met(?:re|er)s?|lux|lx\\b|ppm|hpa|k?g\\b|v\\b|volts?))";
+const CLOCK_TIME = new RegExp(
+  `\\b(?:at|and|until|till|to|from|by) (?:about )?(half past |quarter past |quarter to )?(?:(\\d{1,2})(?:[:.](\\d\\d))?|(${NUMBER_WORDS}|${[...NAMED_HOURS.keys()].join("|")}))\\b${NO_HOUR} ?(o'?clock|am\\b|pm\\b|in the (?:morning|evening|afternoon)|at night)?`,
+  "g",
+);
+
 /** Times of the day that the words name, as `07:30`; what comes so many times a day without saying when is spread over it. */
 export function timesOf(text: string): string[] {
-  const words = Object.keys(HOURS).join("|");
-  const re = new RegExp(
-    `\\b(?:at|and|until|from|by) (?:about )?(half past |quarter past |quarter to )?(?:(\\d{1,2})(?:[:.](\\d\\d))?|(${words}))\\b ?(o'?clock|am\\b|pm\\b|in the (?:morning|evening|afternoon)|at night)?`,
-    "g",
-  );
   const out: string[] = [];
-  let after = /\bat\b|o'?clock|\d[:.]\d\d|\bnoon|\bmidnight/.test(text);
-  for (const m of text.matchAll(re)) {
-    if (!after) break;
-    let hour = m[2] !== undefined ? Number(m[2]) : HOURS[m[4]!]!;
+  // "And six" is a time only where one was named before.
+  const all = /\bat\b|\bfrom\b|o'?clock|\d[:.]\d\d|\bnoon|\bmidnight/.test(text) ? text.matchAll(CLOCK_TIME) : [];
+  for (const m of all) {
+    let hour = hourOf(m[2] ?? m[4]!);
     let minute = m[3] !== undefined ? Number(m[3]) : 0;
     const part = m[5] ?? "";
     if (/pm|evening|afternoon|at night/.test(part) && hour < 12) hour += 12;
-    if (m[1]?.startsWith("half")) minute = 30;
+    if (/am|morning/.test(part) && hour === 12) hour = 0;
+    if (m[1] === "half past ") minute = 30;
     if (m[1] === "quarter past ") minute = 15;
     if (m[1] === "quarter to ") [hour, minute] = [(hour + 23) % 24, 45];
     // "At eight and at six": the second is in the evening.
     const last = out.at(-1);
-    if (!part && hour <= 12 && last !== undefined && hour * 60 + minute <= Number(last.slice(0, 2)) * 60) hour += 12;
+    if (
+      !part &&
+      !NAMED_HOURS.has(m[4] ?? "") &&
+      hour <= 12 &&
+      last !== undefined &&
+      hour * 60 + minute <= Number(last.slice(0, 2)) * 60
+    )
+      hour += 12;
     if (hour < 24 && minute < 60) out.push(`${two(hour)}:${two(minute)}`);
-    after = true;
   }
   if (out.length) return [...new Set(out)].slice(0, 4);
   const often = /\b(twice|two times|three times|thrice|\d times) (?:a|per|every|each) day/.exec(text)?.[1];
@@ -76,23 +77,19 @@ export function spanOf(text: string): { from: string; to: string } | null {
 }
 
 const UNIT_S: Readonly<Record<string, number>> = { second: 1, minute: 60, hour: 3600, day: 86_400 };
-/** How many, by a number or a word for it; NaN for what is none. */
-const COUNTS: Readonly<Record<string, number>> = {
-  ...HOURS,
-  a: 1,
-  an: 1,
-  fifteen: 15,
-  twenty: 20,
-  thirty: 30,
-  "forty five": 45,
-  sixty: 60,
-  half: 0.5,
-  "half an": 0.5,
-  few: 5,
-  "a few": 5,
-  other: 2,
-};
-const countIn = (word: string | undefined): number => (word === undefined ? 1 : (COUNTS[word] ?? Number(word)));
+/** Counts of a time that are no counts of things. */
+const ABOUT: ReadonlyMap<string, number> = new Map(
+  Object.entries({
+    a: 1,
+    an: 1,
+    half: 0.5,
+    "half an": 0.5,
+    few: 5,
+    "a few": 5,
+    other: 2,
+  }),
+);
+const countIn = (word: string | undefined): number => (word === undefined ? 1 : (ABOUT.get(word) ?? numberOf(word)));
 const MOST_S = 86_400;
 const seconds = (n: number, unit: string): number | null =>
   n > 0 && Number.isFinite(n) ? Math.min(n * UNIT_S[unit]!, MOST_S) : null;

@@ -1,3 +1,4 @@
+import { NUMBER_WORDS, numberOf } from "../../quantity";
 /** What people call parts that no chip number names, the more particular first. One id is meant; several are asked about. */
 const CALLED: readonly [RegExp, readonly string[]][] = [
   // Cells: the count of cells is part of the name, not a count of holders.
@@ -86,36 +87,10 @@ const UNITS: readonly [RegExp, string][] = [
 /** Units written out, as their signs: `10 kilohm` becomes `10k ohm`, `9 volt` becomes `9V`. */
 export const inSigns = (text: string): string => UNITS.reduce((t, [re, by]) => t.replace(re, by), text);
 
-const NUMBERS = [
-  "zero",
-  "one",
-  "two",
-  "three",
-  "four",
-  "five",
-  "six",
-  "seven",
-  "eight",
-  "nine",
-  "ten",
-  "eleven",
-  "twelve",
-];
-
 /** A count written out in front: `two 10k resistors`, `a buzzer`. */
 export function countInWords(text: string): { quantity: number; rest: string } | null {
-  const m =
-    /^\s*(an?|a pair of|a couple of|one|two|three|four|five|six|seven|eight|nine|ten|eleven|twelve|a dozen)\s+(.+)$/i.exec(
-      text,
-    );
+  const m = new RegExp(`^\\s*(${NUMBER_WORDS}|an?)\\s+(.+)$`, "i").exec(text);
   if (!m) return null;
   const word = m[1]!.toLowerCase();
-  const quantity = /^an?$/.test(word)
-    ? 1
-    : /pair|couple/.test(word)
-      ? 2
-      : /dozen/.test(word)
-        ? 12
-        : NUMBERS.indexOf(word);
-  return { quantity, rest: m[2]!.trim() };
+  return { quantity: /^an?$/.test(word) ? 1 : numberOf(word), rest: m[2]!.trim() };
 }

@@ -5,7 +5,7 @@ import { codeText, driverParts, isBare, region } from "../../pins";
 import { driverOf } from "../../drivers";
 import type { DriverPart, Lack } from "../../types";
 import { programmerOf, programmerPage } from "../../programmer";
-import { ruled } from "../../rules";
+import { leftWords, ruled } from "../../rules";
 import { usbHostOf } from "../../usb/host";
 import { napOf } from "../../sleep";
 import { uploadPage } from "../../upload";
@@ -55,6 +55,7 @@ function lacks(p: DriverPart): Lack | null {
 export function contextOf(c: Circuit, host: string): Ctx {
   const { chip, clock_Hz, flash_kB } = c.netlist.instance(host)!.part.board!;
   const parts = driverParts(c, host, "avr-c", (b) => b).filter((p) => lacks(p) === null);
+  const said = c.project.rules ? ruled(c.project, parts, usbHostOf(c, host, "avr-c")) : null;
   return {
     c,
     host,
@@ -65,7 +66,8 @@ export function contextOf(c: Circuit, host: string): Ctx {
     talks: talksOf(c, host, parts),
     title: codeText(c.project.title) || "Project",
     plan: fingerprint(c.project),
-    rules: c.project.rules ? ruled(c.project, parts, usbHostOf(c, host, "avr-c")).rules.map((r) => r.resolved) : null,
+    rules: said && said.rules.map((r) => r.resolved),
+    left: said ? leftWords(said, "//") : "",
     nap: napOf(c, host, "avr-c"),
     programmer: programmerOf(c, host),
     signature: c.netlist.instance(host)!.part.board!.programming?.signature ?? null,

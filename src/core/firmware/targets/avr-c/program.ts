@@ -29,6 +29,8 @@ export interface Ctx {
   console: string | null;
   /** What it does when; null: nobody has said anything, and it does something of its own. */
   rules: readonly Resolved[] | null;
+  /** Lines of a comment about sentences that this program does not follow; none when it follows all. */
+  left: string;
   /** It sleeps between readings. */
   nap: Nap | null;
   /** What writes it, and the signature that the chip answers with. */
@@ -362,7 +364,8 @@ static uint32_t look;
 if (${held ? "!held && " : ""}due(look, ${RULES_MS})) {
 ${indent(rules.body)}
 }`);
-  let free = ruled ? lights.filter((l) => !ruled.has(l.p.inst.ref)) : lights.slice(pairs.length);
+  // A light that is told how bright it is, which plain C can't, stays dark: blinking would say that it is nobody's.
+  let free = ruled ? lights.filter((l) => !ruled.has(l.p.inst.ref) && !l.p.dims) : lights.slice(pairs.length);
   if (!ruled && !contacts.length && volt && free[0]) {
     const up = grounded(x, volt);
     body.push(`// ${free[0].p.ref} is on while ${volt.p.ref} is ${up ? "above" : "below"} the middle, with a little room against flicker.
@@ -419,7 +422,7 @@ ${indent(values.join("\n"))}
   if (x.nap) body.push(rest(x, x.nap, free, held, keeps));
   return {
     path: "main.c",
-    text: `${banner(x, "starter; nothing in the loop waits")}#include "${included(x)}"
+    text: `${banner(x, "starter; nothing in the loop waits")}${x.left ? `${x.left}\n` : ""}#include "${included(x)}"
 ${x.nap ? `\n${starterTalks(x) ? "static uint16_t seconds;\n" : ""}${held ? "// Since when it is awake, and whether rules still wait for readings.\nstatic uint16_t woke;\nstatic uint8_t held = 1;\n" : ""}${napInPlainC(x.chip.watchdog!)}` : ""}${rules ? `#include <stdbool.h>\n\n${clock(x.nap)}\n\n${rules.state}\n` : ""}${place("globals")}
 
 int main(void) {
