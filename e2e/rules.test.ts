@@ -1,5 +1,7 @@
 import { execFileSync } from "node:child_process";
 import { afterAll, beforeAll, describe, expect, it } from "vitest";
+import { assign } from "../src/core/plan/assign";
+import { catalogue, make } from "../src/core/testing";
 import { download, makeProject, startApp, type App } from "./app";
 
 const zipText = (file: string, name: string) => execFileSync("unzip", ["-p", file, name], { encoding: "utf8" });
@@ -67,6 +69,59 @@ describe("what happens when", () => {
     await rules.getByRole("button", { name: "Back to what is suggested" }).click();
     await rules.getByText("Say here what your parts shall do").waitFor();
     expect(await page.evaluate(() => document.documentElement.scrollWidth - window.innerWidth)).toBeLessThanOrEqual(0);
+    await context.close();
+  });
+
+  it("how bright a lamp is, by a knob: the pin that makes no pulses is told and moved, and the lamp is seen to follow", async () => {
+    const { context, page } = await app.session();
+    const parts = [
+      { ref: "B1", part: "board/atmega328p-long", label: "Controller" },
+      { ref: "S1", part: "supply/usb-port" },
+      { ref: "POT1", part: "discrete/potentiometer", label: "Knob" },
+      { ref: "LED1", part: "discrete/led-red", label: "Deck lamp" },
+      { ref: "M1", part: "module/ds3231", label: "Ship clock" },
+      { ref: "M2", part: "module/ht16k33-digits", label: "Digits" },
+    ];
+    const c = assign(make(parts), catalogue).project;
+    const at = (l: { from: string; to: string }) => (l.from === "LED1.A" ? { ...l, to: "B1.D8" } : l);
+    await makeProject(app, page, "Deck lamp", { parts: c.parts, links: c.links.map(at) }, "firmware");
+    const rules = page.getByTestId("rules");
+    const pick = async (label: string, name: string) => {
+      await rules.getByRole("combobox", { name: label, exact: true }).click();
+      await page.getByRole("option", { name, exact: true }).click();
+    };
+    await rules.getByRole("button", { name: "Add a sentence" }).click();
+    await rules.getByTestId("new-rule").waitFor();
+    await pick("When", "Knob: turned");
+    await pick("How", "is followed by");
+    await pick("What", "Deck lamp");
+    await rules.getByRole("button", { name: "Add", exact: true }).click();
+    await rules.getByText("Deck lamp follows Knob (turned).").waitFor();
+    await rules.getByText(/makes no pulses/).waitFor();
+    const fault = page.getByTestId("finding-pin.capability");
+    const toggle = fault.getByRole("button").first();
+    if ((await toggle.getAttribute("aria-expanded")) !== "true") await toggle.click();
+    await fault.getByText(/Move LED1.A to D/).waitFor();
+    await fault.getByRole("button", { name: "Apply" }).first().click();
+    await fault.waitFor({ state: "detached" });
+    await expect.poll(() => rules.getByText(/makes no pulses/).count()).toBe(0);
+    await pick("When", "Ship clock: time of day");
+    await pick("How", "is followed by");
+    await pick("What", "Digits");
+    await rules.getByRole("button", { name: "Add", exact: true }).click();
+    await rules.getByText("Digits follows Ship clock (time of day).").waitFor();
+    const zip = await download(page, () => page.getByTestId("download-firmware").click());
+    expect(zipText(zip, "starter/starter.ino")).toContain("analogWrite(PIN_DECK_LAMP");
+    await page.getByRole("button", { name: "Start", exact: true }).click();
+    await page.getByRole("slider", { name: /Knob/ }).press("End");
+    const lamp = page.getByRole("img", { name: /^lit/ });
+    await expect.poll(() => lamp.getAttribute("aria-label")).toMatch(/^lit( at 9\d %)?$/);
+    for (let i = 0; i < 6; i++) await page.getByRole("slider", { name: /Knob/ }).press("PageDown");
+    await expect.poll(() => lamp.getAttribute("aria-label")).toMatch(/^lit at [1-8]\d %$/);
+    if (process.env.SHOT) {
+      await lamp.scrollIntoViewIfNeeded();
+      await page.screenshot({ path: "/tmp/dim.png" });
+    }
     await context.close();
   });
 });
